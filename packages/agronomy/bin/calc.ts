@@ -1,0 +1,41 @@
+import { text } from 'node:stream/consumers';
+import { InputError } from '../src/calculators/fields.ts';
+import { calculators, findCalculator } from '../src/calculators/registry.ts';
+
+const USAGE = 'usage: npm run -s calc -- CALCULATOR < input.json, or npm run -s calc -- --list';
+
+function list(): string {
+  return [...calculators.values()]
+    .map(({ calculator, title, inputs, outputs, source }) =>
+      [
+        `${calculator}: ${title}`,
+        ...Object.entries(inputs).map(([name, field]) => `  in   ${name}: ${field.description}`),
+        ...Object.entries(outputs).map(([name, unit]) => `  out  ${name}: ${unit}`),
+        `  from ${source}`,
+      ].join('\n'),
+    )
+    .join('\n\n');
+}
+
+function parse(json: string): unknown {
+  try {
+    return JSON.parse(json);
+  } catch (error) {
+    throw new InputError('input', `is not JSON: ${(error as Error).message.split('\n')[0]}; ${USAGE}`);
+  }
+}
+
+const [name] = process.argv.slice(2);
+try {
+  if (name === '--list') {
+    process.stdout.write(`${list()}\n`);
+  } else {
+    if (name === undefined) throw new InputError('calculator', `was given nothing; ${USAGE}`);
+    const run = findCalculator(name);
+    process.stdout.write(`${JSON.stringify(run(parse(await text(process.stdin)) as never))}\n`);
+  }
+} catch (error) {
+  if (!(error instanceof InputError)) throw error;
+  process.stderr.write(`${error.message}\n`);
+  process.exitCode = 2;
+}

@@ -1,0 +1,148 @@
+import { QuantityError, parseQuantity } from '../units/quantity.ts';
+
+/**
+ * A refused input: which field (full dotted path), what was given and what is
+ * allowed, in one line.
+ */
+export class InputError extends Error {
+  readonly field: string;
+
+  constructor(field: string, problem: string) {
+    super(`${field} ${problem}`);
+    this.name = 'InputError';
+    this.field = field;
+  }
+}
+
+/** Reads one input field. `T` is what the calculation gets. */
+export interface Field<T, O extends boolean = boolean> {
+  /** For `--list` and the generated documentation. */
+  readonly description: string;
+  readonly optional: O;
+  read(raw: unknown, path: string): T;
+}
+
+export type Fields = Readonly<Record<string, Field<unknown>>>;
+export type Values<F extends Fields> = { readonly [K in keyof F]: F[K] extends Field<infer T> ? T : never };
+type OptionalKeys<F extends Fields> = { [K in keyof F]: F[K] extends Field<unknown, true> ? K : never }[keyof F];
+/** What a caller passes: numbers in the stated unit, or texts with their own. */
+export type RawInput<F extends Fields> = { readonly [K in Exclude<keyof F, OptionalKeys<F>>]: unknown } & {
+  readonly [K in OptionalKeys<F>]?: unknown;
+};
+
+function shown(raw: unknown): string {
+  if (raw === undefined) return 'nothing';
+  const text = typeof raw === 'string' ? `"${raw}"` : (JSON.stringify(raw) ?? String(raw));
+  return text.length > 60 ? `${text.slice(0, 57)}...` : text;
+}
+
+interface QuantityOptions {
+  readonly min?: number;
+  readonly max?: number;
+  /** Refuse the lower end itself. */
+  readonly above?: number;
+  readonly whole?: boolean;
+  /** Why the range is what it is, appended to the refusal. */
+  readonly why?: string;
+}
+
+function range(unit: string, { min, max, above }: QuantityOptions): string {
+  const suffix = unit === '' || unit === 'pH' ? '' : ` ${unit}`;
+  if (above !== undefined) return max === undefined ? `above ${above}${suffix}` : `above ${above}, up to ${max}${suffix}`;
+  if (min !== undefined && max !== undefined) return `${min} to ${max}${suffix}`;
+  if (min !== undefined) return `${min}${suffix} or more`;
+  return max === undefined ? `a number${suffix && ` in${suffix}`}` : `${max}${suffix} at most`;
+}
+
+/** An amount in `unit` (`pH` and `''` are plain numbers), within its range. */
+export function quantity(unit: string, options: QuantityOptions = {}): Field<number, false> {
+  const allowed = range(unit, options);
+  return {
+    description: `${unit === '' ? 'number' : unit}, ${allowed}`,
+    optional: false,
+    read(raw, path) {
+      if (typeof raw !== 'number' && typeof raw !== 'string') {
+        throw new InputError(path, `was given ${shown(raw)}; wanted ${allowed}`);
+      }
+      let value: number;
+      try {
+        value = parseQuantity(raw, unit === 'pH' ? '' : unit);
+      } catch (error) {
+        if (error instanceof QuantityError) throw new InputError(path, `was given ${shown(raw)}, which ${error.message}; wanted ${allowed}`);
+        throw error;
+      }
+      const { min = -Infinity, max = Infinity, above = -Infinity, whole, why } = options;
+      // A converted limit ("8 in" where 20.32 cm is the end) must not fail on the last bit.
+      const slack = 1e-9 * Math.max(1, Math.abs(value));
+      if (value < min - slack || value > max + slack || value <= above) {
+        throw new InputError(path, `was given ${shown(raw)}; wanted ${allowed}${why ? ` (${why})` : ''}`);
+      }
+      if (whole && !Number.isInteger(value)) throw new InputError(path, `was given ${shown(raw)}; wanted a whole number, ${allowed}`);
+      return value;
+    },
+  };
+}
+
+/** A pH that a soil can have. */
+export const soilPhField = (): Field<number, false> => quantity('pH', { min: 2.5, max: 11, why: 'no soil reads outside it' });
+
+/** Case, spaces and hyphens aside, so that "Tall Fescue" is "tall fescue". */
+export function plainName(text: string): string {
+  return text.toLowerCase().replace(/[^a-z0-9]/g, '');
+}
+
+/** One of a list of words; other spellings may be given as aliases. */
+export function choice<const T extends string>(names: readonly T[], aliases: Readonly<Record<string, T>> = {}): Field<T, false> {
+  const lookup = new Map<string, T>(names.map((name) => [plainName(name), name]));
+  for (const [alias, name] of Object.entries(aliases)) lookup.set(plainName(alias), name);
+  return {
+    description: `one of ${names.join(', ')}`,
+    optional: false,
+    read(raw, path) {
+      const found = typeof raw === 'string' ? lookup.get(plainName(raw)) : undefined;
+      if (found === undefined) throw new InputError(path, `was given ${shown(raw)}; wanted one of ${names.join(', ')}`);
+      return found;
+    },
+  };
+}
+
+/** May be left out, and is then absent. */
+export function optional<T>(field: Field<T>): Field<T | undefined, true> {
+  return {
+    description: `${field.description} (optional)`,
+    optional: true,
+    read: (raw, path) => (raw === undefined || raw === null ? undefined : field.read(raw, path)),
+  };
+}
+
+/** May be left out, and then has the value that the documentation states. */
+export function defaulted<T extends string | number>(field: Field<T>, value: T): Field<T, true> {
+  return {
+    description: `${field.description} (optional, ${value} when left out)`,
+    optional: true,
+    read: (raw, path) => (raw === undefined || raw === null ? value : field.read(raw, path)),
+  };
+}
+
+/**
+ * Read a whole input. Names it does not know are refused too: a misspelt
+ * optional field must not be silently left out of a rate.
+ *
+ * @throws {InputError}
+ */
+export function readFields<F extends Fields>(fields: F, raw: unknown, path = ''): Values<F> {
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
+    throw new InputError(path || 'input', `was given ${shown(raw)}; wanted an object with ${Object.keys(fields).join(', ')}`);
+  }
+  const given = raw as Readonly<Record<string, unknown>>;
+  for (const name of Object.keys(given)) {
+    if (!Object.hasOwn(fields, name)) {
+      throw new InputError(`${path}${name}`, `is not an input here; known are ${Object.keys(fields).join(', ')}`);
+    }
+  }
+  const values: Record<string, unknown> = {};
+  for (const [name, field] of Object.entries(fields)) {
+    values[name] = field.read(Object.hasOwn(given, name) ? given[name] : undefined, `${path}${name}`);
+  }
+  return values as Values<F>;
+}

@@ -1,0 +1,112 @@
+import { QuantityError, splitNumber } from '../units/quantity.ts';
+import { convert } from '../units/unit.ts';
+import type { LabUnit, PanelNutrient, ReportedValue } from './analytes.ts';
+import type { ColumnMatch, LabField } from './columns.ts';
+
+/** One sample of a laboratory's file, as far as it could be read. */
+export interface LabRow {
+  label: string;
+  labNumber?: string;
+  sampledOn?: string;
+  /** cm */
+  depth?: number;
+  soilPh?: number;
+  bufferPh?: number;
+  /** % */
+  organicMatter?: number;
+  nutrients: Partial<Record<PanelNutrient, ReportedValue>>;
+}
+
+export interface RowFault {
+  readonly field: LabField | 'row';
+  readonly message: string;
+}
+
+export interface ReadRow {
+  readonly row: LabRow;
+  readonly faults: readonly RowFault[];
+}
+
+const EMPTY = /^(|-|–|n\/?a|nd|not tested|\*+)$/i;
+
+/** A laboratory's number: "<0.5" keeps its sign, a word or a range is refused. */
+export function readReported(text: string): { readonly value: number; readonly belowDetection: boolean } {
+  const below = /^\s*(<|less than|bdl\b)\s*/i.exec(text);
+  const number = splitNumber(below ? text.slice(below[0].length) : text);
+  if (!number || number.rest !== '') throw new QuantityError(`"${text.trim()}" is not a number`);
+  if (number.value < 0) throw new QuantityError(`"${text.trim()}" is negative; a test cannot read below 0`);
+  return { value: number.value, belowDetection: below !== null };
+}
+
+/** Day-first and year-first dates; a date that could be read two ways is refused. */
+function readDate(text: string): string {
+  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(text.trim());
+  const parts = iso ? [iso[1], iso[2], iso[3]] : undefined;
+  const other = /^(\d{1,2})[/.](\d{1,2})[/.](\d{4})$/.exec(text.trim());
+  if (other && (Number(other[1]) > 12 || Number(other[2]) > 12 || other[1] === other[2])) {
+    const [day, month] = Number(other[1]) > 12 ? [other[1], other[2]] : [other[2], other[1]];
+    return readDate(`${other[3]}-${month}-${day}`);
+  }
+  const [year, month, day] = (parts ?? []).map(Number);
+  const date = parts ? new Date(Date.UTC(year ?? 0, (month ?? 0) - 1, day)) : undefined;
+  if (!date || date.getUTCMonth() + 1 !== month || date.getUTCDate() !== day) {
+    throw new QuantityError(`"${text.trim()}" is not a date that can be read one way only; write it as 2026-03-14`);
+  }
+  return date.toISOString().slice(0, 10);
+}
+
+function readCell(row: LabRow, column: ColumnMatch, text: string): void {
+  switch (column.field) {
+    case null:
+      return;
+    case 'label':
+    case 'labNumber':
+      row[column.field] = text.trim();
+      return;
+    case 'sampledOn':
+      row.sampledOn = readDate(text);
+      return;
+    case 'depth': {
+      const range = /^\s*0\s*[-–]\s*(.+)$/.exec(text);
+      const number = splitNumber(range?.[1] ?? text);
+      const unit = number?.rest || column.unit;
+      if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"')) throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
+      row.depth = convert(number.value, unit, 'cm');
+      return;
+    }
+    case 'soilPh':
+    case 'organicMatter':
+      row[column.field] = readReported(text).value;
+      return;
+    case 'bufferPh': {
+      const { value } = readReported(text);
+      // A lime test index is ten times the buffer pH.
+      row.bufferPh = /index/i.test(column.header) && value > 14 ? value / 10 : value;
+      return;
+    }
+    default:
+      if (column.unit === null) throw new QuantityError('has no unit: choose ppm or lb/acre for this column');
+      row.nutrients[column.field] = { ...readReported(text), unit: column.unit as LabUnit, basis: column.basis };
+  }
+}
+
+/**
+ * Read one row by its columns. Whatever can be read is kept; each cell that
+ * cannot be read is named with the reason.
+ */
+export function readLabRow(cells: readonly string[], columns: readonly ColumnMatch[]): ReadRow {
+  const row: LabRow = { label: '', nutrients: {} };
+  const faults: RowFault[] = [];
+  columns.forEach((column, index) => {
+    const text = cells[index] ?? '';
+    if (EMPTY.test(text.trim())) return;
+    try {
+      readCell(row, column, text);
+    } catch (error) {
+      if (!(error instanceof QuantityError)) throw error;
+      faults.push({ field: column.field ?? 'row', message: `${column.header}: ${error.message}` });
+    }
+  });
+  if (row.label === '') faults.unshift({ field: 'label', message: 'No sample label: this row cannot be matched to a zone.' });
+  return { row, faults };
+}

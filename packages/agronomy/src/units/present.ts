@@ -1,0 +1,108 @@
+import { convert } from './unit.ts';
+
+/** What a person reads and types in: one switch for everything. */
+export type UnitSystem = 'metric' | 'us';
+
+/** The sense of a number, which decides its unit on screen and how finely it is told. */
+export type Sense =
+  | 'limeRate'
+  | 'nutrientRate'
+  | 'productRate'
+  | 'area'
+  | 'mass'
+  | 'depth'
+  | 'concentration'
+  | 'ph'
+  | 'percent'
+  | 'count'
+  | 'money';
+
+interface Presentation {
+  /** The core's own unit for this sense. */
+  readonly si: string;
+  readonly metric: { readonly unit: string; readonly label: string; readonly step: number };
+  readonly us: { readonly unit: string; readonly label: string; readonly step: number };
+}
+
+/** Steps are what a spreader, a scale or a tape can be set to, not what a computer can print. */
+const PER_THOUSAND = { unit: 'lb/1000ft2', label: 'lb/1000 ft²' };
+const PER_SQUARE_METRE = { unit: 'g/m2', label: 'g/m²' };
+const plain = (label: string, step: number) => ({ unit: '', label, step });
+
+const presentations: Readonly<Record<Sense, Presentation>> = {
+  limeRate: { si: 'g/m2', metric: { ...PER_SQUARE_METRE, step: 5 }, us: { ...PER_THOUSAND, step: 1 } },
+  nutrientRate: { si: 'g/m2', metric: { ...PER_SQUARE_METRE, step: 0.1 }, us: { ...PER_THOUSAND, step: 0.1 } },
+  productRate: { si: 'g/m2', metric: { ...PER_SQUARE_METRE, step: 0.5 }, us: { ...PER_THOUSAND, step: 0.1 } },
+  area: { si: 'm2', metric: { unit: 'm2', label: 'm²', step: 1 }, us: { unit: 'ft2', label: 'ft²', step: 10 } },
+  mass: { si: 'kg', metric: { unit: 'kg', label: 'kg', step: 0.1 }, us: { unit: 'lb', label: 'lb', step: 0.1 } },
+  depth: { si: 'cm', metric: { unit: 'cm', label: 'cm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.25 } },
+  concentration: { si: 'mg/kg', metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 }, us: { unit: 'ppm', label: 'ppm', step: 1 } },
+  ph: { si: '', metric: plain('', 0.1), us: plain('', 0.1) },
+  percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
+  count: { si: '', metric: plain('', 1), us: plain('', 1) },
+  money: { si: '$', metric: plain('$', 0.01), us: plain('$', 0.01) },
+};
+
+export interface Presented {
+  /** The number in the person's unit, rounded by sense. */
+  readonly value: number;
+  readonly unit: string;
+  /** Number and unit, ready to read: `42 lb/1000 ft²`. */
+  readonly text: string;
+  /** The number alone: `42`. */
+  readonly number: string;
+}
+
+function decimals(step: number): number {
+  return Math.max(0, -Math.floor(Math.log10(step) + 1e-9));
+}
+
+/**
+ * Round to a multiple, either to the nearest or up (what must be bought or put
+ * down is never rounded below the need).
+ */
+export function roundTo(value: number, step: number, way: 'nearest' | 'up' = 'nearest'): number {
+  const ratio = value / step;
+  const whole = way === 'up' ? Math.ceil(ratio - 1e-9) : Math.round(ratio);
+  return Number((whole * step).toPrecision(12));
+}
+
+/** The unit and step in which a person of this system reads a sense. */
+export function unitFor(sense: Sense, system: UnitSystem): { unit: string; label: string; step: number } {
+  return presentations[sense][system];
+}
+
+/** The core's own unit for a sense. */
+export function coreUnit(sense: Sense): string {
+  return presentations[sense].si;
+}
+
+/** Big numbers drop decimals that nobody can act on; small ones keep two figures. */
+function stepFor(value: number, step: number, sense: Sense): number {
+  const size = Math.abs(value);
+  if (sense === 'mass' && size >= 20) return 1;
+  if ((sense === 'productRate' || sense === 'mass') && size >= 100) return 1;
+  if (sense === 'area' && size < 100) return 0.1;
+  if (sense === 'concentration' && size < 10) return 0.1;
+  return step;
+}
+
+/**
+ * Say a number of the core to a person.
+ *
+ * @param sense what kind of number it is
+ * @param value in the core's unit for that sense ({@link coreUnit})
+ */
+export function present(sense: Sense, value: number, system: UnitSystem): Presented {
+  const { unit, label, step } = presentations[sense][system];
+  const converted = convert(value, presentations[sense].si, unit === '' ? presentations[sense].si : unit);
+  const used = stepFor(converted, step, sense);
+  const rounded = roundTo(converted, used) + 0;
+  const places = sense === 'depth' ? undefined : decimals(used);
+  const number = rounded.toLocaleString('en-US', {
+    minimumFractionDigits: sense === 'ph' || sense === 'money' ? places : 0,
+    maximumFractionDigits: places ?? 2,
+  });
+  if (sense === 'money') return { value: rounded, unit: label, number, text: `$${number}` };
+  return { value: rounded, unit: label, number, text: label === '' ? number : `${number} ${label}` };
+}
