@@ -1,5 +1,5 @@
 export type { Calculator, Outcome } from './calculators/calculator.ts';
-export { InputError } from './calculators/fields.ts';
+export { InputError, plainRange } from './calculators/fields.ts';
 export { calculators, findCalculator } from './calculators/registry.ts';
 export { polygonArea, type PolygonRings } from './ground/polygonArea.ts';
 export * from './lab/analytes.ts';

@@ -49,7 +49,7 @@ interface QuantityOptions {
 function range(unit: string, { min, max, above }: QuantityOptions): string {
   const suffix = unit === '' || unit === 'pH' ? '' : ` ${unit}`;
   if (above !== undefined) return max === undefined ? `above ${above}${suffix}` : `above ${above}, up to ${max}${suffix}`;
-  if (min !== undefined && max !== undefined) return `${min} to ${max}${suffix}`;
+  if (min !== undefined && max !== undefined) return plainRange(min, max, suffix.trim());
   if (min !== undefined) return `${min}${suffix} or more`;
   return max === undefined ? `a number${suffix && ` in${suffix}`}` : `${max}${suffix} at most`;
 }
@@ -145,4 +145,9 @@ export function readFields<F extends Fields>(fields: F, raw: unknown, path = '')
     values[name] = field.read(Object.hasOwn(given, name) ? given[name] : undefined, `${path}${name}`);
   }
   return values as Values<F>;
+}
+
+/** "4 to 9 pH": a range in words, shared by every message that names one. */
+export function plainRange(min: number, max: number, unit: string): string {
+  return `${min} to ${max}${unit === '' ? '' : ` ${unit}`}`;
 }

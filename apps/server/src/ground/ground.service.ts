@@ -1,0 +1,116 @@
+import { type PolygonRings, polygonArea } from '@glenfold/agronomy';
+import { type SiteInput, ZoneAnswer, ZoneInput, type ZoneGeometry, problemFields } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { plainToInstance } from 'class-transformer';
+import { validate } from 'class-validator';
+import { Problem, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Site } from './site.entity.ts';
+import { Zone } from './zone.entity.ts';
+
+interface GeoJsonFeature {
+  readonly geometry?: ZoneGeometry | null;
+  readonly properties?: Readonly<Record<string, unknown>> | null;
+}
+
+/** A site with its zones, as a GeoJSON FeatureCollection. */
+export interface SiteFile {
+  readonly type: 'FeatureCollection';
+  readonly name: string;
+  readonly place?: string;
+  readonly features: readonly GeoJsonFeature[];
+}
+
+@Injectable()
+export class GroundService {
+  constructor(private readonly records: Records) {}
+
+  sites(): Promise<Site[]> {
+    return this.records.of(Site).find({}, { name: 'ASC' });
+  }
+
+  site(id: string): Promise<Site> {
+    return this.records.of(Site).one(id);
+  }
+
+  addSite(input: SiteInput): Promise<Site> {
+    return this.records.of(Site).add({ name: input.name, place: input.place ?? null });
+  }
+
+  async zones(siteId: string): Promise<Zone[]> {
+    await this.site(siteId);
+    return this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' });
+  }
+
+  /** All zones of the practice, for the rounds. */
+  allZones(): Promise<Zone[]> {
+    return this.records.of(Zone).find({}, { position: 'ASC' });
+  }
+
+  zone(id: string): Promise<Zone> {
+    return this.records.of(Zone).one(id);
+  }
+
+  async addZone(siteId: string, input: ZoneInput, geometry: ZoneGeometry | null = null): Promise<Zone> {
+    const zones = await this.zones(siteId);
+    this.#refuseTwinLabel(zones, input.label);
+    const position = Math.max(0, ...zones.map((zone) => zone.position)) + 1;
+    return this.records.of(Zone).add({ ...input, siteId, position, geometry });
+  }
+
+  async changeZone(id: string, input: ZoneInput): Promise<Zone> {
+    const zone = await this.zone(id);
+    const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
+    this.#refuseTwinLabel(others, input.label);
+    return this.records.of(Zone).change(id, { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, ...input });
+  }
+
+  async removeZone(id: string): Promise<void> {
+    await this.records.of(Zone).remove(id);
+  }
+
+  async restoreZone(id: string): Promise<Zone> {
+    return this.records.of(Zone).restore(id);
+  }
+
+  /** Import a site with its zones; all of it or nothing. */
+  async importSite(file: SiteFile): Promise<Site> {
+    if (file.type !== 'FeatureCollection' || !Array.isArray(file.features)) {
+      throw new Problem(422, 'Not a site file', 'A site file is a GeoJSON FeatureCollection with a name and one polygon a zone.');
+    }
+    const zones = await Promise.all(file.features.map((feature, index) => this.#readFeature(feature, index)));
+    return this.records.together(async (of) => {
+      const site = await of(Site).add({ name: file.name, place: file.place ?? null });
+      for (const [index, { input, geometry }] of zones.entries()) {
+        await of(Zone).add({ ...input, siteId: site.id, position: index + 1, geometry });
+      }
+      return site;
+    });
+  }
+
+  async #readFeature({ geometry, properties }: GeoJsonFeature, index: number): Promise<{ input: ZoneInput; geometry: ZoneGeometry | null }> {
+    const path = `features.${index}.`;
+    if (geometry && geometry.type !== 'Polygon') refuse([{ field: `${path}geometry`, message: `Zone ${index + 1} is not a polygon.` }]);
+    let area: unknown = properties?.area;
+    try {
+      if (geometry) area = Math.round(polygonArea(geometry.coordinates as PolygonRings) * 10) / 10;
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      refuse([{ field: `${path}geometry`, message: `Zone ${index + 1}: ${error.message}` }]);
+    }
+    const input = plainToInstance(ZoneInput, { ...properties, area });
+    const errors = problemFields(await validate(input, { whitelist: true }), path);
+    if (errors.length > 0) refuse(errors);
+    return { input, geometry: geometry ?? null };
+  }
+
+  #refuseTwinLabel(zones: readonly Zone[], label: string): void {
+    const twin = zones.find((zone) => zone.label.toLowerCase() === label.toLowerCase());
+    if (twin) refuse([{ field: 'label', message: `${twin.name} already has the bag label ${twin.label}: results could not tell them apart. Choose another.` }]);
+  }
+}
+
+export function zoneAnswer(zone: Zone): ZoneAnswer {
+  const { id, siteId, name, label, area, geometry, grass, surface, intensity, shade, clippings, soilGroup, aimPh, thatch, rootDepth } = zone;
+  return { id, siteId, name, label, area, geometry, grass, surface, intensity, shade, clippings, soilGroup: soilGroup ?? null, aimPh, thatch, rootDepth };
+}

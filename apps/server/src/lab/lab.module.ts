@@ -1,0 +1,86 @@
+import { LabFileInput, LabImportAnswer, LabImportChoices, LabResultAnswer, LabResultInput } from '@glenfold/contract';
+import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { GroundModule } from '../ground/ground.module.ts';
+import { LabImportService } from './labImport.service.ts';
+import { LabService, labResultAnswer } from './lab.service.ts';
+
+@ApiTags('lab')
+@Controller()
+class LabController {
+  constructor(
+    private readonly lab: LabService,
+    private readonly imports: LabImportService,
+  ) {}
+
+  @Get('sites/:siteId/lab-results')
+  @ApiOkResponse({ type: LabResultAnswer, isArray: true })
+  async results(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<LabResultAnswer[]> {
+    return (await this.lab.results(siteId)).map(labResultAnswer);
+  }
+
+  @Post('lab-results')
+  @ApiCreatedResponse({ type: LabResultAnswer })
+  async add(@Body() input: LabResultInput): Promise<LabResultAnswer> {
+    return labResultAnswer(await this.lab.add(input));
+  }
+
+  @Put('lab-results/:id')
+  @ApiOkResponse({ type: LabResultAnswer })
+  async change(@Param('id', ParseUUIDPipe) id: string, @Body() input: LabResultInput): Promise<LabResultAnswer> {
+    return labResultAnswer(await this.lab.change(id, input));
+  }
+
+  @Delete('lab-results/:id')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.lab.remove(id);
+  }
+
+  @Post('lab-results/:id/restore')
+  @ApiCreatedResponse({ type: LabResultAnswer })
+  async restore(@Param('id', ParseUUIDPipe) id: string): Promise<LabResultAnswer> {
+    return labResultAnswer(await this.lab.restore(id));
+  }
+
+  @Get('sites/:siteId/lab-imports')
+  @ApiOkResponse({ type: LabImportAnswer, isArray: true })
+  imported(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<LabImportAnswer[]> {
+    return this.imports.list(siteId);
+  }
+
+  @Post('sites/:siteId/lab-imports')
+  @ApiCreatedResponse({ type: LabImportAnswer })
+  preview(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() file: LabFileInput): Promise<LabImportAnswer> {
+    return this.imports.preview(siteId, file);
+  }
+
+  @Put('lab-imports/:id')
+  @ApiOkResponse({ type: LabImportAnswer })
+  correct(@Param('id', ParseUUIDPipe) id: string, @Body() choices: LabImportChoices): Promise<LabImportAnswer> {
+    return this.imports.correct(id, choices);
+  }
+
+  @Post('lab-imports/:id/confirm')
+  @ApiCreatedResponse({ type: LabImportAnswer })
+  confirm(@Param('id', ParseUUIDPipe) id: string): Promise<LabImportAnswer> {
+    return this.imports.confirm(id);
+  }
+
+  @Delete('lab-imports/:id')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  discard(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.imports.remove(id);
+  }
+
+  @Post('lab-imports/:id/restore')
+  @ApiCreatedResponse({ type: LabImportAnswer })
+  restoreImport(@Param('id', ParseUUIDPipe) id: string): Promise<LabImportAnswer> {
+    return this.imports.restore(id);
+  }
+}
+
+@Module({ imports: [GroundModule], controllers: [LabController], providers: [LabService, LabImportService], exports: [LabService, LabImportService] })
+export class LabModule {}

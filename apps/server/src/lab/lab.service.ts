@@ -1,0 +1,97 @@
+import { type PanelNutrient, panel, questionPlausibility, toElement } from '@glenfold/agronomy';
+import { LabResultAnswer, type LabResultInput, type ReportedValueInput } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { GroundService } from '../ground/ground.service.ts';
+import { refuse } from '../platform/problem.ts';
+import { Records, type RecordsOf } from '../platform/records.ts';
+import { LabResult } from './labResult.entity.ts';
+import { Sample } from './sample.entity.ts';
+
+@Injectable()
+export class LabService {
+  constructor(
+    private readonly records: Records,
+    private readonly ground: GroundService,
+  ) {}
+
+  /** Results of a site, newest first. */
+  async results(siteId: string): Promise<LabResult[]> {
+    await this.ground.site(siteId);
+    const zones = await this.ground.zones(siteId);
+    const ofSite = new Set(zones.map(({ id }) => id));
+    return (await this.newestFirst()).filter(({ zoneId }) => ofSite.has(zoneId));
+  }
+
+  async newestFirst(): Promise<LabResult[]> {
+    const results = await this.records.of(LabResult).find({}, { createdAt: 'DESC' });
+    const when = ({ sample, createdAt }: LabResult): string => `${sample.sampledOn ?? createdAt.toISOString().slice(0, 10)} ${createdAt.toISOString()}`;
+    return results.sort((a, b) => when(b).localeCompare(when(a)));
+  }
+
+  async add(input: LabResultInput, origin = 'typed'): Promise<LabResult> {
+    return this.records.together((of) => this.write(of, input, origin));
+  }
+
+  /** Write a sample with its result. */
+  async write(of: RecordsOf, input: LabResultInput, origin: string): Promise<LabResult> {
+    const zone = await this.ground.zone(input.zoneId);
+    this.#refuseUnreadableDate(input);
+    const sample = await of(Sample).add({ siteId: zone.siteId, zoneId: zone.id, label: input.label, sampledOn: input.sampledOn?.slice(0, 10) ?? null, depth: input.depth });
+    return of(LabResult).add({ ...this.#values(input), sampleId: sample.id, sample, zoneId: zone.id, origin });
+  }
+
+  async change(id: string, input: LabResultInput): Promise<LabResult> {
+    const zone = await this.ground.zone(input.zoneId);
+    this.#refuseUnreadableDate(input);
+    return this.records.together(async (of) => {
+      const found = await of(LabResult).one(id);
+      const sample = await of(Sample).change(found.sampleId, { siteId: zone.siteId, zoneId: zone.id, label: input.label, sampledOn: input.sampledOn?.slice(0, 10) ?? null, depth: input.depth });
+      return of(LabResult).change(id, { ...this.#values(input), zoneId: zone.id, sample });
+    });
+  }
+
+  async remove(id: string): Promise<void> {
+    await this.records.of(LabResult).remove(id);
+  }
+
+  async restore(id: string): Promise<LabResult> {
+    return this.records.of(LabResult).restore(id);
+  }
+
+  #values(input: LabResultInput): Pick<LabResult, 'labNumber' | 'extractant' | 'bufferMethod' | 'soilPh' | 'bufferPh' | 'organicMatter' | 'nutrients'> {
+    return {
+      labNumber: input.labNumber ?? null,
+      extractant: input.extractant,
+      bufferMethod: input.bufferPh == null ? null : (input.bufferMethod ?? null),
+      soilPh: input.soilPh,
+      bufferPh: input.bufferPh ?? null,
+      organicMatter: input.organicMatter ?? null,
+      nutrients: input.nutrients,
+    };
+  }
+
+  #refuseUnreadableDate({ sampledOn }: LabResultInput): void {
+    if (sampledOn && new Date(sampledOn).getTime() > Date.now() + 86_400_000) {
+      refuse([{ field: 'sampledOn', message: `The sampling date ${sampledOn} lies in the future: check the year.` }]);
+    }
+  }
+}
+
+/** Values that look like a slip, for a result or a row of a file. */
+export function questionsAbout(given: { readonly depth?: number | undefined; readonly organicMatter?: number | null | undefined; readonly nutrients: Partial<Record<PanelNutrient, ReportedValueInput>> }): string[] {
+  const asked = [
+    given.depth === undefined ? undefined : questionPlausibility('depth', given.depth),
+    given.organicMatter == null ? undefined : questionPlausibility('organicMatter', given.organicMatter),
+    ...panel.map((nutrient) => {
+      const reported = given.nutrients[nutrient];
+      return reported && !reported.belowDetection ? questionPlausibility(nutrient, toElement(nutrient, reported).value) : undefined;
+    }),
+  ];
+  return asked.filter((question) => question !== undefined);
+}
+
+export function labResultAnswer(result: LabResult): LabResultAnswer {
+  const { id, zoneId, sample, labNumber, extractant, bufferMethod, soilPh, bufferPh, organicMatter, nutrients, origin, createdAt } = result;
+  const { siteId, label, sampledOn, depth } = sample;
+  return { id, siteId, zoneId, label, labNumber, sampledOn, depth, extractant, bufferMethod, soilPh, bufferPh, organicMatter, nutrients, origin, recordedAt: createdAt.toISOString(), questions: questionsAbout({ depth, organicMatter, nutrients }) };
+}

@@ -1,0 +1,170 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { type NutrientAdvice, type ProductAmount, type Working, present } from '@glenfold/agronomy';
+import pdfmake from 'pdfmake';
+import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
+import { Problem } from '../platform/problem.ts';
+import type { IssuedPlan, Plan } from './plan.entity.ts';
+
+const INK = '#22302B';
+const LINE = '#CFC8B8';
+const OCHRE = '#A85B14';
+
+const require = createRequire(import.meta.url);
+const fontFile = (family: string, weight: number): string => join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files', `${family}-latin-${weight}-normal.woff`);
+const fontsFolder = dirname(dirname(dirname(fontFile('bitter', 700))));
+
+pdfmake.setFonts({
+  Atkinson: { normal: fontFile('atkinson-hyperlegible', 400), bold: fontFile('atkinson-hyperlegible', 700), italics: fontFile('atkinson-hyperlegible', 400), bolditalics: fontFile('atkinson-hyperlegible', 700) },
+  Bitter: { normal: fontFile('bitter', 700), bold: fontFile('bitter', 700) },
+});
+pdfmake.setUrlAccessPolicy(() => false);
+pdfmake.setLocalAccessPolicy((path) => path.startsWith(fontsFolder));
+
+/** The bundled fonts have no subscript digits, arrows or roots: say them with what there is. */
+function plain(text: string): string {
+  return text
+    .replace(/[₀-₉]/g, (digit) => String(digit.charCodeAt(0) - 0x2080))
+    .replace(/⅔/g, ' 2/3')
+    .replace(/≤/g, '<=')
+    .replace(/≥/g, '>=')
+    .replace(/√/g, 'sqrt')
+    .replace(/θ/g, 'theta ');
+}
+
+const cell = (text: string, more: object = {}): TableCell => ({ text: plain(text), ...more });
+const head = (text: string): TableCell => cell(text, { bold: true, fontSize: 8.5 });
+
+const rules = {
+  hLineWidth: (row: number, node: { table: { body: unknown[] } }) => (row === 0 || row === node.table.body.length ? 0 : 0.5),
+  vLineWidth: () => 0,
+  hLineColor: () => LINE,
+  paddingLeft: () => 0,
+  paddingRight: () => 8,
+  paddingTop: () => 3,
+  paddingBottom: () => 3,
+};
+
+function amountRows(amount: ProductAmount, units: IssuedPlan['units'], sense: 'limeRate' | 'productRate'): string[] {
+  return amount.applications.map(({ rate, mass, monthsFromStart }, index) => {
+    const when = monthsFromStart === null ? `application ${index + 1}` : monthsFromStart === 0 ? 'now' : `after ${monthsFromStart} months or more`;
+    return `${when}: ${present(sense, rate, units).text}, ${present('mass', mass, units).text}`;
+  });
+}
+
+function limeSection({ answer, units }: IssuedPlan): Content[] {
+  const { lime } = answer.plan;
+  const { amount } = lime;
+  const content: Content[] = [{ text: 'Lime', style: 'section' }, { text: plain(lime.words) }];
+  if (amount) {
+    content.push({
+      margin: [0, 4, 0, 0],
+      layout: rules,
+      table: {
+        widths: ['*', 'auto', 'auto', 'auto'],
+        body: [
+          ['Product', 'Rate', 'For the zone', 'Buy'].map(head),
+          [cell(amount.productName), cell(present('limeRate', amount.rate.value, units).text, { bold: true }), cell(present('mass', amount.mass.value, units).text), cell(buy(amount, units))],
+        ],
+      },
+    });
+    content.push({ ul: amountRows(amount, units, 'limeRate').map(plain), margin: [0, 2, 0, 0] });
+  }
+  for (const { words, reasons } of answer.plan.comparisons) content.push({ text: plain(`${words} ${reasons.join(' ')}`), margin: [0, 4, 0, 0], color: '#3F566B' });
+  return [...content, ...cautions(lime.cautions)];
+}
+
+function buy({ bags, bagMass, cost }: ProductAmount, units: IssuedPlan['units']): string {
+  const count = `${bags.value} ${bags.value === 1 ? 'bag' : 'bags'} of ${present('mass', bagMass, units).text}`;
+  return cost ? `${count}, ${present('money', cost.value, units).text}` : `${count}, no price set`;
+}
+
+function cautions(texts: readonly string[]): Content[] {
+  return texts.length === 0 ? [] : [{ ul: texts.map(plain), color: OCHRE, fontSize: 9, margin: [0, 4, 0, 0] }];
+}
+
+function nutrientSection(advice: readonly NutrientAdvice[], units: IssuedPlan['units']): Content[] {
+  const body: TableCell[][] = [['Nutrient', 'Need for the year', 'Product', 'Rate for the year', 'For the zone', 'Buy'].map(head)];
+  for (const { name, need, amount } of advice) {
+    const needed = need ? present('nutrientRate', need.value, units).text : 'not known';
+    body.push([
+      cell(name),
+      cell(needed),
+      cell(amount?.productName ?? 'none'),
+      cell(amount ? present('productRate', amount.rate.value, units).text : ''),
+      cell(amount ? present('mass', amount.mass.value, units).text : ''),
+      cell(amount ? buy(amount, units) : ''),
+    ]);
+  }
+  const lines = advice.map(({ name, words, amount }) => `${name}: ${words}${amount && amount.applications.length > 1 ? ` In ${amount.applications.length} applications of ${present('productRate', amount.applications[0]!.rate, units).text}.` : ''}`);
+  return [
+    { text: 'Fertilizer for the year', style: 'section' },
+    { layout: rules, table: { widths: ['auto', 'auto', '*', 'auto', 'auto', 'auto'], body } },
+    { ul: lines.map(plain), margin: [0, 4, 0, 0] },
+    ...cautions([...new Set(advice.flatMap((entry) => entry.cautions))]),
+  ];
+}
+
+function workingSection(title: string, working: Working): Content[] {
+  const body: TableCell[][] = working.map((entry) =>
+    entry.kind === 'step'
+      ? [cell(entry.label), cell(`${entry.formula}\n${entry.numbers}`), cell(`${typeof entry.result === 'number' ? Number(entry.result.toPrecision(4)) : entry.result} ${entry.unit}`, { alignment: 'right' })]
+      : [cell(entry.kind), cell(entry.text, { colSpan: 2 }), {}],
+  );
+  return [{ text: plain(title), bold: true, margin: [0, 8, 0, 2] }, { fontSize: 8, layout: rules, table: { widths: [120, '*', 90], body } }];
+}
+
+/** A zone's plan on paper, as it was handed over. @returns the PDF's bytes */
+export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
+  if (!issued || !issuedAt) throw new Problem(404, 'Not handed over', 'This plan has not been handed over yet.');
+  const { answer, units } = issued;
+  const { result, reading, plan } = answer;
+  const workings = [
+    ...(plan.lime.amount ? [['Lime', (plan.lime.amount.cost ?? plan.lime.amount.bags).working] as const] : []),
+    ...plan.nutrients.flatMap(({ name, amount, need }) => (amount ? [[name, (amount.cost ?? amount.bags).working] as const] : need ? [[name, need.working] as const] : [])),
+  ];
+  const definition: TDocumentDefinitions = {
+    info: { title: `${issued.siteName}, ${issued.zoneName}: plan` },
+    pageSize: units === 'us' ? 'LETTER' : 'A4',
+    pageMargins: [48, 44, 48, 52],
+    defaultStyle: { font: 'Atkinson', fontSize: 10, color: INK, lineHeight: 1.15 },
+    styles: { title: { font: 'Bitter', fontSize: 20 }, section: { font: 'Bitter', fontSize: 13, margin: [0, 12, 0, 3] } },
+    footer: (page, pages) => ({
+      margin: [48, 8],
+      fontSize: 8,
+      columns: [{ text: 'Advice, to be weighed with local extension guidance, codes and licensed practice. The label and local law come first.' }, { text: `${page} / ${pages}`, alignment: 'right', width: 40 }],
+    }),
+    content: [
+      { text: plain(issued.zoneName), style: 'title' },
+      { text: plain(`${issued.siteName}. ${issued.practiceName}, ${issuedAt.toISOString().slice(0, 10)}.`), color: '#3F566B' },
+      {
+        margin: [0, 8, 0, 0],
+        columns: [
+          { text: plain(`${present('area', issued.area, units).text} of ${issued.grass}`), bold: true },
+          { text: plain(`Bag ${result.label}${result.sampledOn ? `, sampled ${result.sampledOn}` : ''}, ${present('depth', result.depth, units).text} deep`), alignment: 'right' },
+        ],
+      },
+      { text: 'What the test says', style: 'section' },
+      {
+        layout: rules,
+        table: {
+          widths: [110, 80, 70, '*'],
+          body: reading.bars.map(({ name, sense, figure, rating, words, belowDetection }) => [cell(name), cell(`${belowDetection ? '<' : ''}${present(sense, figure.value, units).text}`), cell(rating ?? 'not rated'), cell(words)]),
+        },
+      },
+      { text: plain(reading.buffer), margin: [0, 4, 0, 0] },
+      ...limeSection(issued),
+      ...nutrientSection(plan.nutrients, units),
+      {
+        margin: [0, 12, 0, 0],
+        font: 'Bitter',
+        fontSize: 13,
+        text: plan.cost ? `Products for this zone: ${present('money', plan.cost.value, units).text}` : `Cost open: no price is set for ${plan.unpriced.join(', ')}.`,
+      },
+      ...(plan.leftOut.length > 0 ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }] : []),
+      ...(workings.length > 0 ? [{ text: 'How the numbers came about', style: 'section', pageBreak: 'before' } as Content] : []),
+      ...workings.flatMap(([title, working]) => workingSection(title, working)),
+    ],
+  };
+  return pdfmake.createPdf(definition).getBuffer();
+}

@@ -1,0 +1,34 @@
+import type { LimeStrength, Purpose } from '@glenfold/agronomy';
+import { Column, Entity } from 'typeorm';
+import { Owned } from '../platform/owned.ts';
+
+/** A generic product of the practice's catalogue. */
+@Entity('product')
+export class ProductRecord extends Owned {
+  @Column({ type: 'integer' })
+  position: number;
+
+  @Column({ type: 'text' })
+  name: string;
+
+  @Column({ type: 'text' })
+  purpose: Purpose;
+
+  /** % N, P₂O₅ and K₂O. */
+  @Column({ type: 'jsonb' })
+  grade: { n: number; p2o5: number; k2o: number };
+
+  /** % of the nitrogen */
+  @Column({ type: 'double precision' })
+  slowRelease: number;
+
+  @Column({ type: 'jsonb', nullable: true })
+  lime: LimeStrength | null;
+
+  /** kg */
+  @Column({ type: 'double precision' })
+  bagMass: number;
+
+  @Column({ type: 'double precision', nullable: true })
+  bagPrice: number | null;
+}

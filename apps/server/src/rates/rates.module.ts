@@ -1,0 +1,70 @@
+import type { UnitSystem } from '@glenfold/agronomy';
+import { IssuedPlanAnswer, PlanChoicesInput, ProductAnswer, ProductPriceInput, ZonePlanAnswer } from '@glenfold/contract';
+import { Body, Controller, Get, Header, Module, Param, ParseEnumPipe, ParseUUIDPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { GroundModule } from '../ground/ground.module.ts';
+import { LabModule } from '../lab/lab.module.ts';
+import { PeopleModule } from '../people/people.ts';
+import { CatalogueService, productAnswer } from './catalogue.service.ts';
+import { planPdf } from './planPdf.ts';
+import { RatesService } from './rates.service.ts';
+
+const systems = { metric: 'metric', us: 'us' } as const;
+const unitsPipe = new ParseEnumPipe(systems);
+
+@ApiTags('rates')
+@Controller()
+class RatesController {
+  constructor(
+    private readonly rates: RatesService,
+    private readonly catalogue: CatalogueService,
+  ) {}
+
+  @Get('zones/:zoneId/plan')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: ZonePlanAnswer })
+  plan(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem): Promise<ZonePlanAnswer> {
+    return this.rates.plan(zoneId, units);
+  }
+
+  @Put('zones/:zoneId/plan/choices')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: ZonePlanAnswer })
+  async choose(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem, @Body() choices: PlanChoicesInput): Promise<ZonePlanAnswer> {
+    await this.rates.choose(zoneId, choices);
+    return this.rates.plan(zoneId, units);
+  }
+
+  @Post('zones/:zoneId/plans')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiCreatedResponse({ type: IssuedPlanAnswer })
+  async issue(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem): Promise<IssuedPlanAnswer> {
+    const { id, issuedAt } = await this.rates.issue(zoneId, units);
+    return { id, issuedAt: issuedAt!.toISOString(), pdf: `/api/plans/${id}/plan.pdf` };
+  }
+
+  @Get('plans/:planId/plan.pdf')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async pdf(@Param('planId', ParseUUIDPipe) planId: string): Promise<StreamableFile> {
+    const plan = await this.rates.issued(planId);
+    const file = `${plan.issued!.siteName} ${plan.issued!.zoneName} plan.pdf`.replace(/[^\w .-]/g, '');
+    return new StreamableFile(await planPdf(plan), { type: 'application/pdf', disposition: `inline; filename="${file}"` });
+  }
+
+  @Get('products')
+  @ApiOkResponse({ type: ProductAnswer, isArray: true })
+  async products(): Promise<ProductAnswer[]> {
+    return (await this.catalogue.products()).map(productAnswer);
+  }
+
+  @Put('products/:id')
+  @ApiOkResponse({ type: ProductAnswer })
+  async setPrice(@Param('id', ParseUUIDPipe) id: string, @Body() input: ProductPriceInput): Promise<ProductAnswer> {
+    return productAnswer(await this.catalogue.setPrice(id, input));
+  }
+}
+
+@Module({ imports: [GroundModule, LabModule, PeopleModule], controllers: [RatesController], providers: [RatesService, CatalogueService], exports: [RatesService, CatalogueService] })
+export class RatesModule {}

@@ -1,0 +1,101 @@
+import { type SoilTest, type TestedZone, type UnitSystem, type ZoneFacts, findGrass, planZone } from '@glenfold/agronomy';
+import type { PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { IsNull, Not } from 'typeorm';
+import { GroundService } from '../ground/ground.service.ts';
+import type { Zone } from '../ground/zone.entity.ts';
+import type { LabResult } from '../lab/labResult.entity.ts';
+import { LabService, labResultAnswer } from '../lab/lab.service.ts';
+import { PracticeService } from '../people/people.ts';
+import { Problem, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { CatalogueService, coreProduct } from './catalogue.service.ts';
+import { Plan } from './plan.entity.ts';
+
+/** Reads tests and works out plans by calling the core; computes nothing itself. */
+@Injectable()
+export class RatesService {
+  constructor(
+    private readonly records: Records,
+    private readonly ground: GroundService,
+    private readonly lab: LabService,
+    private readonly catalogue: CatalogueService,
+    private readonly practices: PracticeService,
+  ) {}
+
+  async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
+    const zone = await this.ground.zone(zoneId);
+    const [zones, results, products, open] = await Promise.all([this.ground.zones(zone.siteId), this.lab.results(zone.siteId), this.catalogue.products(), this.#open(zoneId)]);
+    const result = newest(results, zoneId);
+    if (!result) throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
+    const others = zones.flatMap((other): TestedZone[] => {
+      const found = other.id === zoneId ? undefined : newest(results, other.id);
+      return found ? [{ zone: zoneFacts(other), test: soilTest(found) }] : [];
+    });
+    const choices = open?.choices ?? {};
+    const { reading, plan } = planZone({ zone: zoneFacts(zone), test: soilTest(result) }, products.map(coreProduct), choices, others, units);
+    return { zoneId, result: labResultAnswer(result), reading, plan, choices };
+  }
+
+  async choose(zoneId: string, choices: PlanChoicesInput): Promise<void> {
+    await this.ground.zone(zoneId);
+    const products = await this.catalogue.products();
+    for (const [purpose, id] of Object.entries(choices)) {
+      if (id && !products.some((product) => product.id === id && product.purpose === purpose)) refuse([{ field: purpose, message: `That is not a product for ${purpose}: choose one of the catalogue.` }]);
+    }
+    const open = await this.#open(zoneId);
+    if (open) {
+      await this.records.of(Plan).change(open.id, { choices: { ...open.choices, ...choices } });
+    } else {
+      await this.records.of(Plan).add({ zoneId, choices, issuedAt: null, issued: null, labResultId: null });
+    }
+  }
+
+  /** Hand the plan over: frozen as it stands. */
+  async issue(zoneId: string, units: UnitSystem): Promise<Plan> {
+    const answer = await this.plan(zoneId, units);
+    const zone = await this.ground.zone(zoneId);
+    const [site, practice] = await Promise.all([this.ground.site(zone.siteId), this.practices.current()]);
+    return this.records.of(Plan).add({
+      zoneId,
+      choices: answer.choices,
+      issuedAt: new Date(),
+      labResultId: answer.result.id,
+      issued: { units, practiceName: practice.name, siteName: site.name, zoneName: zone.name, zoneLabel: zone.label, area: zone.area, grass: findGrass(zone.grass).label, answer },
+    });
+  }
+
+  async issued(planId: string): Promise<Plan> {
+    const plan = await this.records.of(Plan).one(planId);
+    if (!plan.issued) throw new Problem(404, 'Not handed over', 'This plan has not been handed over yet: print it from the Rates step.');
+    return plan;
+  }
+
+  allIssued(): Promise<Plan[]> {
+    return this.records.of(Plan).find({ issuedAt: Not(IsNull()) });
+  }
+
+  async #open(zoneId: string): Promise<Plan | undefined> {
+    return (await this.records.of(Plan).find({ zoneId, issuedAt: IsNull() }))[0];
+  }
+}
+
+function newest(results: readonly LabResult[], zoneId: string): LabResult | undefined {
+  return results.find((result) => result.zoneId === zoneId);
+}
+
+function zoneFacts(zone: Zone): ZoneFacts {
+  const { name, area, grass, surface, intensity, shade, clippings, soilGroup, aimPh } = zone;
+  return { name, area, grass, surface, intensity, shade, clippings, soilGroup: soilGroup ?? undefined, aimPh: aimPh ?? undefined };
+}
+
+function soilTest({ soilPh, bufferMethod, bufferPh, extractant, organicMatter, nutrients, sample }: LabResult): SoilTest {
+  return {
+    soilPh,
+    buffer: bufferMethod !== null && bufferPh !== null ? { method: bufferMethod, ph: bufferPh } : undefined,
+    extractant,
+    depth: sample.depth,
+    organicMatter: organicMatter ?? undefined,
+    nutrients,
+  };
+}

@@ -1,0 +1,126 @@
+import { RoundsAnswer, type RoundsTask, SiteStateAnswer, type StepState } from '@glenfold/contract';
+import { Controller, Get, Injectable, Module, Param, ParseUUIDPipe } from '@nestjs/common';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { GroundModule } from '../ground/ground.module.ts';
+import { GroundService } from '../ground/ground.service.ts';
+import type { Site } from '../ground/site.entity.ts';
+import type { Zone } from '../ground/zone.entity.ts';
+import type { LabImport } from '../lab/labImport.entity.ts';
+import { LabImportService } from '../lab/labImport.service.ts';
+import { LabModule } from '../lab/lab.module.ts';
+import type { LabResult } from '../lab/labResult.entity.ts';
+import { LabService } from '../lab/lab.service.ts';
+import type { Plan } from '../rates/plan.entity.ts';
+import { RatesModule } from '../rates/rates.module.ts';
+import { RatesService } from '../rates/rates.service.ts';
+
+/** All that the state of the sites depends on, read once. */
+interface Holdings {
+  readonly zones: readonly Zone[];
+  /** Newest first. */
+  readonly results: readonly LabResult[];
+  readonly imports: readonly LabImport[];
+  readonly issued: readonly Plan[];
+}
+
+const later = (step: StepState['step']): StepState => ({ step, words: 'to come', state: 'later' });
+const plural = (count: number, word: string): string => `${count} ${word}${count === 1 ? '' : 's'}`;
+
+@Injectable()
+class RoundsService {
+  constructor(
+    private readonly ground: GroundService,
+    private readonly lab: LabService,
+    private readonly imports: LabImportService,
+    private readonly rates: RatesService,
+  ) {}
+
+  async rounds(): Promise<RoundsAnswer> {
+    const [sites, holdings] = await Promise.all([this.ground.sites(), this.#holdings()]);
+    const tasks = sites.flatMap((site) => this.#tasks(site, holdings)).sort((a, b) => a.weight - b.weight);
+    return { tasks: tasks.map(({ weight: _weight, ...task }) => task), sites: sites.map((site) => this.#state(site, holdings)) };
+  }
+
+  async site(siteId: string): Promise<SiteStateAnswer> {
+    const [site, holdings] = await Promise.all([this.ground.site(siteId), this.#holdings()]);
+    return this.#state(site, holdings);
+  }
+
+  async #holdings(): Promise<Holdings> {
+    const [zones, results, imports, issued] = await Promise.all([this.ground.allZones(), this.lab.newestFirst(), this.imports.open(), this.rates.allIssued()]);
+    return { zones, results, imports, issued };
+  }
+
+  #of(site: Site, { zones, results, imports, issued }: Holdings) {
+    const own = zones.filter(({ siteId }) => siteId === site.id);
+    const newest = new Map(own.flatMap((zone) => results.find(({ zoneId }) => zoneId === zone.id) ?? []).map((result) => [result.zoneId, result]));
+    return {
+      zones: own,
+      tested: own.filter(({ id }) => newest.has(id)),
+      untested: own.filter(({ id }) => !newest.has(id)),
+      waiting: imports.filter(({ siteId }) => siteId === site.id),
+      planned: own.filter(({ id }) => issued.some(({ labResultId }) => labResultId !== null && labResultId === newest.get(id)?.id)),
+    };
+  }
+
+  #state(site: Site, holdings: Holdings): SiteStateAnswer {
+    const { zones, tested, waiting, planned } = this.#of(site, holdings);
+    const count = zones.length;
+    const share = (part: number, done: string): Pick<StepState, 'words' | 'state'> => ({
+      words: count === 0 ? 'no zones yet' : part === count ? `all ${count} ${done}` : `${part} of ${count} ${done}`,
+      state: count === 0 ? 'waiting' : part === count ? 'done' : 'act',
+    });
+    const untested = tested.length === 0;
+    const lab: StepState = waiting.length > 0 ? { step: 'lab', words: `${plural(waiting.length, 'file')} to check`, state: 'act' } : { step: 'lab', ...share(tested.length, 'tested') };
+    const { id, name, place } = site;
+    return {
+      site: { id, name, place },
+      zones: count,
+      area: zones.reduce((sum, { area }) => sum + area, 0),
+      steps: [
+        { step: 'ground', words: plural(count, 'zone'), state: count > 0 ? 'done' : 'act' },
+        later('sampling'),
+        lab,
+        { step: 'reading', words: untested ? 'no test yet' : `${tested.length} of ${count} readable`, state: untested ? 'waiting' : 'done' },
+        { step: 'rates', ...(untested ? { words: 'no test yet', state: 'waiting' as const } : share(planned.length, 'handed over')) },
+        later('season'),
+        later('logbook'),
+        later('proof'),
+      ],
+    };
+  }
+
+  #tasks(site: Site, holdings: Holdings): Array<RoundsTask & { weight: number }> {
+    const { zones, tested, untested, waiting, planned } = this.#of(site, holdings);
+    const task = (weight: number, step: RoundsTask['step'], words: string, why: string, zoneId: string | null = null) => ({ weight, siteId: site.id, siteName: site.name, zoneId, step, words, why });
+    const names = (list: readonly Zone[]): string => list.map(({ name }) => name).join(', ');
+    const open = tested.filter((zone) => !planned.includes(zone));
+    return [
+      ...waiting.map(({ fileName }) => task(1, 'lab', `Check ${fileName} and import it`, 'A laboratory’s file is loaded, but none of its results is in use yet.')),
+      ...(open.length > 0 ? [task(2, 'rates', `Hand over ${open.length === 1 ? 'the plan' : `${open.length} plans`}: ${names(open)}`, 'Tested, and the rates are worked out, but the owner has nothing in hand.', open[0]!.id)] : []),
+      ...(untested.length > 0 ? [task(3, 'lab', `Enter ${untested.length === 1 ? 'a result' : `${untested.length} results`}: ${names(untested)}`, 'No test: no lime, phosphorus or potassium without one.', untested[0]!.id)] : []),
+      ...(zones.length === 0 ? [task(4, 'ground', 'Divide the ground into zones', 'Nothing can be sampled or treated before its area is known.')] : []),
+    ];
+  }
+}
+
+@ApiTags('rounds')
+@Controller()
+class RoundsController {
+  constructor(private readonly service: RoundsService) {}
+
+  @Get('rounds')
+  @ApiOkResponse({ type: RoundsAnswer })
+  rounds(): Promise<RoundsAnswer> {
+    return this.service.rounds();
+  }
+
+  @Get('sites/:siteId/state')
+  @ApiOkResponse({ type: SiteStateAnswer })
+  state(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<SiteStateAnswer> {
+    return this.service.site(siteId);
+  }
+}
+
+@Module({ imports: [GroundModule, LabModule, RatesModule], controllers: [RoundsController], providers: [RoundsService] })
+export class RoundsModule {}

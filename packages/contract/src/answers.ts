@@ -1,0 +1,152 @@
+import type { BufferMethod, ColumnMatch, Extractant, LabRow, Purpose, Reading, RowFault, ZonePlan, ProductChoices } from '@glenfold/agronomy';
+import { Type } from 'class-transformer';
+import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
+import { NutrientsInput } from './lab.ts';
+import { SiteInput, ZoneInput } from './site.ts';
+
+/** The eight steps of a site, in working order. */
+export const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'] as const;
+export type Step = (typeof steps)[number];
+
+export class PracticeAnswer {
+  @IsString() name: string;
+  @IsBoolean() demo: boolean;
+}
+
+export class SiteAnswer extends SiteInput {
+  @IsString() id: string;
+}
+
+/** A polygon drawn in WGS84, when the zone came from a map. */
+export interface ZoneGeometry {
+  readonly type: 'Polygon';
+  readonly coordinates: number[][][];
+}
+
+export class ZoneAnswer extends ZoneInput {
+  @IsString() id: string;
+  @IsString() siteId: string;
+  @IsOptional() @IsObject() geometry: ZoneGeometry | null;
+}
+
+export class LabResultAnswer {
+  @IsString() id: string;
+  @IsString() siteId: string;
+  @IsString() zoneId: string;
+  @IsString() label: string;
+  @IsOptional() @IsString() labNumber: string | null;
+  @IsOptional() @IsString() sampledOn: string | null;
+  @IsNumber() depth: number;
+  @IsString() extractant: Extractant;
+  @IsOptional() @IsString() bufferMethod: BufferMethod | null;
+  @IsNumber() soilPh: number;
+  @IsOptional() @IsNumber() bufferPh: number | null;
+  @IsOptional() @IsNumber() organicMatter: number | null;
+  @ValidateNested() @Type(() => NutrientsInput) nutrients: NutrientsInput;
+  /** Where the numbers came from: typed, or the name of a file. */
+  @IsString() origin: string;
+  @IsString() recordedAt: string;
+  /** Values that look like a slip of unit or column, one sentence each. */
+  @IsArray() @IsString({ each: true }) questions: string[];
+}
+
+export class LabImportRowAnswer {
+  @IsInt() line: number;
+  @IsArray() @IsString({ each: true }) cells: string[];
+  @IsObject() row: LabRow;
+  @IsOptional() @IsString() zoneId: string | null;
+  /** What keeps the row from being imported. */
+  @IsArray() faults: RowFault[];
+  @IsArray() @IsString({ each: true }) questions: string[];
+  /** The result it became. */
+  @IsOptional() @IsString() resultId: string | null;
+}
+
+export class LabImportAnswer {
+  @IsString() id: string;
+  @IsString() siteId: string;
+  @IsString() fileName: string;
+  @IsString() status: 'open' | 'imported';
+  @IsArray() columns: ColumnMatch[];
+  @IsOptional() @IsString() extractant: Extractant | null;
+  @IsOptional() @IsString() bufferMethod: BufferMethod | null;
+  @IsOptional() @IsNumber() depth: number | null;
+  @ValidateNested({ each: true }) @Type(() => LabImportRowAnswer) rows: LabImportRowAnswer[];
+}
+
+export class GradeAnswer {
+  @IsNumber() n: number;
+  @IsNumber() p2o5: number;
+  @IsNumber() k2o: number;
+}
+
+export class ProductAnswer {
+  @IsString() id: string;
+  @IsString() name: string;
+  @IsString() purpose: Purpose;
+  @ValidateNested() @Type(() => GradeAnswer) grade: GradeAnswer;
+  @IsNumber() slowRelease: number;
+  /** % effective by the label, for liming products. */
+  @IsOptional() @IsNumber() effectiveness: number | null;
+  @IsBoolean() caustic: boolean;
+  @IsNumber() bagMass: number;
+  @IsOptional() @IsNumber() bagPrice: number | null;
+}
+
+/** A zone's newest result with its reading and rates. */
+export class ZonePlanAnswer {
+  @IsString() zoneId: string;
+  @ValidateNested() @Type(() => LabResultAnswer) result: LabResultAnswer;
+  @IsObject() reading: Reading;
+  @IsObject() plan: ZonePlan;
+  @IsObject() choices: ProductChoices;
+}
+
+export class IssuedPlanAnswer {
+  @IsString() id: string;
+  @IsString() issuedAt: string;
+  @IsString() pdf: string;
+}
+
+export class StepState {
+  @IsString() step: Step;
+  /** The state in words: "2 of 5 zones tested". */
+  @IsString() words: string;
+  @IsString() state: 'done' | 'act' | 'waiting' | 'later';
+}
+
+export class SiteStateAnswer {
+  @ValidateNested() @Type(() => SiteAnswer) site: SiteAnswer;
+  @IsInt() zones: number;
+  @IsNumber() area: number;
+  @ValidateNested({ each: true }) @Type(() => StepState) steps: StepState[];
+}
+
+export class RoundsTask {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsOptional() @IsString() zoneId: string | null;
+  @IsString() step: Step;
+  @IsString() words: string;
+  @IsString() why: string;
+}
+
+export class RoundsAnswer {
+  @ValidateNested({ each: true }) @Type(() => RoundsTask) tasks: RoundsTask[];
+  @ValidateNested({ each: true }) @Type(() => SiteStateAnswer) sites: SiteStateAnswer[];
+}
+
+export class ProblemField {
+  /** Full dotted path. */
+  @IsString() field: string;
+  @IsString() message: string;
+}
+
+/** A refusal, as problem details (RFC 9457). */
+export class ProblemAnswer {
+  @IsString() type: string;
+  @IsString() title: string;
+  @IsInt() status: number;
+  @IsString() detail: string;
+  @ValidateNested({ each: true }) @Type(() => ProblemField) errors: ProblemField[];
+}

@@ -1,0 +1,84 @@
+import {
+  type BufferMethod,
+  type PanelNutrient,
+  type ReportedValue,
+  bufferMethods,
+  bufferNames,
+  bufferRange,
+  labUnits,
+  plainRange,
+  unitsFor,
+} from '@glenfold/agronomy';
+import { type ValidationArguments, type ValidationOptions, registerDecorator } from 'class-validator';
+
+export interface AmountOptions {
+  readonly min: number;
+  readonly max: number;
+  readonly unit?: string;
+  /** What to do about a value outside the range. */
+  readonly remedy?: string;
+}
+
+function decorate(name: string, constraints: unknown[], validate: (value: unknown, args: ValidationArguments) => boolean, message: (args: ValidationArguments) => string) {
+  return (target: object, propertyName: string): void => {
+    const options: ValidationOptions = {};
+    registerDecorator({ name, target: target.constructor, propertyName, constraints, options, validator: { validate: (value, args) => validate(value, args!), defaultMessage: (args) => message(args!) } });
+  };
+}
+
+/** A finite number within a range; one message says what is wrong and what is allowed. */
+export function Amount(label: string, options: AmountOptions): PropertyDecorator {
+  const { min, max, unit = '', remedy } = options;
+  const allowed = plainRange(min, max, unit);
+  return decorate(
+    'amount',
+    [options],
+    (value) => typeof value === 'number' && Number.isFinite(value) && value >= min && value <= max,
+    ({ value }) => {
+      if (value === undefined || value === null || value === '') return `${label} is missing: give ${allowed}.`;
+      if (typeof value !== 'number' || !Number.isFinite(value)) return `${label} "${String(value)}" is not a number: give ${allowed}.`;
+      return `${label} ${value} is outside ${allowed}.${remedy ? ` ${remedy}` : ''}`;
+    },
+  ) as PropertyDecorator;
+}
+
+/** A buffer reading belongs to a method, and each method has its span. */
+export function BufferReading(methodProperty: string): PropertyDecorator {
+  const method = (args: ValidationArguments): unknown => (args.object as Record<string, unknown>)[methodProperty];
+  return decorate(
+    'bufferReading',
+    [methodProperty],
+    (value, args) => {
+      const given = method(args);
+      if (!bufferMethods.includes(given as BufferMethod)) return false;
+      const [low, high] = bufferRange(given as BufferMethod);
+      return typeof value === 'number' && value >= low && value <= high;
+    },
+    (args) => {
+      const given = method(args);
+      if (typeof args.value !== 'number') return `Buffer pH "${String(args.value)}" is not a number.`;
+      if (!bufferMethods.includes(given as BufferMethod)) return 'Say which buffer method gave this buffer pH: the same reading means different lime by each.';
+      const [low, high] = bufferRange(given as BufferMethod);
+      return `Buffer pH ${args.value} is outside the ${bufferNames[given as BufferMethod]} method’s ${low.toFixed(1)}–${high.toFixed(1)}. Check the reading and the method on the report.`;
+    },
+  ) as PropertyDecorator;
+}
+
+/** The unit is one that this nutrient is reported in. */
+export function NutrientUnit(nutrient: PanelNutrient): PropertyDecorator {
+  return decorate(
+    'nutrientUnit',
+    [nutrient],
+    (value) => value === undefined || value === null || unitsFor(nutrient).includes((value as ReportedValue).unit),
+    ({ value }) => {
+      const { unit } = value as ReportedValue;
+      const known = labUnits.includes(unit);
+      return known ? `${nutrient.toUpperCase()} is not reported in ${unit}: choose one of ${unitsFor(nutrient).join(', ')}.` : `Say the unit of ${nutrient.toUpperCase()}: one of ${unitsFor(nutrient).join(', ')}.`;
+    },
+  ) as PropertyDecorator;
+}
+
+/** Amend the words of a decorator that only knows a list. */
+export function oneOf(label: string, values: readonly string[]): { message: string } {
+  return { message: `${label}: choose one of ${values.join(', ')}.` };
+}

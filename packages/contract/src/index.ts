@@ -1,0 +1,8 @@
+import 'reflect-metadata';
+
+export * from './answers.ts';
+export * from './checks.ts';
+export * from './lab.ts';
+export * from './problems.ts';
+export * from './rates.ts';
+export * from './site.ts';

@@ -1,0 +1,154 @@
+import { type BufferMethod, type Extractant, type LabUnit, bufferMethods, extractants, labFields } from '@glenfold/agronomy';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsISO8601, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import { Amount, BufferReading, NutrientUnit, oneOf } from './checks.ts';
+
+const bases = ['element', 'oxide'] as const;
+
+/** A nutrient as the laboratory printed it. */
+export class ReportedValueInput {
+  @Amount('The value', { min: 0, max: 1_000_000, remedy: 'A test cannot read below 0.' })
+  value: number;
+
+  @IsString({ message: 'Say the unit of the value.' })
+  unit: LabUnit;
+
+  @IsIn(bases, { message: 'Say whether the value is the element (P, K) or the oxide (P₂O₅, K₂O): they differ by more than a fifth.' })
+  basis: (typeof bases)[number];
+
+  @IsOptional()
+  @IsBoolean({ message: 'Below detection is yes or no.' })
+  belowDetection?: boolean;
+}
+
+export class NutrientsInput {
+  @IsOptional()
+  @ValidateNested()
+  @NutrientUnit('p')
+  @Type(() => ReportedValueInput)
+  p?: ReportedValueInput;
+
+  @IsOptional()
+  @ValidateNested()
+  @NutrientUnit('k')
+  @Type(() => ReportedValueInput)
+  k?: ReportedValueInput;
+
+  @IsOptional()
+  @ValidateNested()
+  @NutrientUnit('ca')
+  @Type(() => ReportedValueInput)
+  ca?: ReportedValueInput;
+
+  @IsOptional()
+  @ValidateNested()
+  @NutrientUnit('mg')
+  @Type(() => ReportedValueInput)
+  mg?: ReportedValueInput;
+}
+
+/** One laboratory result of one zone. Depth in cm, organic matter in %. */
+export class LabResultInput {
+  @IsUUID(undefined, { message: 'Choose the zone that the sample came from.' })
+  zoneId: string;
+
+  @IsString({ message: 'Give the label of the bag.' })
+  @Length(1, 60, { message: 'Give the label of the bag, 1 to 60 letters.' })
+  label: string;
+
+  @IsOptional()
+  @IsString()
+  @MaxLength(60)
+  labNumber?: string | null;
+
+  @IsOptional()
+  @IsISO8601({ strict: true }, { message: 'Write the date as 2026-03-14.' })
+  sampledOn?: string | null;
+
+  @Amount('Sampled depth', { min: 2, max: 60, unit: 'cm', remedy: 'The depth scales the lime rate: take it from the report or the field sheet.' })
+  depth: number;
+
+  @IsIn(extractants, oneOf('Extractant', extractants))
+  extractant: Extractant;
+
+  @IsOptional()
+  @IsIn(bufferMethods, oneOf('Buffer method', bufferMethods))
+  bufferMethod?: BufferMethod | null;
+
+  @Amount('Soil pH', { min: 2.5, max: 11, remedy: 'No soil reads outside it: check the report.' })
+  soilPh: number;
+
+  @IsOptional()
+  @BufferReading('bufferMethod')
+  bufferPh?: number | null;
+
+  @IsOptional()
+  @Amount('Organic matter', { min: 0, max: 100, unit: '%' })
+  organicMatter?: number | null;
+
+  @ValidateNested()
+  @Type(() => NutrientsInput)
+  nutrients: NutrientsInput;
+}
+
+/** A laboratory's file as text. */
+export class LabFileInput {
+  @IsString({ message: 'Give the name of the file.' })
+  @Length(1, 200, { message: 'Give the name of the file.' })
+  fileName: string;
+
+  @IsString({ message: 'The file must be text, such as CSV.' })
+  @Length(1, 2_000_000, { message: 'The file is empty, or larger than 2 MB: is it the right one?' })
+  content: string;
+}
+
+export class ColumnChoice {
+  @IsOptional()
+  @IsIn(labFields, oneOf('Column', labFields))
+  field: (typeof labFields)[number] | null;
+
+  @IsOptional()
+  @IsIn(['mg/kg', 'lb/acre', 'kg/ha', 'cmol/kg', 'cm', 'in', '%'], { message: 'Choose the unit of the column.' })
+  unit: LabUnit | 'cm' | 'in' | '%' | null;
+
+  @IsIn(bases, oneOf('Basis', bases))
+  basis: (typeof bases)[number];
+}
+
+export class RowChoice {
+  @IsInt({ message: 'Rows are named by their line in the file.' })
+  @Min(1)
+  line: number;
+
+  @IsOptional()
+  @IsUUID(undefined, { message: 'Choose a zone of this site, or none.' })
+  zoneId: string | null;
+}
+
+/** What the person corrected before importing a file. */
+export class LabImportChoices {
+  @IsArray()
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => ColumnChoice)
+  columns: ColumnChoice[];
+
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => RowChoice)
+  rows: RowChoice[];
+
+  @IsOptional()
+  @IsIn(extractants, oneOf('Extractant', extractants))
+  extractant?: Extractant | null;
+
+  @IsOptional()
+  @IsIn(bufferMethods, oneOf('Buffer method', bufferMethods))
+  bufferMethod?: BufferMethod | null;
+
+  /** cm, for rows that do not give one. */
+  @IsOptional()
+  @Amount('Sampled depth', { min: 2, max: 60, unit: 'cm' })
+  depth?: number | null;
+}

@@ -1,0 +1,74 @@
+import { grassNames, soilGroups } from '@glenfold/agronomy';
+import { Transform } from 'class-transformer';
+import { IsIn, IsOptional, IsString, Length, MaxLength } from 'class-validator';
+import { Amount, oneOf } from './checks.ts';
+
+const trim = Transform(({ value }: { value: unknown }) => (typeof value === 'string' ? value.trim() : value));
+
+export const surfaces = ['turf', 'fine turf', 'seedbed'] as const;
+export const intensities = ['low', 'medium', 'high'] as const;
+export const shades = ['full sun', 'part', 'deep'] as const;
+export const clippingsHabits = ['returned', 'removed'] as const;
+
+/** A property that is looked after. */
+export class SiteInput {
+  @trim
+  @IsString({ message: 'Give the site a name.' })
+  @Length(1, 120, { message: 'Give the site a name of 1 to 120 letters.' })
+  name: string;
+
+  @trim
+  @IsOptional()
+  @IsString({ message: 'Write the place as text.' })
+  @MaxLength(200, { message: 'Keep the place under 200 letters.' })
+  place?: string | null;
+}
+
+/** A part of a site that is sampled and treated as one. Areas in m², depths in cm. */
+export class ZoneInput {
+  @trim
+  @IsString({ message: 'Give the zone a name.' })
+  @Length(1, 80, { message: 'Give the zone a name of 1 to 80 letters.' })
+  name: string;
+
+  /** What is written on the bag; the laboratory sends it back. */
+  @trim
+  @IsString({ message: 'Give the zone a bag label.' })
+  @Length(1, 24, { message: 'Give the zone a bag label of 1 to 24 letters, as it will stand on the bag.' })
+  label: string;
+
+  @Amount('Area', { min: 1, max: 1_000_000, unit: 'm²', remedy: 'Every rate is multiplied by it: measure it.' })
+  area: number;
+
+  @IsIn(grassNames, oneOf('Grass', grassNames))
+  grass: string;
+
+  @IsIn(surfaces, oneOf('Surface', surfaces))
+  surface: (typeof surfaces)[number];
+
+  @IsIn(intensities, oneOf('Intensity', intensities))
+  intensity: (typeof intensities)[number];
+
+  @IsIn(shades, oneOf('Shade', shades))
+  shade: (typeof shades)[number];
+
+  @IsIn(clippingsHabits, oneOf('Clippings', clippingsHabits))
+  clippings: (typeof clippingsHabits)[number];
+
+  @IsOptional()
+  @IsIn(soilGroups, oneOf('Soil', soilGroups))
+  soilGroup?: (typeof soilGroups)[number] | null;
+
+  @IsOptional()
+  @Amount('Aim', { min: 4.5, max: 8, unit: 'pH' })
+  aimPh?: number | null;
+
+  /** Thickness of the spongy layer over the soil. */
+  @IsOptional()
+  @Amount('Thatch', { min: 0, max: 15, unit: 'cm' })
+  thatch?: number | null;
+
+  @IsOptional()
+  @Amount('Root depth', { min: 0, max: 100, unit: 'cm' })
+  rootDepth?: number | null;
+}

@@ -1,0 +1,91 @@
+// What the start, test and bench scripts share. Node alone.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+export function say(line) {
+  process.stdout.write(`${line}\n`);
+}
+
+/** One clear line and a remedy, then the end. */
+export function fail(problem, remedy) {
+  process.stderr.write(`\n${problem}\n  What to do: ${remedy}\n`);
+  process.exit(1);
+}
+
+/** Run a command in the project's folder; its output is shown only when it fails, unless `show`. */
+export function run(command, args, { show = false, env = {}, remedy = 'Read the lines above.' } = {}) {
+  const result = spawnSync(command, args, { cwd: root, encoding: 'utf8', stdio: show ? 'inherit' : ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env }, maxBuffer: 1 << 28 });
+  if (result.status === 0) return;
+  if (!show) process.stderr.write(`${result.stdout ?? ''}${result.stderr ?? ''}`);
+  fail(`"${[command, ...args].join(' ')}" failed${result.error ? `: ${result.error.message}` : ''}.`, remedy);
+}
+
+/** Install Debian packages, as root or through sudo. */
+export function aptInstall(packages, what) {
+  const byHand = `Install ${what} by hand (apt-get install ${packages.join(' ')}) and start again.`;
+  if (spawnSync('sh', ['-c', 'command -v apt-get']).status !== 0) fail(`${what} is missing, and this machine has no apt-get to install it with.`, byHand);
+  const prefix = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
+  const apt = (args) => {
+    const [file, ...rest] = [...prefix, 'apt-get', ...args];
+    return spawnSync(file, rest, { encoding: 'utf8', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  };
+  apt(['update', '-q']);
+  const result = apt(['install', '-y', '-q', '--no-install-recommends', ...packages]);
+  if (result.status !== 0) fail(`${what} could not be installed: ${(result.stderr ?? '').trim().split('\n').at(-1) ?? 'no answer'}`, byHand);
+}
+
+function filesUnder(folder, skip) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    if (skip.has(entry.name)) return [];
+    const path = join(folder, entry.name);
+    return entry.isDirectory() ? filesUnder(path, skip) : [path];
+  });
+}
+
+function stampPath(name) {
+  return join(root, '.glenfold', `${name}.stamp`);
+}
+
+/** Do some work only when the files it depends on have changed since it was last done. */
+export function whenChanged(name, paths, done, work) {
+  const hash = createHash('sha256');
+  const skip = new Set(['node_modules', 'dist', '.glenfold', 'test', 'test-results']);
+  for (const path of paths.map((entry) => join(root, entry))) {
+    if (!existsSync(path)) continue;
+    for (const file of statSync(path).isDirectory() ? filesUnder(path, skip).sort() : [path]) hash.update(file.slice(root.length)).update(readFileSync(file));
+  }
+  const stamp = hash.digest('hex');
+  const known = existsSync(stampPath(name)) ? readFileSync(stampPath(name), 'utf8') : '';
+  if (known === stamp && done.every((path) => existsSync(join(root, path)))) return;
+  work();
+  mkdirSync(join(root, '.glenfold'), { recursive: true });
+  writeFileSync(stampPath(name), stamp);
+}
+
+/** npm's packages, as the lock file says. */
+export function ensurePackages() {
+  whenChanged('packages', ['package-lock.json'], ['node_modules/typescript/package.json', 'node_modules/vite/package.json'], () => {
+    say('Installing the npm packages.');
+    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { remedy: 'Check the connection to the npm registry and start again.' });
+  });
+}
+
+/** The packages and the server compiled, the web application bundled. */
+export function ensureBuild() {
+  const sources = ['packages', 'apps', 'tsconfig.base.json', 'tsconfig.json', 'package-lock.json'];
+  whenChanged('build', sources, ['apps/server/dist/main.js', 'apps/web/dist/index.html'], () => {
+    say('Building the application.');
+    run('npx', ['tsc', '-b']);
+    run('npm', ['run', '--silent', 'build', '-w', '@glenfold/web']);
+  });
+}
+
+export function checkNode() {
+  const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) fail(`Glenfold needs Node 20.19 or newer; this is ${process.versions.node}.`, 'Install a newer Node.');
+}
