@@ -7,6 +7,7 @@ export * from './lab/buffers.ts';
 export * from './lab/columns.ts';
 export * from './lab/plausible.ts';
 export * from './lab/rows.ts';
+export * from './lab/typed.ts';
 export * from './nutrients/grasses.ts';
 export { extractantNames, extractants, nutrients, ratings, soilGroups, type Extractant, type Nutrient, type Rating, type SoilGroup } from './nutrients/sufficiency.ts';
 export { limeAdamsEvans } from './lime/adamsEvans.ts';

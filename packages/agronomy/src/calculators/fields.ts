@@ -1,4 +1,5 @@
 import { QuantityError, parseQuantity } from '../units/quantity.ts';
+import { convert } from '../units/unit.ts';
 
 /**
  * A refused input: which field (full dotted path), what was given and what is
@@ -147,7 +148,10 @@ export function readFields<F extends Fields>(fields: F, raw: unknown, path = '')
   return values as Values<F>;
 }
 
-/** "4 to 9 pH": a range in words, shared by every message that names one. */
+/** "2 to 60 cm (0.8 to 24 in)": a range in words, shared by every message that names one; lengths in both systems. */
 export function plainRange(min: number, max: number, unit: string): string {
-  return `${min} to ${max}${unit === '' ? '' : ` ${unit}`}`;
+  const told = `${min} to ${max}${unit === '' ? '' : ` ${unit}`}`;
+  if (unit !== 'cm') return told;
+  const inches = (value: number): number => Math.round(convert(value, 'cm', 'in') * 10) / 10;
+  return `${told} (${inches(min)} to ${inches(max)} in)`;
 }

@@ -106,3 +106,26 @@ export function present(sense: Sense, value: number, system: UnitSystem): Presen
   if (sense === 'money') return { value: rounded, unit: label, number, text: `$${number}` };
   return { value: rounded, unit: label, number, text: label === '' ? number : `${number} ${label}` };
 }
+
+/** The units of working steps, spelt for reading. */
+const stepLabels: Readonly<Record<string, string>> = {
+  'g/m2': 'g/m²',
+  'ton/acre': 'short ton/acre',
+  'cmol/dm3': 'cmol/dm³',
+  m3: 'm³',
+  'm3/m3': 'm³/m³',
+  'g/cm3': 'g/cm³',
+};
+
+/**
+ * A step of a working as read: four figures and its own unit, and a rate or a
+ * mass in the person's unit too when that is another.
+ */
+export function presentStep(result: number | string, unit: string, system: UnitSystem): string {
+  if (typeof result === 'string') return result;
+  if (unit === '$') return present('money', result, system).text;
+  const own = `${Number(result.toPrecision(4)).toLocaleString('en-US', { maximumFractionDigits: 6 })} ${stepLabels[unit] ?? unit}`.trim();
+  if (system !== 'us' || (unit !== 'g/m2' && unit !== 'kg')) return own;
+  const theirs = unitFor(unit === 'kg' ? 'mass' : 'productRate', 'us');
+  return `${Number(convert(result, unit, theirs.unit).toPrecision(4)).toLocaleString('en-US')} ${theirs.label} (${own})`;
+}

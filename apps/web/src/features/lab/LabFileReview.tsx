@@ -1,0 +1,236 @@
+import { type ColumnMatch, type LabField, type PanelNutrient, basisName, bufferMethods, bufferNames, extractantNames, extractants, labFields, panel, present, unitsFor } from '@glenfold/agronomy';
+import type { LabImportAnswer, LabImportChoices, ZoneAnswer } from '@glenfold/contract';
+import { Box, Button, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import { useState } from 'react';
+import { useConfirmLabFile, useCorrectLabFile } from '../../api/queries.ts';
+import { colours } from '../../theme.ts';
+import { QuantityField } from '../../ui/QuantityField.tsx';
+import { Words } from '../../ui/Words.tsx';
+import { Trouble } from '../../ui/bits.tsx';
+import { useUndo } from '../../ui/undo.tsx';
+import { useUnits } from '../../ui/units.tsx';
+
+const fieldNames: Readonly<Record<LabField, string>> = {
+  label: 'Bag label',
+  labNumber: 'Lab number',
+  sampledOn: 'Sampled on',
+  depth: 'Depth',
+  soilPh: 'Soil pH',
+  bufferPh: 'Buffer pH',
+  p: 'P',
+  k: 'K',
+  ca: 'Ca',
+  mg: 'Mg',
+  organicMatter: 'Organic matter',
+};
+
+const isNutrient = (field: LabField | null): field is PanelNutrient => panel.includes(field as PanelNutrient);
+
+function choicesOf(file: LabImportAnswer): LabImportChoices {
+  return {
+    columns: file.columns.map(({ field, unit, basis }) => ({ field, unit, basis })),
+    // Only what the person set stays fixed; the rest is matched by label again.
+    rows: [],
+    extractant: file.extractant,
+    bufferMethod: file.bufferMethod,
+    depth: file.depth,
+  };
+}
+
+function ColumnCard({ column, onChange }: { readonly column: ColumnMatch; readonly onChange: (column: ColumnMatch) => void }) {
+  const { header, field, unit, basis } = column;
+  const setField = (text: string): void => onChange({ ...column, field: text === '' ? null : (text as LabField) });
+  const small = { '& .MuiInput-root': { fontSize: '0.92rem' }, width: '100%' };
+  return (
+    <Box sx={{ border: `1px solid ${field === null ? colours.line : colours.faded}`, background: field === null ? 'none' : colours.sheet, px: 1, py: 0.5, minWidth: 0 }}>
+      <Typography sx={{ fontSize: '0.85rem', color: colours.faded, overflowWrap: 'anywhere', lineHeight: 1.25 }}>“{header}”</Typography>
+      <TextField select variant="standard" value={field ?? ''} onChange={(event) => setField(event.target.value)} slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Column ${header}` } }} sx={small}>
+        <MenuItem value="">
+          <em>not read</em>
+        </MenuItem>
+        {labFields.map((name) => (
+          <MenuItem key={name} value={name}>
+            {fieldNames[name]}
+          </MenuItem>
+        ))}
+      </TextField>
+      {isNutrient(field) && (
+        <TextField
+          select
+          variant="standard"
+          value={unit === null ? '' : `${basis} ${unit}`}
+          onChange={(event) => {
+            const [chosenBasis, chosenUnit] = event.target.value.split(' ') as [ColumnMatch['basis'], ColumnMatch['unit']];
+            onChange({ ...column, basis: chosenBasis, unit: chosenUnit });
+          }}
+          slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Unit of ${header}` } }}
+          sx={small}
+        >
+          <MenuItem value="" disabled>
+            <em>choose its unit</em>
+          </MenuItem>
+          {(['element', 'oxide'] as const)
+            .filter((one) => one === 'element' || field === 'p' || field === 'k')
+            .flatMap((one) =>
+              unitsFor(field).map((each) => (
+                <MenuItem key={`${one} ${each}`} value={`${one} ${each}`}>
+                  <Words>{`${basisName(field, one)}, ${each === 'mg/kg' ? 'ppm (mg/kg)' : each}`}</Words>
+                </MenuItem>
+              )),
+            )}
+        </TextField>
+      )}
+    </Box>
+  );
+}
+
+interface ReviewProps {
+  readonly file: LabImportAnswer;
+  readonly zones: readonly ZoneAnswer[];
+}
+
+/** Shows what of a laboratory's file goes where, before any of it is imported. */
+export function LabFileReview({ file, zones }: ReviewProps) {
+  const { system } = useUnits();
+  const correct = useCorrectLabFile();
+  const confirm = useConfirmLabFile();
+  const { remove } = useUndo();
+  const [rowChoices, setRowChoices] = useState<LabImportChoices['rows']>([]);
+  const send = (choices: Partial<LabImportChoices>): void => correct.mutate({ id: file.id, choices: { ...choicesOf(file), rows: rowChoices, ...choices } });
+  const chooseZone = (line: number, zoneId: string | null): void => {
+    const rows = [...rowChoices.filter((choice) => choice.line !== line), { line, zoneId }];
+    setRowChoices(rows);
+    send({ rows });
+  };
+  const ready = file.rows.filter(({ faults, zoneId, resultId }) => faults.length === 0 && zoneId !== null && resultId === null);
+  const held = file.rows.filter(({ resultId, faults }) => resultId === null && faults.length > 0);
+  const needsDepth = file.rows.some(({ row }) => row.depth === undefined) || file.depth !== null;
+  const hasBuffer = file.columns.some(({ field }) => field === 'bufferPh');
+  return (
+    <Box component="section" aria-label={`File ${file.fileName}`} sx={{ border: `1px solid ${colours.ink}`, p: 2, mb: 3 }}>
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, flexWrap: 'wrap', alignItems: 'start' }}>
+        <Box>
+          <Typography variant="h2">{file.fileName}</Typography>
+          <Typography sx={{ color: colours.faded }}>
+            {file.status === 'open' ? 'Nothing is imported yet. Check what goes where.' : `${file.rows.length - held.length} of ${file.rows.length} rows imported; the rest is kept here with its reason.`}
+          </Typography>
+        </Box>
+        <Box sx={{ display: 'flex', gap: 1 }}>
+          <Button variant="outlined" onClick={() => remove(`/lab-imports/${file.id}`, file.fileName)}>
+            Set aside
+          </Button>
+          <Button variant="contained" disabled={ready.length === 0 || confirm.isPending || correct.isPending} onClick={() => confirm.mutate(file.id)}>
+            {ready.length === 0 ? 'No row is ready' : `Import ${ready.length} ${ready.length === 1 ? 'result' : 'results'}`}
+          </Button>
+        </Box>
+      </Box>
+      <Trouble error={correct.error ?? confirm.error} />
+
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 190px))' }, gap: 2, my: 2 }}>
+        <TextField select label="Extractant" value={file.extractant ?? ''} error={!file.extractant} helperText={file.extractant ? undefined : 'The file does not say: choose'} onChange={(event) => send({ extractant: event.target.value as LabImportAnswer['extractant'] })}>
+          {extractants.filter((name) => name !== 'hot water').map((name) => (
+            <MenuItem key={name} value={name}>
+              {extractantNames[name]}
+            </MenuItem>
+          ))}
+        </TextField>
+        {hasBuffer && (
+          <TextField select label="Buffer method" value={file.bufferMethod ?? ''} error={!file.bufferMethod} helperText={file.bufferMethod ? undefined : 'The file does not say: choose'} onChange={(event) => send({ bufferMethod: event.target.value as LabImportAnswer['bufferMethod'] })}>
+            {bufferMethods.map((name) => (
+              <MenuItem key={name} value={name}>
+                {bufferNames[name]}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
+        {needsDepth && <DepthForAll file={file} onSet={(depth) => send({ depth })} />}
+      </Box>
+
+      <Typography variant="h3" gutterBottom>
+        Columns
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(132px, 1fr))', gap: 1, mb: 2 }}>
+        {file.columns.map((column, index) => (
+          <ColumnCard key={`${index} ${column.header}`} column={column} onChange={(changed) => send({ columns: choicesOf(file).columns.map((entry, other) => (other === index ? { field: changed.field, unit: changed.unit, basis: changed.basis } : entry)) })} />
+        ))}
+      </Box>
+
+      <Typography variant="h3">Samples</Typography>
+      <Box sx={{ overflowX: 'auto' }}>
+        <Table size="small">
+          <TableHead>
+            <TableRow>
+              {['Line', 'Label', 'Goes to', 'Depth', 'pH', 'Buffer', ...panel.map((nutrient) => basisName(nutrient, 'element')), 'OM'].map((heading) => (
+                <TableCell key={heading}>{heading}</TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {file.rows.map(({ line, row, zoneId, faults, questions, resultId }) => (
+              <TableRow key={line} sx={{ opacity: resultId ? 0.7 : 1 }}>
+                <TableCell>{line}</TableCell>
+                <TableCell sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>{row.label || '–'}</TableCell>
+                <TableCell sx={{ minWidth: 240 }}>
+                  {resultId ? (
+                    `${zones.find(({ id }) => id === zoneId)?.name ?? 'a zone'}, imported`
+                  ) : (
+                    <TextField select variant="standard" value={zoneId ?? ''} onChange={(event) => chooseZone(line, event.target.value || null)} slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Zone of line ${line}` } }} sx={{ minWidth: 150 }}>
+                      <MenuItem value="">
+                        <em>nowhere</em>
+                      </MenuItem>
+                      {zones.map(({ id, name, label }) => (
+                        <MenuItem key={id} value={id}>
+                          {name} ({label})
+                        </MenuItem>
+                      ))}
+                    </TextField>
+                  )}
+                  {!resultId &&
+                    faults.map(({ field, message }) => (
+                      <Typography key={field + message} sx={{ color: colours.ochre, fontWeight: 700, fontSize: '0.88rem', lineHeight: 1.3 }}>
+                        {message}
+                      </Typography>
+                    ))}
+                  {!resultId &&
+                    questions.map((question) => (
+                      <Typography key={question} sx={{ color: colours.slate, fontSize: '0.88rem', lineHeight: 1.3 }}>
+                        <Words>{question}</Words>
+                      </Typography>
+                    ))}
+                </TableCell>
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>{row.depth === undefined ? '–' : present('depth', row.depth, system).text}</TableCell>
+                <TableCell>{row.soilPh ?? '–'}</TableCell>
+                <TableCell>{row.bufferPh ?? '–'}</TableCell>
+                {panel.map((nutrient) => {
+                  const reported = row.nutrients[nutrient];
+                  return (
+                    <TableCell key={nutrient} sx={{ whiteSpace: 'nowrap' }}>
+                      {reported ? `${reported.belowDetection ? '<' : ''}${reported.value} ${reported.unit}` : '–'}
+                    </TableCell>
+                  );
+                })}
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>{row.organicMatter === undefined ? '–' : `${row.organicMatter} %`}</TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      </Box>
+    </Box>
+  );
+}
+
+function DepthForAll({ file, onSet }: { readonly file: LabImportAnswer; readonly onSet: (depth: number | null) => void }) {
+  const [depth, setDepth] = useState<number | string | null>(file.depth);
+  const missing = file.rows.filter(({ row }) => row.depth === undefined).length;
+  return (
+    <QuantityField
+      label="Depth for rows without one"
+      sense="depth"
+      value={depth}
+      onChange={setDepth}
+      onBlur={() => typeof depth !== 'string' && depth !== file.depth && onSet(depth)}
+      onKeyDown={(event) => event.key === 'Enter' && typeof depth !== 'string' && onSet(depth)}
+      problem={typeof depth === 'string' ? `"${depth}" is not a depth: type 6 in or 15 cm.` : missing > 0 && depth === null ? `${missing} rows give no depth: it scales the lime` : undefined}
+    />
+  );
+}

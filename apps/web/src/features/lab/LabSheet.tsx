@@ -1,0 +1,246 @@
+import { type Basis, type LabUnit, type PanelNutrient, basisName, bufferMethods, bufferNames, extractantNames, extractants, panel, unitsFor } from '@glenfold/agronomy';
+import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
+import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { useSaveLabResult } from '../../api/queries.ts';
+import { colours } from '../../theme.ts';
+import { Words } from '../../ui/Words.tsx';
+import { Trouble } from '../../ui/bits.tsx';
+import { useSessionState } from '../../ui/useSessionState.ts';
+import { type Cell, type SheetHead, type SheetRow, cells, freshHead, isBlank, readSheetRow, sheetOf } from './sheet.ts';
+
+const cellNames: Readonly<Record<Cell, string>> = { soilPh: 'Soil pH', bufferPh: 'Buffer pH', p: 'P', k: 'K', ca: 'Ca', mg: 'Mg', organicMatter: 'Organic matter' };
+
+interface LabSheetProps {
+  readonly siteId: string;
+  readonly zones: readonly ZoneAnswer[];
+  /** The zone that was chosen in the column; its row is marked. */
+  readonly chosen: string | undefined;
+  /** A recorded result to correct, instead of new ones. */
+  readonly correcting?: LabResultAnswer | undefined;
+  readonly onDone: () => void;
+}
+
+function unitName(unit: LabUnit): string {
+  return unit === 'mg/kg' ? 'ppm (mg/kg)' : unit === 'cmol/kg' ? 'meq/100 g' : unit;
+}
+
+/** Unit and basis of a column: P in ppm, P₂O₅ in lb/acre, and so on. */
+function ColumnUnit({ nutrient, head, onChange }: { readonly nutrient: PanelNutrient; readonly head: SheetHead; readonly onChange: (head: SheetHead) => void }) {
+  const { unit, basis } = head.columns[nutrient];
+  const bases: readonly Basis[] = nutrient === 'p' || nutrient === 'k' ? ['element', 'oxide'] : ['element'];
+  const options = bases.flatMap((one) => unitsFor(nutrient).filter((each) => one === 'element' || each !== 'cmol/kg').map((each) => ({ value: `${one} ${each}`, text: `${basisName(nutrient, one)}, ${unitName(each)}` })));
+  return (
+    <TextField
+      select
+      variant="standard"
+      value={`${basis} ${unit}`}
+      onChange={(event) => {
+        const [chosenBasis, chosenUnit] = event.target.value.split(' ') as [Basis, LabUnit];
+        onChange({ ...head, columns: { ...head.columns, [nutrient]: { unit: chosenUnit, basis: chosenBasis } } });
+      }}
+      slotProps={{ htmlInput: { 'aria-label': `Unit of ${cellNames[nutrient]}` } }}
+      sx={{ '& .MuiInput-root': { fontSize: '0.85rem' }, width: '100%' }}
+    >
+      {options.map(({ value, text }) => (
+        <MenuItem key={value} value={value}>
+          <Words>{text}</Words>
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */
+export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheetProps) {
+  const start = correcting ? sheetOf(correcting) : undefined;
+  const key = `glenfold.sheet.${correcting?.id ?? siteId}`;
+  const [head, setHead] = useSessionState<SheetHead>(`${key}.head`, start?.head ?? freshHead);
+  const [rows, setRows] = useSessionState<Readonly<Record<string, SheetRow>>>(`${key}.rows`, start && correcting ? { [correcting.zoneId]: start.row } : {});
+  const [tried, setTried] = useState(false);
+  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
+  const grid = useRef<HTMLTableElement>(null);
+  const save = useSaveLabResult();
+  const [saving, setSaving] = useState(false);
+
+  const listed = correcting ? zones.filter(({ id }) => id === correcting.zoneId) : zones;
+  const keep = correcting ? { label: correcting.label, labNumber: correcting.labNumber } : {};
+  const filled = listed.filter(({ id }) => !isBlank(rows[id] ?? {}));
+  const read = new Map(filled.map((zone) => [zone.id, readSheetRow(rows[zone.id] ?? {}, head, zone, keep)]));
+
+  const put = (zoneId: string, cell: Cell, text: string): void => setRows((last) => ({ ...last, [zoneId]: { ...last[zoneId], [cell]: text } }));
+  const focus = (row: number, column: number): void => grid.current?.querySelector<HTMLInputElement>(`[data-cell="${row} ${column}"]`)?.focus();
+
+  const onKey = (event: KeyboardEvent<HTMLInputElement>, row: number, column: number): void => {
+    const { selectionStart, selectionEnd, value } = event.currentTarget;
+    const collapsed = selectionStart === selectionEnd;
+    const moves: Partial<Record<string, readonly [number, number]>> = {
+      ArrowUp: [row - 1, column],
+      ArrowDown: [row + 1, column],
+      Enter: [row + 1, column],
+      ...(collapsed && selectionStart === 0 ? { ArrowLeft: [row, column - 1] as const } : {}),
+      ...(collapsed && selectionEnd === value.length ? { ArrowRight: [row, column + 1] as const } : {}),
+    };
+    const move = moves[event.key];
+    if (!move) return;
+    event.preventDefault();
+    focus(...move);
+  };
+
+  const onPaste = (event: ClipboardEvent<HTMLInputElement>, row: number, column: number): void => {
+    const text = event.clipboardData.getData('text/plain');
+    if (!/[\t\n]/.test(text.trimEnd())) return;
+    event.preventDefault();
+    text.trimEnd().split(/\r?\n/).forEach((line, down) =>
+      line.split('\t').forEach((value, across) => {
+        const zone = listed[row + down];
+        const cell = cells[column + across];
+        if (zone && cell) put(zone.id, cell, value.trim());
+      }),
+    );
+  };
+
+  const onSave = async (): Promise<void> => {
+    setTried(true);
+    if (filled.length === 0 || [...read.values()].some(({ problems }) => problems.length > 0)) return;
+    setSaving(true);
+    try {
+      for (const zone of filled) {
+        await save.mutateAsync({ id: correcting?.id, input: read.get(zone.id)!.input });
+        setRows((last) => ({ ...last, [zone.id]: {} }));
+      }
+      setTried(false);
+      setTouched(new Set());
+      onDone();
+    } catch {
+      // The refusal is shown by `save.error`; the rows not yet saved stay as typed.
+    } finally {
+      setSaving(false);
+    }
+  };
+
+  const depthProblem = [...read.values()].flatMap(({ problems }) => problems).find(({ field }) => field === 'depth')?.message;
+  const dateProblem = [...read.values()].flatMap(({ problems }) => problems).find(({ field }) => field === 'sampledOn')?.message;
+  const showHead = tried || filled.length > 0;
+  return (
+    <Box>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', lg: 'repeat(4, minmax(0, 190px))' }, gap: 2, mb: 2, mt: 1 }}>
+        <TextField select label="Extractant" value={head.extractant} onChange={(event) => setHead({ ...head, extractant: event.target.value as SheetHead['extractant'] })}>
+          {extractants.filter((name) => name !== 'hot water').map((name) => (
+            <MenuItem key={name} value={name}>
+              {extractantNames[name]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField select label="Buffer method" value={head.bufferMethod} onChange={(event) => setHead({ ...head, bufferMethod: event.target.value as SheetHead['bufferMethod'] })}>
+          {bufferMethods.map((name) => (
+            <MenuItem key={name} value={name}>
+              {bufferNames[name]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          label="Sampled depth"
+          value={head.depth}
+          onChange={(event) => setHead({ ...head, depth: event.target.value })}
+          error={showHead && !!depthProblem}
+          helperText={showHead && depthProblem ? depthProblem : 'As on the report: it scales the lime'}
+          placeholder={head.depthUnit === 'in' ? '6' : '15'}
+          slotProps={{
+            input: {
+              endAdornment: (
+                <Button size="small" sx={{ minWidth: 0, px: 0.5, minHeight: 24 }} aria-label={`Depth in ${head.depthUnit}: change`} onClick={() => setHead({ ...head, depthUnit: head.depthUnit === 'in' ? 'cm' : 'in' })}>
+                  {head.depthUnit}
+                </Button>
+              ),
+            },
+          }}
+        />
+        <TextField label="Sampled on" type="date" value={head.sampledOn} onChange={(event) => setHead({ ...head, sampledOn: event.target.value })} error={!!dateProblem} helperText={dateProblem ?? 'Empty when not known'} slotProps={{ inputLabel: { shrink: true } }} />
+      </Box>
+      <Box sx={{ overflowX: 'auto' }}>
+        <Box component="table" ref={grid} sx={{ borderCollapse: 'collapse', width: '100%', minWidth: 760, tableLayout: 'fixed', '& th': { textAlign: 'left', fontWeight: 400, verticalAlign: 'bottom', pr: 1, pb: 0.5, color: colours.faded, fontSize: '0.88rem' } }}>
+          <thead>
+            <tr>
+              <Box component="th" sx={{ width: 150 }}>
+                Zone and bag
+              </Box>
+              {cells.map((cell) => (
+                <th key={cell}>
+                  {panel.includes(cell as PanelNutrient) ? <ColumnUnit nutrient={cell as PanelNutrient} head={head} onChange={setHead} /> : cell === 'organicMatter' ? 'Organic matter, %' : cellNames[cell]}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {listed.map((zone, row) => {
+              const outcome = read.get(zone.id);
+              const shown = (outcome?.problems ?? []).filter(({ field }) => field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zone.id} ${field}`)));
+              return [
+                <tr key={zone.id}>
+                  <Box component="th" scope="row" sx={{ color: `${colours.ink} !important`, py: 0.5, borderLeft: zone.id === chosen ? `3px solid ${colours.ink}` : '3px solid transparent', pl: 1, lineHeight: 1.2 }}>
+                    <strong>{zone.name}</strong> <span style={{ color: colours.faded, whiteSpace: 'nowrap' }}>{zone.label}</span>
+                  </Box>
+                  {cells.map((cell, column) => {
+                    const wrong = shown.some(({ field }) => field === cell);
+                    return (
+                      <Box component="td" key={cell} sx={{ p: 0, border: `1px solid ${wrong ? colours.ochre : colours.faded}`, background: wrong ? colours.ochreWash : colours.sheet }}>
+                        <Box
+                          component="input"
+                          data-cell={`${row} ${column}`}
+                          aria-label={`${cellNames[cell]} of ${zone.name}`}
+                          aria-invalid={wrong}
+                          aria-describedby={wrong ? `problems-${zone.id}` : undefined}
+                          value={rows[zone.id]?.[cell] ?? ''}
+                          onChange={(event: React.ChangeEvent<HTMLInputElement>) => put(zone.id, cell, event.target.value)}
+                          onBlur={() => setTouched((last) => new Set(last).add(`${zone.id} ${cell}`))}
+                          onKeyDown={(event: KeyboardEvent<HTMLInputElement>) => onKey(event, row, column)}
+                          onPaste={(event: ClipboardEvent<HTMLInputElement>) => onPaste(event, row, column)}
+                          autoComplete="off"
+                          inputMode="decimal"
+                          sx={{ font: 'inherit', width: '100%', height: 36, border: 0, background: 'none', px: 1, color: colours.ink, '&:focus': { outline: `2px solid ${colours.slate}` } }}
+                        />
+                      </Box>
+                    );
+                  })}
+                </tr>,
+                (shown.length > 0 || (outcome && outcome.questions.length + outcome.notes.length > 0)) && (
+                  <tr key={`${zone.id} words`}>
+                    <td />
+                    <td colSpan={cells.length} id={`problems-${zone.id}`}>
+                      {shown.map(({ field, message }) => (
+                        <Typography key={field} sx={{ color: colours.ochre, fontWeight: 700, fontSize: '0.92rem' }}>
+                          <Words>{message}</Words>
+                        </Typography>
+                      ))}
+                      {outcome?.questions.map((question) => (
+                        <Typography key={question} sx={{ color: colours.slate, fontSize: '0.92rem' }}>
+                          <Words>{question}</Words>
+                        </Typography>
+                      ))}
+                      {outcome?.notes.map((note) => (
+                        <Typography key={note} sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+                          {note}
+                        </Typography>
+                      ))}
+                    </td>
+                  </tr>
+                ),
+              ];
+            })}
+          </tbody>
+        </Box>
+      </Box>
+      <Trouble error={save.error} />
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
+        <Button variant="contained" onClick={() => void onSave()} disabled={saving}>
+          {correcting ? 'Save the correction' : filled.length > 1 ? `Save ${filled.length} results` : 'Save the result'}
+        </Button>
+        {correcting && <Button onClick={onDone}>Cancel</Button>}
+        <Typography sx={{ color: colours.faded, fontSize: '0.9rem' }}>
+          {tried && filled.length === 0 ? 'Nothing is typed yet: begin with a soil pH.' : 'Arrows and Enter move; paste from a spreadsheet; “<5” for below detection; “42 lb/ac” converts.'}
+        </Typography>
+      </Box>
+    </Box>
+  );
+}

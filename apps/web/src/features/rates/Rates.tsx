@@ -1,0 +1,231 @@
+import { type LimeAdvice, type NutrientAdvice, type ProductAmount, type Purpose } from '@glenfold/agronomy';
+import type { PlanChoicesInput, ProductAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import { Box, Button, Link as MuiLink, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { ApiProblem } from '../../api/client.ts';
+import { queries, useChooseProducts, useIssuePlan } from '../../api/queries.ts';
+import type { StepProps } from '../../frame/SiteFrame.tsx';
+import { stepPath } from '../../frame/steps.ts';
+import { colours } from '../../theme.ts';
+import { Words } from '../../ui/Words.tsx';
+import { Cautions, Empty, Trouble } from '../../ui/bits.tsx';
+import { useUnits } from '../../ui/units.tsx';
+import { Opens } from '../../ui/working.tsx';
+import { NoTest } from '../reading/Reading.tsx';
+import { LimeSplit } from './LimeSplit.tsx';
+
+interface PickProps {
+  readonly purpose: Purpose;
+  readonly label: string;
+  readonly products: readonly ProductAnswer[];
+  readonly chosen: string | undefined;
+  readonly onPick: (choices: PlanChoicesInput) => void;
+}
+
+function ProductPick({ purpose, label, products, chosen, onPick }: PickProps) {
+  return (
+    <TextField select fullWidth variant="standard" value={chosen ?? ''} onChange={(event) => onPick({ [purpose]: event.target.value })} slotProps={{ htmlInput: { 'aria-label': label } }} sx={{ minWidth: 210 }}>
+      {products
+        .filter((product) => product.purpose === purpose)
+        .map(({ id, name, effectiveness }) => (
+          <MenuItem key={id} value={id}>
+            {name}
+            {effectiveness !== null && `, ${Math.round(effectiveness)} % effective`}
+          </MenuItem>
+        ))}
+    </TextField>
+  );
+}
+
+const purposeOf = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as const;
+
+function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title: string }) {
+  const { say } = useUnits();
+  const { bags, bagMass, cost } = amount;
+  return (
+    <>
+      <Opens title={`${title}: bags`} told={`${bags.value} ${bags.value === 1 ? 'bag' : 'bags'}`} working={bags.working} /> of {say('mass', bagMass)}
+      {', '}
+      {cost ? <Opens title={`${title}: cost`} told={say('money', cost.value)} working={cost.working} /> : <MuiLink href="/products">set its price</MuiLink>}
+    </>
+  );
+}
+
+interface SectionProps {
+  readonly answer: ZonePlanAnswer;
+  readonly products: readonly ProductAnswer[];
+  readonly onPick: (choices: PlanChoicesInput) => void;
+}
+
+function LimeFigures({ lime, amount }: { readonly lime: LimeAdvice; readonly amount: ProductAmount }) {
+  const { say } = useUnits();
+  return (
+    <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1, alignItems: 'baseline', my: 1 }}>
+      <Opens title={`${amount.productName} to pH ${lime.aim.toFixed(1)}`} told={say('limeRate', amount.rate.value)} working={amount.rate.working} first size="1.9rem" />
+      <Typography component="div">
+        <Opens title="Lime for the zone" told={say('mass', amount.mass.value)} working={amount.mass.working} /> for the zone, <Buy amount={amount} title="Lime" />
+      </Typography>
+    </Box>
+  );
+}
+
+function Lime({ answer, products, onPick }: SectionProps) {
+  const { plan } = answer;
+  const { lime, comparisons } = plan;
+  return (
+    <Box component="section" aria-labelledby="lime" sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: comparisons.length > 0 ? 'minmax(0, 1fr) 300px' : '1fr' }, columnGap: 4, rowGap: 2 }}>
+      <Box>
+        <Typography variant="h2" id="lime">
+          Lime
+        </Typography>
+        <Typography>
+          <Words>{lime.words}</Words>
+        </Typography>
+        {lime.amount && <LimeFigures lime={lime} amount={lime.amount} />}
+        {lime.status === 'due' && (
+          <Box sx={{ maxWidth: 420, mb: 1 }}>
+            <ProductPick purpose="lime" label="Liming product" products={products} chosen={plan.products.lime} onPick={onPick} />
+          </Box>
+        )}
+        {lime.amount && <LimeSplit amount={lime.amount} />}
+        <Cautions texts={lime.cautions} />
+      </Box>
+      {comparisons.length > 0 && (
+        <Box component="aside" aria-label="Why other zones differ" sx={{ background: colours.slateWash, borderLeft: `3px solid ${colours.slate}`, px: 2, py: 1.5, alignSelf: 'start' }}>
+          <Typography variant="h3" gutterBottom>
+            Same pH, another answer
+          </Typography>
+          {comparisons.map(({ otherZone, words, reasons }) => (
+            <Box key={otherZone} sx={{ mb: 1 }}>
+              <Typography sx={{ fontWeight: 700 }}>{words}</Typography>
+              <Box component="ul" sx={{ m: 0, pl: 2.25 }}>
+                {reasons.map((reason) => (
+                  <li key={reason}>{reason}</li>
+                ))}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function NutrientRow({ advice, products, chosen, onPick }: { readonly advice: NutrientAdvice; readonly products: readonly ProductAnswer[]; readonly chosen: string | undefined; readonly onPick: SectionProps['onPick'] }) {
+  const { say } = useUnits();
+  const { name, nutrient, words, need, amount, status } = advice;
+  return (
+    <>
+      <TableRow sx={{ '& td': { borderBottom: 0, pb: 0 } }}>
+        <TableCell sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, whiteSpace: 'nowrap' }}>
+          <Words>{name}</Words>
+        </TableCell>
+        <TableCell sx={{ whiteSpace: 'nowrap' }}>{need && status !== 'cannot say' ? <Opens title={`${name} for the year`} told={status === 'none' ? 'none' : say('nutrientRate', need.value)} working={need.working} /> : '–'}</TableCell>
+        <TableCell>{status === 'due' && <ProductPick purpose={purposeOf[nutrient]} label={`Product for ${purposeOf[nutrient]}`} products={products} chosen={chosen} onPick={onPick} />}</TableCell>
+        <TableCell sx={{ whiteSpace: 'nowrap' }}>
+          {amount && (
+            <>
+              <Opens title={`${amount.productName} for the year`} told={say('productRate', amount.rate.value)} working={amount.rate.working} />
+              {amount.applications.length > 1 && <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>in {amount.applications.length} applications</Box>}
+            </>
+          )}
+        </TableCell>
+        <TableCell sx={{ whiteSpace: 'nowrap' }}>{amount && <Opens title={`${amount.productName} for the zone`} told={say('mass', amount.mass.value)} working={amount.mass.working} />}</TableCell>
+        <TableCell>{amount && <Buy amount={amount} title={name} />}</TableCell>
+      </TableRow>
+      <TableRow>
+        <TableCell />
+        <TableCell colSpan={5} sx={{ color: colours.faded, pt: '2px !important' }}>
+          <Words>{words}</Words>
+        </TableCell>
+      </TableRow>
+    </>
+  );
+}
+
+function Fertilizer({ answer, products, onPick }: SectionProps) {
+  const { nutrients, products: chosen } = answer.plan;
+  return (
+    <Box component="section" aria-labelledby="fertilizer" sx={{ mt: 3 }}>
+      <Typography variant="h2" id="fertilizer">
+        Fertilizer for the year
+      </Typography>
+      <Box sx={{ overflowX: 'auto' }}>
+        <Table size="small">
+          <TableHead>
+            <TableRow>
+              {['Nutrient', 'Need', 'Product', 'Rate', 'For the zone', 'To buy'].map((heading) => (
+                <TableCell key={heading}>{heading}</TableCell>
+              ))}
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {nutrients.map((advice) => (
+              <NutrientRow key={advice.nutrient} advice={advice} products={products} chosen={chosen[purposeOf[advice.nutrient]]} onPick={onPick} />
+            ))}
+          </TableBody>
+        </Table>
+      </Box>
+      <Cautions texts={[...new Set(nutrients.flatMap(({ cautions }) => cautions))]} />
+    </Box>
+  );
+}
+
+/** Lime, nitrogen, phosphate and potash for a zone, as product, amount, bags and cost. */
+export function Rates({ site, zone }: StepProps) {
+  const { system, say } = useUnits();
+  const { data: answer, error } = useQuery({ ...queries.plan(zone?.id ?? '', system), enabled: !!zone });
+  const { data: products = [] } = useQuery(queries.products());
+  const choose = useChooseProducts(zone?.id ?? '', system);
+  const issue = useIssuePlan(zone?.id ?? '', system);
+  if (!zone) return <Empty title="No zones yet" to={stepPath(site.id, 'ground')} action="Add a zone">Rates belong to zones.</Empty>;
+  if (error instanceof ApiProblem && error.status === 404) return <NoTest siteId={site.id} zone={zone} />;
+  if (error) return <Trouble error={error} />;
+  if (!answer) return <Typography sx={{ color: colours.faded }}>Working out the rates…</Typography>;
+  const { plan } = answer;
+  const section = { answer, products, onPick: choose.mutate };
+  return (
+    <>
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, flexWrap: 'wrap', alignItems: 'start', mb: 1.5 }}>
+        <Box>
+          <Typography variant="h1" component="h2">
+            {zone.name}
+          </Typography>
+          <Typography sx={{ color: colours.faded }}>
+            {say('area', zone.area)}, pH {answer.result.soilPh.toFixed(1)}
+            {answer.result.bufferPh !== null && `, buffer ${answer.result.bufferPh.toFixed(1)}`}
+            {plan.leftOut.length > 0 && (
+              <>
+                . Need not be bought: <Words>{plan.leftOut.join(', ')}</Words>
+              </>
+            )}
+          </Typography>
+        </Box>
+        <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
+          {plan.cost ? (
+            <Typography component="div">
+              All products <Opens title="Products for the zone" told={say('money', plan.cost.value)} working={plan.cost.working} size="1.25rem" />
+            </Typography>
+          ) : (
+            <Typography>
+              Cost open: set a price for <MuiLink href="/products">{plan.unpriced.join(', ')}</MuiLink>
+            </Typography>
+          )}
+          <Box>
+            <Button variant="contained" disabled={issue.isPending} onClick={() => issue.mutate(undefined, { onSuccess: ({ pdf }) => window.open(pdf, '_blank') })}>
+              Print the plan (PDF)
+            </Button>
+          </Box>
+        </Box>
+      </Box>
+      <Trouble error={choose.error ?? issue.error} />
+      {issue.data && (
+        <Typography role="status" sx={{ borderLeft: `3px solid ${colours.lichen}`, background: colours.lichenWash, px: 1.5, py: 0.75, mb: 1.5 }}>
+          Handed over as it stands now, and kept. <MuiLink href={issue.data.pdf} target="_blank">Open the PDF</MuiLink>
+        </Typography>
+      )}
+      <Lime {...section} />
+      <Fertilizer {...section} />
+    </>
+  );
+}

@@ -1,0 +1,26 @@
+import { useEffect } from 'react';
+
+/** Keys of the whole application, for the list that `?` shows. */
+export const keyList: ReadonlyArray<readonly [keys: string, what: string]> = [
+  ['/', 'find a site or zone'],
+  ['[ and ]', 'previous and next zone'],
+  ['1 – 8', 'go to a step'],
+  ['w', 'open the working of the main number'],
+  ['?', 'show these keys'],
+];
+
+/** Act on single keys, but not while somebody types in a field or a dialog is open. */
+export function useKeys(actions: Readonly<Record<string, () => void>>): void {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent): void => {
+      const target = event.target as HTMLElement;
+      const typing = target.closest('input, textarea, select, [contenteditable], [role="combobox"], [role="listbox"]');
+      const action = actions[event.key];
+      if (!action || typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return;
+      event.preventDefault();
+      action();
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [actions]);
+}

@@ -1,0 +1,55 @@
+import { QuantityError, type Sense, convert, coreUnit, parseQuantity, present, unitFor } from '@glenfold/agronomy';
+import { TextField, type TextFieldProps } from '@mui/material';
+import { useState } from 'react';
+import { useUnits } from './units.tsx';
+
+type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> & {
+  readonly sense: Sense;
+  /** In the core's unit for the sense; nothing when empty; the text itself when it cannot be read, so that it is refused and kept. */
+  readonly value: number | string | null | undefined;
+  readonly onChange: (value: number | string | null) => void;
+  readonly problem?: string | undefined;
+};
+
+/** A number field that knows its unit: `40 ft2` typed where m² stands is converted, and both are shown. */
+export function QuantityField({ sense, value, onChange, problem, helperText, ...rest }: QuantityFieldProps) {
+  const { system } = useUnits();
+  const { label, unit } = unitFor(sense, system);
+  const inner = coreUnit(sense);
+  const own = unit === '' ? inner : unit;
+  const [typed, setTyped] = useState<{ readonly text: string; readonly value: number | string | null } | null>(null);
+
+  const shown = typeof value === 'number' ? String(Number(convert(value, inner, own).toPrecision(6))) : (value ?? '');
+  const text = typed && typed.value === value ? typed.text : shown;
+  const other = present(sense, typeof value === 'number' ? value : 0, system === 'us' ? 'metric' : 'us').text;
+  const both = typeof value === 'number' && label !== '' && unit !== '' && typed ? `${present(sense, value, system).text} = ${other}` : helperText;
+
+  const read = (next: string): void => {
+    let parsed: number | string | null = null;
+    if (next.trim() !== '') {
+      try {
+        parsed = convert(parseQuantity(next, own), own, inner);
+      } catch (error) {
+        if (!(error instanceof QuantityError)) throw error;
+        parsed = next;
+      }
+    }
+    setTyped({ text: next, value: parsed });
+    onChange(parsed);
+  };
+
+  return (
+    <TextField
+      {...rest}
+      value={text}
+      onChange={(event) => read(event.target.value)}
+      onBlur={(event) => {
+        if (typeof value === 'number') setTyped((last) => last && { ...last, text: shown });
+        rest.onBlur?.(event);
+      }}
+      error={problem !== undefined}
+      helperText={problem ?? both}
+      slotProps={{ input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{label}</span> }, htmlInput: { inputMode: 'text', autoComplete: 'off' } }}
+    />
+  );
+}

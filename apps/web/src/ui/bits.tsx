@@ -1,0 +1,59 @@
+import { Box, Button, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { colours } from '../theme.ts';
+import { Words } from './Words.tsx';
+
+/** A caution, standing where the hand is about to do the thing. */
+export function Cautions({ texts }: { readonly texts: readonly string[] }) {
+  if (texts.length === 0) return null;
+  return (
+    <Box component="ul" aria-label="Cautions" sx={{ m: 0, mt: 1, p: 0, pl: 1.5, borderLeft: `3px solid ${colours.ochre}`, listStyle: 'none', fontSize: '0.92rem' }}>
+      {texts.map((text) => (
+        <li key={text}>
+          <Words>{text}</Words>
+        </li>
+      ))}
+    </Box>
+  );
+}
+
+/** What went wrong and what to do; what was typed stays on screen. */
+export function Trouble({ error }: { readonly error: Error | null }) {
+  if (!error) return null;
+  return (
+    <Box role="alert" sx={{ borderLeft: `3px solid ${colours.ochre}`, background: colours.ochreWash, px: 1.5, py: 1, my: 1 }}>
+      <Words>{error.message}</Words>
+    </Box>
+  );
+}
+
+interface EmptyProps {
+  readonly title: string;
+  readonly children: ReactNode;
+  readonly to?: string;
+  readonly action?: string;
+  readonly onClick?: () => void;
+}
+
+/** An empty screen says what to do next and offers it. */
+export function Empty({ title, children, to, action, onClick }: EmptyProps) {
+  return (
+    <Box sx={{ maxWidth: 560, py: 4 }}>
+      <Typography variant="h2" gutterBottom>
+        {title}
+      </Typography>
+      <Typography sx={{ mb: 2 }}>{children}</Typography>
+      {action && to && (
+        <Button variant="contained" component={Link} to={to}>
+          {action}
+        </Button>
+      )}
+      {action && onClick && (
+        <Button variant="contained" onClick={onClick}>
+          {action}
+        </Button>
+      )}
+    </Box>
+  );
+}

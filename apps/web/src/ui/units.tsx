@@ -1,0 +1,32 @@
+import { type Sense, type UnitSystem, present } from '@glenfold/agronomy';
+import { type ReactNode, createContext, useContext, useMemo, useState } from 'react';
+
+interface Units {
+  readonly system: UnitSystem;
+  readonly choose: (system: UnitSystem) => void;
+}
+
+const KEY = 'glenfold.units';
+const UnitsContext = createContext<Units | null>(null);
+
+/** The person's one switch: metric or US. Kept on this device. */
+export function UnitsProvider({ children }: { readonly children: ReactNode }) {
+  const [system, setSystem] = useState<UnitSystem>(() => (localStorage.getItem(KEY) === 'metric' ? 'metric' : 'us'));
+  const value = useMemo(
+    () => ({
+      system,
+      choose: (chosen: UnitSystem) => {
+        localStorage.setItem(KEY, chosen);
+        setSystem(chosen);
+      },
+    }),
+    [system],
+  );
+  return <UnitsContext value={value}>{children}</UnitsContext>;
+}
+
+export function useUnits(): Units & { readonly say: (sense: Sense, value: number) => string } {
+  const units = useContext(UnitsContext);
+  if (!units) throw new Error('UnitsProvider is missing.');
+  return { ...units, say: (sense, value) => present(sense, value, units.system).text };
+}

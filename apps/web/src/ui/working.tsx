@@ -1,0 +1,172 @@
+import { type Working, presentStep } from '@glenfold/agronomy';
+import CloseIcon from '@mui/icons-material/Close';
+import { Box, Drawer, IconButton, Typography } from '@mui/material';
+import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { colours } from '../theme.ts';
+import { Words } from './Words.tsx';
+import { useUnits } from './units.tsx';
+
+interface OpenWorking {
+  readonly title: string;
+  /** The number as it stands on screen. */
+  readonly told: string;
+  readonly working: Working;
+}
+
+interface WorkingSheet {
+  readonly open: (opened: OpenWorking) => void;
+  /** What the key w opens: the page's first number. Returns how to withdraw it. */
+  readonly offer: (offered: OpenWorking) => () => void;
+  readonly openOffered: () => void;
+}
+
+const WorkingContext = createContext<WorkingSheet | null>(null);
+
+function useWorkingSheet(): WorkingSheet {
+  const sheet = useContext(WorkingContext);
+  if (!sheet) throw new Error('WorkingProvider is missing.');
+  return sheet;
+}
+
+export const useOpenOffered = (): (() => void) => useWorkingSheet().openOffered;
+
+const noteColours = { cap: colours.ochre, rounding: colours.faded, warning: colours.ochre } as const;
+const noteNames = { cap: 'Cap', rounding: 'Rounding', warning: 'Mind' } as const;
+
+function Entries({ working }: { readonly working: Working }) {
+  const { system } = useUnits();
+  return (
+    <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+      {working.map((entry, index) => (
+        <Box component="li" key={index} sx={{ borderTop: `1px solid ${colours.line}`, py: 1.25 }}>
+          {entry.kind === 'step' ? (
+            <>
+              <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2 }}>
+                <Typography component="span" sx={{ fontWeight: 700 }}>
+                  <Words>{entry.label}</Words>
+                </Typography>
+                <Typography component="span" sx={{ textAlign: 'right', fontWeight: 700 }}>
+                  {presentStep(entry.result, entry.unit, system)}
+                </Typography>
+              </Box>
+              <Typography sx={{ color: colours.faded }}>
+                <Words>{entry.formula}</Words>
+              </Typography>
+              <Typography>
+                <Words>{entry.numbers}</Words>
+              </Typography>
+            </>
+          ) : (
+            <Typography sx={{ borderLeft: `3px solid ${noteColours[entry.kind]}`, pl: 1 }}>
+              <strong>{noteNames[entry.kind]}. </strong>
+              <Words>{entry.text}</Words>
+            </Typography>
+          )}
+          {entry.source && (
+            <Typography sx={{ fontSize: '0.8rem', color: colours.faded, mt: 0.25 }}>
+              <Words>{entry.source}</Words>
+            </Typography>
+          )}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** Holds the side sheet in which every number shows how it came about. */
+export function WorkingProvider({ children }: { readonly children: ReactNode }) {
+  const [opened, setOpened] = useState<OpenWorking | null>(null);
+  const [shown, setShown] = useState(false);
+  const offers = useRef<OpenWorking[]>([]);
+
+  const open = useCallback((next: OpenWorking) => {
+    setOpened(next);
+    setShown(true);
+  }, []);
+  const offer = useCallback((offered: OpenWorking) => {
+    offers.current.push(offered);
+    return () => {
+      offers.current = offers.current.filter((entry) => entry !== offered);
+    };
+  }, []);
+  const sheet = useMemo(
+    () => ({
+      open,
+      offer,
+      openOffered: () => {
+        const [first] = offers.current;
+        if (first) open(first);
+      },
+    }),
+    [open, offer],
+  );
+  return (
+    <WorkingContext value={sheet}>
+      {children}
+      <Drawer anchor="right" open={shown} onClose={() => setShown(false)} slotProps={{ paper: { 'aria-label': 'Working', role: 'dialog' } as object }}>
+        <Box sx={{ width: 'min(92vw, 460px)', p: 2.5 }}>
+          {opened && (
+            <>
+              <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'start', mb: 1.5 }}>
+                <Box>
+                  <Typography sx={{ color: colours.faded }}>
+                    <Words>{opened.title}</Words>
+                  </Typography>
+                  <Typography variant="h1" component="h2">
+                    {opened.told}
+                  </Typography>
+                </Box>
+                <IconButton aria-label="Close the working" onClick={() => setShown(false)}>
+                  <CloseIcon />
+                </IconButton>
+              </Box>
+              <Entries working={opened.working} />
+            </>
+          )}
+        </Box>
+      </Drawer>
+    </WorkingContext>
+  );
+}
+
+interface OpensProps {
+  readonly title: string;
+  readonly told: string;
+  readonly working: Working;
+  /** The number that the key w opens. */
+  readonly first?: boolean;
+  readonly size?: string;
+}
+
+/** A number that opens to its working; the dots under it say so. */
+export function Opens({ title, told, working, first = false, size }: OpensProps) {
+  const { open, offer } = useWorkingSheet();
+  useEffect(() => (first ? offer({ title, told, working }) : undefined), [first, offer, title, told, working]);
+  return (
+    <Box
+      component="button"
+      type="button"
+      title="Open the working"
+      aria-label={`${title}: ${told}. Open the working`}
+      onClick={() => open({ title, told, working })}
+      sx={{
+        font: 'inherit',
+        fontWeight: 700,
+        fontSize: size,
+        fontFamily: size ? 'Bitter, serif' : undefined,
+        color: 'inherit',
+        background: 'none',
+        border: 0,
+        p: 0,
+        cursor: 'pointer',
+        textAlign: 'inherit',
+        textDecoration: 'underline dotted',
+        textDecorationThickness: '2px',
+        textUnderlineOffset: '4px',
+        '&:hover': { color: colours.slate },
+      }}
+    >
+      {told}
+    </Box>
+  );
+}
