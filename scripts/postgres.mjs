@@ -27,7 +27,13 @@ function ensureBinaries() {
   if (found) return found;
   say('PostgreSQL is missing: installing it from Debian’s packages.');
   aptInstall(['postgresql'], 'PostgreSQL');
-  return findBinaries() ?? fail('PostgreSQL was installed, but its server is not under /usr/lib/postgresql.', 'Install the package "postgresql" by hand, or set DATABASE_URL to a server you have.');
+  return (
+    findBinaries() ??
+    fail(
+      'PostgreSQL was installed, but its server is not under /usr/lib/postgresql.',
+      'Install the package "postgresql" by hand, or set DATABASE_URL to a server you have.',
+    )
+  );
 }
 
 /** The server refuses to run as root: then everything of the cluster is done as the postgres system user. */
@@ -59,7 +65,10 @@ function postgresUser() {
   try {
     return { uid: id('-u'), gid: id('-g') };
   } catch {
-    return fail('The system user "postgres" is missing, and the database refuses to run as root.', 'Install Debian’s package "postgresql", or start as an ordinary user.');
+    return fail(
+      'The system user "postgres" is missing, and the database refuses to run as root.',
+      'Install Debian’s package "postgresql", or start as an ordinary user.',
+    );
   }
 }
 
@@ -89,26 +98,60 @@ export async function startCluster(root, name, { scratch = false } = {}) {
   const log = join(folder, 'postgres.log');
   const remedy = `Look into ${log}; to begin anew, delete ${folder} (its data is lost), or set DATABASE_URL.`;
 
-  if (scratch && existsSync(data) && run(binaries, 'pg_ctl', ['-D', data, 'status']).status !== 0) rmSync(data, { recursive: true });
+  if (scratch && existsSync(data) && run(binaries, 'pg_ctl', ['-D', data, 'status']).status !== 0)
+    rmSync(data, { recursive: true });
   if (!existsSync(join(data, 'PG_VERSION'))) {
     rmSync(data, { recursive: true, force: true });
-    const made = run(binaries, 'initdb', ['-D', data, '-U', 'glenfold', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8', ...(scratch ? ['--no-sync'] : [])]);
-    if (made.status !== 0) fail(`The database cluster could not be created: ${made.stderr.trim().split('\n').at(-1)}`, remedy);
+    const made = run(binaries, 'initdb', [
+      '-D',
+      data,
+      '-U',
+      'glenfold',
+      '--auth=trust',
+      '--encoding=UTF8',
+      '--locale=C.UTF-8',
+      ...(scratch ? ['--no-sync'] : []),
+    ]);
+    if (made.status !== 0)
+      fail(`The database cluster could not be created: ${made.stderr.trim().split('\n').at(-1)}`, remedy);
   }
   const version = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
   const installed = run(binaries, 'postgres', ['--version']).stdout.match(/\d+/)?.[0];
-  if (version !== installed) fail(`The database folder was made by PostgreSQL ${version}, but ${installed} is installed.`, `Install PostgreSQL ${version}, or dump and reload. ${remedy}`);
+  if (version !== installed)
+    fail(
+      `The database folder was made by PostgreSQL ${version}, but ${installed} is installed.`,
+      `Install PostgreSQL ${version}, or dump and reload. ${remedy}`,
+    );
 
   const running = run(binaries, 'pg_ctl', ['-D', data, 'status']).status === 0;
   const port = running ? Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]) : await freePort();
   if (!running) {
-    const options = [`-p ${port}`, '-h 127.0.0.1', "-k ''", ...(scratch ? ['-c fsync=off', '-c synchronous_commit=off'] : [])].join(' ');
-    const started = run(binaries, 'pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], { stdio: ['ignore', 'ignore', 'pipe'] });
+    const options = [
+      `-p ${port}`,
+      '-h 127.0.0.1',
+      "-k ''",
+      ...(scratch ? ['-c fsync=off', '-c synchronous_commit=off'] : []),
+    ].join(' ');
+    const started = run(binaries, 'pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], {
+      stdio: ['ignore', 'ignore', 'pipe'],
+    });
     if (started.status !== 0) fail(`The database did not start: ${logTail(log)}`, remedy);
   }
-  const exists = run(binaries, 'psql', ['-h', '127.0.0.1', '-p', String(port), '-U', 'glenfold', '-d', 'postgres', '-Atc', "select 1 from pg_database where datname = 'glenfold'"]);
+  const exists = run(binaries, 'psql', [
+    '-h',
+    '127.0.0.1',
+    '-p',
+    String(port),
+    '-U',
+    'glenfold',
+    '-d',
+    'postgres',
+    '-Atc',
+    "select 1 from pg_database where datname = 'glenfold'",
+  ]);
   if (exists.status !== 0) fail(`The database does not answer: ${exists.stderr.trim()}`, remedy);
-  if (exists.stdout.trim() !== '1') run(binaries, 'createdb', ['-h', '127.0.0.1', '-p', String(port), '-U', 'glenfold', 'glenfold']);
+  if (exists.stdout.trim() !== '1')
+    run(binaries, 'createdb', ['-h', '127.0.0.1', '-p', String(port), '-U', 'glenfold', 'glenfold']);
   return {
     url: `postgres://glenfold@127.0.0.1:${port}/glenfold`,
     stop: () => {

@@ -20,10 +20,14 @@ function portIsFree(port) {
 }
 
 async function choosePort() {
-  if (wantedPort !== undefined && !/^\d{1,5}$/.test(wantedPort)) fail(`PORT is "${wantedPort}", which is not a port.`, 'Give a number from 1024 to 65535.');
+  if (wantedPort !== undefined && !/^\d{1,5}$/.test(wantedPort))
+    fail(`PORT is "${wantedPort}", which is not a port.`, 'Give a number from 1024 to 65535.');
   const port = Number(wantedPort ?? 4600);
   if (await portIsFree(port)) return port;
-  return fail(`Port ${port} is in use, perhaps by Glenfold itself.`, `Open http://${HOST}:${port}/, stop what runs there, or choose another: PORT=${port + 1} npm start`);
+  return fail(
+    `Port ${port} is in use, perhaps by Glenfold itself.`,
+    `Open http://${HOST}:${port}/, stop what runs there, or choose another: PORT=${port + 1} npm start`,
+  );
 }
 
 checkNode();
@@ -32,15 +36,28 @@ ensurePackages();
 ensureBuild();
 
 // Demo and empty installations live side by side; each keeps its data.
-const cluster = process.env.DATABASE_URL ? { url: process.env.DATABASE_URL, stop: () => {} } : await startCluster(root, empty ? 'empty' : 'demo');
+const cluster = process.env.DATABASE_URL
+  ? { url: process.env.DATABASE_URL, stop: () => {} }
+  : await startCluster(root, empty ? 'empty' : 'demo');
 
-const server = spawn(process.execPath, ['--enable-source-maps', '--disable-warning=ExperimentalWarning', 'apps/server/dist/main.js'], {
-  cwd: root,
-  stdio: ['ignore', 'pipe', 'inherit'],
-  // Ctrl-C reaches the whole process group: the server must outlive it until it is asked to stop.
-  detached: true,
-  env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: cluster.url, PORT: String(port), HOST, GLENFOLD_EMPTY: empty ? '1' : '0' },
-});
+const server = spawn(
+  process.execPath,
+  ['--enable-source-maps', '--disable-warning=ExperimentalWarning', 'apps/server/dist/main.js'],
+  {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit'],
+    // Ctrl-C reaches the whole process group: the server must outlive it until it is asked to stop.
+    detached: true,
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: cluster.url,
+      PORT: String(port),
+      HOST,
+      GLENFOLD_EMPTY: empty ? '1' : '0',
+    },
+  },
+);
 
 server.stdout.on('data', (chunk) => {
   const line = String(chunk);
@@ -60,7 +77,9 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, stop);
 server.on('exit', (code) => {
   cluster.stop();
   if (!stopping && code !== 0) {
-    const remedy = process.env.DATABASE_URL ? 'Read the line above; is DATABASE_URL right and the server up?' : 'Read the line above; start again.';
+    const remedy = process.env.DATABASE_URL
+      ? 'Read the line above; is DATABASE_URL right and the server up?'
+      : 'Read the line above; start again.';
     fail('The server stopped.', remedy);
   }
   process.exit(0);

@@ -19,7 +19,13 @@ export function fail(problem, remedy) {
 
 /** Run a command in the project's folder; its output is shown only when it fails, unless `show`. */
 export function run(command, args, { show = false, env = {}, remedy = 'Read the lines above.' } = {}) {
-  const result = spawnSync(command, args, { cwd: root, encoding: 'utf8', stdio: show ? 'inherit' : ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env }, maxBuffer: 1 << 28 });
+  const result = spawnSync(command, args, {
+    cwd: root,
+    encoding: 'utf8',
+    stdio: show ? 'inherit' : ['ignore', 'pipe', 'pipe'],
+    env: { ...process.env, ...env },
+    maxBuffer: 1 << 28,
+  });
   if (result.status === 0) return;
   if (!show) process.stderr.write(`${result.stdout ?? ''}${result.stderr ?? ''}`);
   fail(`"${[command, ...args].join(' ')}" failed${result.error ? `: ${result.error.message}` : ''}.`, remedy);
@@ -28,7 +34,8 @@ export function run(command, args, { show = false, env = {}, remedy = 'Read the 
 /** Install Debian packages, as root or through sudo. */
 export function aptInstall(packages, what) {
   const byHand = `Install ${what} by hand (apt-get install ${packages.join(' ')}) and start again.`;
-  if (spawnSync('sh', ['-c', 'command -v apt-get']).status !== 0) fail(`${what} is missing, and this machine has no apt-get to install it with.`, byHand);
+  if (spawnSync('sh', ['-c', 'command -v apt-get']).status !== 0)
+    fail(`${what} is missing, and this machine has no apt-get to install it with.`, byHand);
   const prefix = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const apt = (args) => {
     const [file, ...rest] = [...prefix, 'apt-get', ...args];
@@ -36,7 +43,8 @@ export function aptInstall(packages, what) {
   };
   apt(['update', '-q']);
   const result = apt(['install', '-y', '-q', '--no-install-recommends', ...packages]);
-  if (result.status !== 0) fail(`${what} could not be installed: ${(result.stderr ?? '').trim().split('\n').at(-1) ?? 'no answer'}`, byHand);
+  if (result.status !== 0)
+    fail(`${what} could not be installed: ${(result.stderr ?? '').trim().split('\n').at(-1) ?? 'no answer'}`, byHand);
 }
 
 function filesUnder(folder, skip) {
@@ -57,7 +65,8 @@ export function whenChanged(name, paths, done, work) {
   const skip = new Set(['node_modules', 'dist', '.glenfold', 'test', 'test-results']);
   for (const path of paths.map((entry) => join(root, entry))) {
     if (!existsSync(path)) continue;
-    for (const file of statSync(path).isDirectory() ? filesUnder(path, skip).sort() : [path]) hash.update(file.slice(root.length)).update(readFileSync(file));
+    for (const file of statSync(path).isDirectory() ? filesUnder(path, skip).sort() : [path])
+      hash.update(file.slice(root.length)).update(readFileSync(file));
   }
   const stamp = hash.digest('hex');
   const known = existsSync(stampPath(name)) ? readFileSync(stampPath(name), 'utf8') : '';
@@ -69,10 +78,17 @@ export function whenChanged(name, paths, done, work) {
 
 /** npm's packages, as the lock file says. */
 export function ensurePackages() {
-  whenChanged('packages', ['package-lock.json'], ['node_modules/typescript/package.json', 'node_modules/vite/package.json'], () => {
-    say('Installing the npm packages.');
-    run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { remedy: 'Check the connection to the npm registry and start again.' });
-  });
+  whenChanged(
+    'packages',
+    ['package-lock.json'],
+    ['node_modules/typescript/package.json', 'node_modules/vite/package.json'],
+    () => {
+      say('Installing the npm packages.');
+      run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+        remedy: 'Check the connection to the npm registry and start again.',
+      });
+    },
+  );
 }
 
 /** The packages and the server compiled, the web application bundled. */
@@ -87,5 +103,6 @@ export function ensureBuild() {
 
 export function checkNode() {
   const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) fail(`Glenfold needs Node 20.19 or newer; this is ${process.versions.node}.`, 'Install a newer Node.');
+  if (major < 20 || (major === 20 && minor < 19))
+    fail(`Glenfold needs Node 20.19 or newer; this is ${process.versions.node}.`, 'Install a newer Node.');
 }

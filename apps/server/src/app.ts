@@ -20,7 +20,10 @@ export interface AppOptions {
 
 /** The whole application, ready to listen: API under /api, the web application elsewhere. */
 export async function createApp({ root, empty, quiet = false }: AppOptions): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule, { logger: quiet ? ['error'] : ['error', 'warn'], bodyParser: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule, {
+    logger: quiet ? ['error'] : ['error', 'warn'],
+    bodyParser: false,
+  });
   app.useBodyParser('json', { limit: '3mb' });
   app.setGlobalPrefix('api');
   app.useGlobalPipes(contractPipe);
@@ -28,7 +31,14 @@ export async function createApp({ root, empty, quiet = false }: AppOptions): Pro
   app.use(
     helmet({
       strictTransportSecurity: false,
-      contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'style-src': ["'self'", "'unsafe-inline'"], 'font-src': ["'self'"], 'img-src': ["'self'", 'data:', 'blob:'] } },
+      contentSecurityPolicy: {
+        directives: {
+          'upgrade-insecure-requests': null,
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'font-src': ["'self'"],
+          'img-src': ["'self'", 'data:', 'blob:'],
+        },
+      },
     }),
   );
   app.enableShutdownHooks();

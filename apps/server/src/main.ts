@@ -1,7 +1,12 @@
 import { resolve } from 'node:path';
 import { createApp } from './app.ts';
 
-const { PORT = '4600', HOST = '127.0.0.1', GLENFOLD_EMPTY, GLENFOLD_ROOT = resolve(import.meta.dirname, '../../..') } = process.env;
+const {
+  PORT = '4600',
+  HOST = '127.0.0.1',
+  GLENFOLD_EMPTY,
+  GLENFOLD_ROOT = resolve(import.meta.dirname, '../../..'),
+} = process.env;
 
 try {
   const app = await createApp({ root: GLENFOLD_ROOT, empty: GLENFOLD_EMPTY === '1' });

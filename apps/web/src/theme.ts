@@ -52,11 +52,16 @@ export const theme = createTheme({
     MuiButtonBase: { defaultProps: { disableRipple: true } },
     MuiButton: {
       defaultProps: { disableElevation: true },
-      styleOverrides: { root: { minHeight: 36, paddingInline: 14, borderRadius: 2 }, outlined: { borderColor: colours.ink } },
+      styleOverrides: {
+        root: { minHeight: 36, paddingInline: 14, borderRadius: 2 },
+        outlined: { borderColor: colours.ink },
+      },
     },
     MuiTextField: { defaultProps: { size: 'small' } },
     MuiSelect: { defaultProps: { size: 'small' } },
-    MuiOutlinedInput: { styleOverrides: { root: { backgroundColor: colours.sheet }, notchedOutline: { borderColor: colours.faded } } },
+    MuiOutlinedInput: {
+      styleOverrides: { root: { backgroundColor: colours.sheet }, notchedOutline: { borderColor: colours.faded } },
+    },
     MuiTableCell: {
       styleOverrides: {
         root: { borderColor: colours.line, padding: '6px 12px 6px 0', fontSize: '0.95rem', verticalAlign: 'top' },
@@ -65,7 +70,21 @@ export const theme = createTheme({
     },
     MuiDrawer: { styleOverrides: { paper: { borderLeft: `1px solid ${colours.ink}` } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.ink}` } } },
-    MuiToggleButton: { styleOverrides: { root: { padding: '3px 10px', borderColor: colours.faded, color: colours.ink, textTransform: 'none', '&.Mui-selected': { backgroundColor: colours.ink, color: colours.paper, '&:hover': { backgroundColor: colours.ink } } } } },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          padding: '3px 10px',
+          borderColor: colours.faded,
+          color: colours.ink,
+          textTransform: 'none',
+          '&.Mui-selected': {
+            backgroundColor: colours.ink,
+            color: colours.paper,
+            '&:hover': { backgroundColor: colours.ink },
+          },
+        },
+      },
+    },
     MuiTooltip: { styleOverrides: { tooltip: { backgroundColor: colours.ink, fontSize: '0.85rem' } } },
     MuiLink: { styleOverrides: { root: { color: colours.ink, textDecorationColor: colours.faded } } },
   },

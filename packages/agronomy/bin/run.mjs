@@ -3,7 +3,9 @@ let tsx;
 try {
   tsx = await import('tsx/esm/api');
 } catch {
-  process.stderr.write('The packages are not installed yet: run "npm install" (or "npm start") once, then this again.\n');
+  process.stderr.write(
+    'The packages are not installed yet: run "npm install" (or "npm start") once, then this again.\n',
+  );
   process.exit(3);
 }
 const [name = ''] = process.argv.splice(2, 1);

@@ -9,7 +9,18 @@ export * from './lab/plausible.ts';
 export * from './lab/rows.ts';
 export * from './lab/typed.ts';
 export * from './nutrients/grasses.ts';
-export { extractantNames, extractants, nutrients, ratings, soilGroups, type Extractant, type Nutrient, type Rating, type SoilGroup } from './nutrients/sufficiency.ts';
+export {
+  extractantNames,
+  extractants,
+  nutrientSymbol,
+  nutrients,
+  ratings,
+  soilGroups,
+  type Extractant,
+  type Nutrient,
+  type Rating,
+  type SoilGroup,
+} from './nutrients/sufficiency.ts';
 export { limeAdamsEvans } from './lime/adamsEvans.ts';
 export { limeEffectiveness } from './lime/effectiveness.ts';
 export { limeMehlich } from './lime/mehlich.ts';

@@ -1,4 +1,14 @@
-import type { BufferMethod, ColumnMatch, Extractant, LabRow, Purpose, Reading, RowFault, ZonePlan, ProductChoices } from '@glenfold/agronomy';
+import type {
+  BufferMethod,
+  ColumnMatch,
+  Extractant,
+  LabRow,
+  Purpose,
+  Reading,
+  RowFault,
+  ZonePlan,
+  ProductChoices,
+} from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 import { NutrientsInput } from './lab.ts';

@@ -6,6 +6,7 @@ import {
   bufferNames,
   bufferRange,
   labUnits,
+  nutrientSymbol,
   plainRange,
   unitsFor,
 } from '@glenfold/agronomy';
@@ -19,10 +20,22 @@ export interface AmountOptions {
   readonly remedy?: string;
 }
 
-function decorate(name: string, constraints: unknown[], validate: (value: unknown, args: ValidationArguments) => boolean, message: (args: ValidationArguments) => string) {
+function decorate(
+  name: string,
+  constraints: unknown[],
+  validate: (value: unknown, args: ValidationArguments) => boolean,
+  message: (args: ValidationArguments) => string,
+) {
   return (target: object, propertyName: string): void => {
     const options: ValidationOptions = {};
-    registerDecorator({ name, target: target.constructor, propertyName, constraints, options, validator: { validate: (value, args) => validate(value, args!), defaultMessage: (args) => message(args!) } });
+    registerDecorator({
+      name,
+      target: target.constructor,
+      propertyName,
+      constraints,
+      options,
+      validator: { validate: (value, args) => validate(value, args!), defaultMessage: (args) => message(args!) },
+    });
   };
 }
 
@@ -36,7 +49,8 @@ export function Amount(label: string, options: AmountOptions): PropertyDecorator
     (value) => typeof value === 'number' && Number.isFinite(value) && value >= min && value <= max,
     ({ value }) => {
       if (value === undefined || value === null || value === '') return `${label} is missing: give ${allowed}.`;
-      if (typeof value !== 'number' || !Number.isFinite(value)) return `${label} "${String(value)}" is not a number: give ${allowed}.`;
+      if (typeof value !== 'number' || !Number.isFinite(value))
+        return `${label} "${String(value)}" is not a number: give ${allowed}.`;
       return `${label} ${value} is outside ${allowed}.${remedy ? ` ${remedy}` : ''}`;
     },
   ) as PropertyDecorator;
@@ -57,7 +71,8 @@ export function BufferReading(methodProperty: string): PropertyDecorator {
     (args) => {
       const given = method(args);
       if (typeof args.value !== 'number') return `Buffer pH "${String(args.value)}" is not a number.`;
-      if (!bufferMethods.includes(given as BufferMethod)) return 'Say which buffer method gave this buffer pH: the same reading means different lime by each.';
+      if (!bufferMethods.includes(given as BufferMethod))
+        return 'Say which buffer method gave this buffer pH: the same reading means different lime by each.';
       const [low, high] = bufferRange(given as BufferMethod);
       return `Buffer pH ${args.value} is outside the ${bufferNames[given as BufferMethod]} method’s ${low.toFixed(1)}–${high.toFixed(1)}. Check the reading and the method on the report.`;
     },
@@ -73,7 +88,9 @@ export function NutrientUnit(nutrient: PanelNutrient): PropertyDecorator {
     ({ value }) => {
       const { unit } = value as ReportedValue;
       const known = labUnits.includes(unit);
-      return known ? `${nutrient.toUpperCase()} is not reported in ${unit}: choose one of ${unitsFor(nutrient).join(', ')}.` : `Say the unit of ${nutrient.toUpperCase()}: one of ${unitsFor(nutrient).join(', ')}.`;
+      return known
+        ? `${nutrientSymbol(nutrient)} is not reported in ${unit}: choose one of ${unitsFor(nutrient).join(', ')}.`
+        : `Say the unit of ${nutrientSymbol(nutrient)}: one of ${unitsFor(nutrient).join(', ')}.`;
     },
   ) as PropertyDecorator;
 }

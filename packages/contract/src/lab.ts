@@ -1,6 +1,27 @@
-import { type BufferMethod, type Extractant, type LabUnit, bufferMethods, extractants, labFields } from '@glenfold/agronomy';
+import {
+  type BufferMethod,
+  type Extractant,
+  type LabUnit,
+  bufferMethods,
+  extractants,
+  labFields,
+} from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, IsISO8601, IsInt, IsOptional, IsString, IsUUID, Length, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsISO8601,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 import { Amount, BufferReading, NutrientUnit, oneOf } from './checks.ts';
 
 const bases = ['element', 'oxide'] as const;
@@ -13,7 +34,9 @@ export class ReportedValueInput {
   @IsString({ message: 'Say the unit of the value.' })
   unit: LabUnit;
 
-  @IsIn(bases, { message: 'Say whether the value is the element (P, K) or the oxide (P₂O₅, K₂O): they differ by more than a fifth.' })
+  @IsIn(bases, {
+    message: 'Say whether the value is the element (P, K) or the oxide (P₂O₅, K₂O): they differ by more than a fifth.',
+  })
   basis: (typeof bases)[number];
 
   @IsOptional()
@@ -65,7 +88,12 @@ export class LabResultInput {
   @IsISO8601({ strict: true }, { message: 'Write the date as 2026-03-14.' })
   sampledOn?: string | null;
 
-  @Amount('Sampled depth', { min: 2, max: 60, unit: 'cm', remedy: 'The depth scales the lime rate: take it from the report or the field sheet.' })
+  @Amount('Sampled depth', {
+    min: 2,
+    max: 60,
+    unit: 'cm',
+    remedy: 'The depth scales the lime rate: take it from the report or the field sheet.',
+  })
   depth: number;
 
   @IsIn(extractants, oneOf('Extractant', extractants))

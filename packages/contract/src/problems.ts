@@ -6,7 +6,10 @@ export function problemFields(errors: readonly ValidationError[], parent = ''): 
   return errors.flatMap((error) => {
     const field = `${parent}${error.property}`;
     const [message] = Object.values(error.constraints ?? {});
-    const own = message === undefined ? [] : [{ field, message: message.startsWith('property ') ? `${field} is not known here: leave it out.` : message }];
+    const own =
+      message === undefined
+        ? []
+        : [{ field, message: message.startsWith('property ') ? `${field} is not known here: leave it out.` : message }];
     return [...own, ...problemFields(error.children ?? [], `${field}.`)];
   });
 }

@@ -1,4 +1,4 @@
-import { type PolygonRings, polygonArea } from '@glenfold/agronomy';
+import { polygonArea } from '@glenfold/agronomy';
 import { type SiteInput, ZoneAnswer, ZoneInput, type ZoneGeometry, problemFields } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
@@ -9,13 +9,13 @@ import { Site } from './site.entity.ts';
 import { Zone } from './zone.entity.ts';
 
 interface GeoJsonFeature {
-  readonly geometry?: ZoneGeometry | null;
+  readonly geometry?: { readonly type: string; readonly coordinates: number[][][] } | null;
   readonly properties?: Readonly<Record<string, unknown>> | null;
 }
 
-/** A site with its zones, as a GeoJSON FeatureCollection. */
+/** A site with its zones, as a GeoJSON FeatureCollection; read from outside, so nothing of it is taken on trust. */
 export interface SiteFile {
-  readonly type: 'FeatureCollection';
+  readonly type: string;
   readonly name: string;
   readonly place?: string;
   readonly features: readonly GeoJsonFeature[];
@@ -76,7 +76,11 @@ export class GroundService {
   /** Import a site with its zones; all of it or nothing. */
   async importSite(file: SiteFile): Promise<Site> {
     if (file.type !== 'FeatureCollection' || !Array.isArray(file.features)) {
-      throw new Problem(422, 'Not a site file', 'A site file is a GeoJSON FeatureCollection with a name and one polygon a zone.');
+      throw new Problem(
+        422,
+        'Not a site file',
+        'A site file is a GeoJSON FeatureCollection with a name and one polygon a zone.',
+      );
     }
     const zones = await Promise.all(file.features.map((feature, index) => this.#readFeature(feature, index)));
     return this.records.together(async (of) => {
@@ -88,12 +92,16 @@ export class GroundService {
     });
   }
 
-  async #readFeature({ geometry, properties }: GeoJsonFeature, index: number): Promise<{ input: ZoneInput; geometry: ZoneGeometry | null }> {
+  async #readFeature(
+    { geometry, properties }: GeoJsonFeature,
+    index: number,
+  ): Promise<{ input: ZoneInput; geometry: ZoneGeometry | null }> {
     const path = `features.${index}.`;
-    if (geometry && geometry.type !== 'Polygon') refuse([{ field: `${path}geometry`, message: `Zone ${index + 1} is not a polygon.` }]);
+    if (geometry && geometry.type !== 'Polygon')
+      refuse([{ field: `${path}geometry`, message: `Zone ${index + 1} is not a polygon.` }]);
     let area: unknown = properties?.area;
     try {
-      if (geometry) area = Math.round(polygonArea(geometry.coordinates as PolygonRings) * 10) / 10;
+      if (geometry) area = Math.round(polygonArea(geometry.coordinates) * 10) / 10;
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
       refuse([{ field: `${path}geometry`, message: `Zone ${index + 1}: ${error.message}` }]);
@@ -101,16 +109,54 @@ export class GroundService {
     const input = plainToInstance(ZoneInput, { ...properties, area });
     const errors = problemFields(await validate(input, { whitelist: true }), path);
     if (errors.length > 0) refuse(errors);
-    return { input, geometry: geometry ?? null };
+    return { input, geometry: geometry ? { type: 'Polygon', coordinates: geometry.coordinates } : null };
   }
 
   #refuseTwinLabel(zones: readonly Zone[], label: string): void {
     const twin = zones.find((zone) => zone.label.toLowerCase() === label.toLowerCase());
-    if (twin) refuse([{ field: 'label', message: `${twin.name} already has the bag label ${twin.label}: results could not tell them apart. Choose another.` }]);
+    if (twin)
+      refuse([
+        {
+          field: 'label',
+          message: `${twin.name} already has the bag label ${twin.label}: results could not tell them apart. Choose another.`,
+        },
+      ]);
   }
 }
 
 export function zoneAnswer(zone: Zone): ZoneAnswer {
-  const { id, siteId, name, label, area, geometry, grass, surface, intensity, shade, clippings, soilGroup, aimPh, thatch, rootDepth } = zone;
-  return { id, siteId, name, label, area, geometry, grass, surface, intensity, shade, clippings, soilGroup: soilGroup ?? null, aimPh, thatch, rootDepth };
+  const {
+    id,
+    siteId,
+    name,
+    label,
+    area,
+    geometry,
+    grass,
+    surface,
+    intensity,
+    shade,
+    clippings,
+    soilGroup,
+    aimPh,
+    thatch,
+    rootDepth,
+  } = zone;
+  return {
+    id,
+    siteId,
+    name,
+    label,
+    area,
+    geometry,
+    grass,
+    surface,
+    intensity,
+    shade,
+    clippings,
+    soilGroup: soilGroup ?? null,
+    aimPh,
+    thatch,
+    rootDepth,
+  };
 }

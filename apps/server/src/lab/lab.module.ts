@@ -82,5 +82,10 @@ class LabController {
   }
 }
 
-@Module({ imports: [GroundModule], controllers: [LabController], providers: [LabService, LabImportService], exports: [LabService, LabImportService] })
+@Module({
+  imports: [GroundModule],
+  controllers: [LabController],
+  providers: [LabService, LabImportService],
+  exports: [LabService, LabImportService],
+})
 export class LabModule {}

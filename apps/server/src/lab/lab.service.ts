@@ -24,7 +24,8 @@ export class LabService {
 
   async newestFirst(): Promise<LabResult[]> {
     const results = await this.records.of(LabResult).find({}, { createdAt: 'DESC' });
-    const when = ({ sample, createdAt }: LabResult): string => `${sample.sampledOn ?? createdAt.toISOString().slice(0, 10)} ${createdAt.toISOString()}`;
+    const when = ({ sample, createdAt }: LabResult): string =>
+      `${sample.sampledOn ?? createdAt.toISOString().slice(0, 10)} ${createdAt.toISOString()}`;
     return results.sort((a, b) => when(b).localeCompare(when(a)));
   }
 
@@ -36,7 +37,13 @@ export class LabService {
   async write(of: RecordsOf, input: LabResultInput, origin: string): Promise<LabResult> {
     const zone = await this.ground.zone(input.zoneId);
     this.#refuseUnreadableDate(input);
-    const sample = await of(Sample).add({ siteId: zone.siteId, zoneId: zone.id, label: input.label, sampledOn: input.sampledOn?.slice(0, 10) ?? null, depth: input.depth });
+    const sample = await of(Sample).add({
+      siteId: zone.siteId,
+      zoneId: zone.id,
+      label: input.label,
+      sampledOn: input.sampledOn?.slice(0, 10) ?? null,
+      depth: input.depth,
+    });
     return of(LabResult).add({ ...this.#values(input), sampleId: sample.id, sample, zoneId: zone.id, origin });
   }
 
@@ -45,7 +52,13 @@ export class LabService {
     this.#refuseUnreadableDate(input);
     return this.records.together(async (of) => {
       const found = await of(LabResult).one(id);
-      const sample = await of(Sample).change(found.sampleId, { siteId: zone.siteId, zoneId: zone.id, label: input.label, sampledOn: input.sampledOn?.slice(0, 10) ?? null, depth: input.depth });
+      const sample = await of(Sample).change(found.sampleId, {
+        siteId: zone.siteId,
+        zoneId: zone.id,
+        label: input.label,
+        sampledOn: input.sampledOn?.slice(0, 10) ?? null,
+        depth: input.depth,
+      });
       return of(LabResult).change(id, { ...this.#values(input), zoneId: zone.id, sample });
     });
   }
@@ -58,7 +71,12 @@ export class LabService {
     return this.records.of(LabResult).restore(id);
   }
 
-  #values(input: LabResultInput): Pick<LabResult, 'labNumber' | 'extractant' | 'bufferMethod' | 'soilPh' | 'bufferPh' | 'organicMatter' | 'nutrients'> {
+  #values(
+    input: LabResultInput,
+  ): Pick<
+    LabResult,
+    'labNumber' | 'extractant' | 'bufferMethod' | 'soilPh' | 'bufferPh' | 'organicMatter' | 'nutrients'
+  > {
     return {
       labNumber: input.labNumber ?? null,
       extractant: input.extractant,
@@ -78,20 +96,56 @@ export class LabService {
 }
 
 /** Values that look like a slip, for a result or a row of a file. */
-export function questionsAbout(given: { readonly depth?: number | undefined; readonly organicMatter?: number | null | undefined; readonly nutrients: Partial<Record<PanelNutrient, ReportedValueInput>> }): string[] {
+export function questionsAbout(given: {
+  readonly depth?: number | undefined;
+  readonly organicMatter?: number | null | undefined;
+  readonly nutrients: Partial<Record<PanelNutrient, ReportedValueInput>>;
+}): string[] {
   const asked = [
     given.depth === undefined ? undefined : questionPlausibility('depth', given.depth),
     given.organicMatter == null ? undefined : questionPlausibility('organicMatter', given.organicMatter),
     ...panel.map((nutrient) => {
       const reported = given.nutrients[nutrient];
-      return reported && !reported.belowDetection ? questionPlausibility(nutrient, toElement(nutrient, reported).value) : undefined;
+      return reported && !reported.belowDetection
+        ? questionPlausibility(nutrient, toElement(nutrient, reported).value)
+        : undefined;
     }),
   ];
   return asked.filter((question) => question !== undefined);
 }
 
 export function labResultAnswer(result: LabResult): LabResultAnswer {
-  const { id, zoneId, sample, labNumber, extractant, bufferMethod, soilPh, bufferPh, organicMatter, nutrients, origin, createdAt } = result;
+  const {
+    id,
+    zoneId,
+    sample,
+    labNumber,
+    extractant,
+    bufferMethod,
+    soilPh,
+    bufferPh,
+    organicMatter,
+    nutrients,
+    origin,
+    createdAt,
+  } = result;
   const { siteId, label, sampledOn, depth } = sample;
-  return { id, siteId, zoneId, label, labNumber, sampledOn, depth, extractant, bufferMethod, soilPh, bufferPh, organicMatter, nutrients, origin, recordedAt: createdAt.toISOString(), questions: questionsAbout({ depth, organicMatter, nutrients }) };
+  return {
+    id,
+    siteId,
+    zoneId,
+    label,
+    labNumber,
+    sampledOn,
+    depth,
+    extractant,
+    bufferMethod,
+    soilPh,
+    bufferPh,
+    organicMatter,
+    nutrients,
+    origin,
+    recordedAt: createdAt.toISOString(),
+    questions: questionsAbout({ depth, organicMatter, nutrients }),
+  };
 }

@@ -1,5 +1,12 @@
 import { readLabRow } from '@glenfold/agronomy';
-import { LabImportAnswer, type LabImportChoices, type LabImportRowAnswer, type LabFileInput, LabResultInput, problemFields } from '@glenfold/contract';
+import {
+  LabImportAnswer,
+  type LabImportChoices,
+  type LabImportRowAnswer,
+  type LabFileInput,
+  LabResultInput,
+  problemFields,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
@@ -40,7 +47,16 @@ export class LabImportService {
   async preview(siteId: string, { fileName, content }: LabFileInput): Promise<LabImportAnswer> {
     const zones = await this.ground.zones(siteId);
     const { header } = readLabTable(content);
-    const entry = await this.records.of(LabImport).add({ siteId, fileName, content, choices: null, imported: {}, extractant: header.extractant, bufferMethod: header.bufferMethod, depth: null });
+    const entry = await this.records.of(LabImport).add({
+      siteId,
+      fileName,
+      content,
+      choices: null,
+      imported: {},
+      extractant: header.extractant,
+      bufferMethod: header.bufferMethod,
+      depth: null,
+    });
     return (await this.#draft(entry, zones)).answer;
   }
 
@@ -49,9 +65,13 @@ export class LabImportService {
     const zones = await this.ground.zones(entry.siteId);
     const fields = choices.columns.map(({ field }) => field).filter((field) => field !== null);
     const twice = fields.find((field, index) => fields.indexOf(field) !== index);
-    if (twice) refuse([{ field: 'columns', message: `Two columns are both set to ${twice}: set one of them to "not read".` }]);
+    if (twice)
+      refuse([{ field: 'columns', message: `Two columns are both set to ${twice}: set one of them to "not read".` }]);
     const unknown = choices.rows.find(({ zoneId }) => zoneId !== null && !zones.some((zone) => zone.id === zoneId));
-    if (unknown) refuse([{ field: 'rows', message: `Line ${unknown.line} is set to a zone that is not on this site: choose again.` }]);
+    if (unknown)
+      refuse([
+        { field: 'rows', message: `Line ${unknown.line} is set to a zone that is not on this site: choose again.` },
+      ]);
     const { extractant = null, bufferMethod = null, depth = null } = choices;
     const saved = await this.records.of(LabImport).change(id, { choices, extractant, bufferMethod, depth });
     return (await this.#draft(saved, zones)).answer;
@@ -63,7 +83,12 @@ export class LabImportService {
     const zones = await this.ground.zones(entry.siteId);
     const { inputs } = await this.#draft(entry, zones);
     const waiting = [...inputs].filter(([line]) => !entry.imported[line]);
-    if (waiting.length === 0) throw new Problem(422, 'Nothing to import', 'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.');
+    if (waiting.length === 0)
+      throw new Problem(
+        422,
+        'Nothing to import',
+        'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
+      );
     return this.records.together(async (of) => {
       const imported = { ...entry.imported };
       for (const [line, input] of waiting) {
@@ -98,11 +123,16 @@ export class LabImportService {
       const depth = row.depth ?? entry.depth ?? undefined;
 
       const first = zoneId === null ? undefined : used.get(zoneId);
-      if (first !== undefined) faults.push({ field: 'label', message: `Line ${first} already goes to this zone: choose another for one of them.` });
+      if (first !== undefined)
+        faults.push({
+          field: 'label',
+          message: `Line ${first} already goes to this zone: choose another for one of them.`,
+        });
       else if (zoneId !== null) used.set(zoneId, line);
 
       if (zoneId === null) {
-        if (row.label !== '' && !chosen) faults.push({ field: 'label', message: `No zone here has the bag label "${row.label}": choose its zone.` });
+        if (row.label !== '' && !chosen)
+          faults.push({ field: 'label', message: `No zone here has the bag label "${row.label}": choose its zone.` });
         else if (chosen) faults.push({ field: 'label', message: 'Set to go nowhere.' });
       }
       const { nutrients, ...read } = row;
@@ -117,14 +147,26 @@ export class LabImportService {
       const known = new Set(cellFaults.map(({ field }) => field));
       for (const { field, message } of problemFields(await validate(input))) {
         const root = (field.startsWith('nutrients.') ? field.split('.')[1] : field) as 'label';
-        if (field !== 'zoneId' && !known.has(root) && !(field === 'label' && row.label === '')) faults.push({ field: root, message });
+        if (field !== 'zoneId' && !known.has(root) && !(field === 'label' && row.label === ''))
+          faults.push({ field: root, message });
       }
       if (zoneId !== null && faults.length === 0) inputs.set(line, input);
-      answers.push({ line, cells: [...cells], row: { ...row, ...(depth === undefined ? {} : { depth }) }, zoneId, faults, questions: questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }), resultId: entry.imported[line] ?? null });
+      answers.push({
+        line,
+        cells: [...cells],
+        row: { ...row, ...(depth === undefined ? {} : { depth }) },
+        zoneId,
+        faults,
+        questions: questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }),
+        resultId: entry.imported[line] ?? null,
+      });
     }
     const { id, siteId, fileName, extractant, bufferMethod, depth, imported } = entry;
     const status = Object.keys(imported).length > 0 ? 'imported' : 'open';
-    return { inputs, answer: { id, siteId, fileName, status, columns, extractant, bufferMethod, depth, rows: answers } };
+    return {
+      inputs,
+      answer: { id, siteId, fileName, status, columns, extractant, bufferMethod, depth, rows: answers },
+    };
   }
 }
 
@@ -133,5 +175,8 @@ function matchZone(label: string, zones: readonly Zone[]): string | null {
   const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
   const wanted = plain(label);
   if (wanted === '') return null;
-  return (zones.find((zone) => plain(zone.label) === wanted) ?? zones.find((zone) => plain(zone.name) === wanted))?.id ?? null;
+  return (
+    (zones.find((zone) => plain(zone.label) === wanted) ?? zones.find((zone) => plain(zone.name) === wanted))?.id ??
+    null
+  );
 }

@@ -93,6 +93,7 @@ export class FirstSlice1795392000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['plan', 'product', 'lab_import', 'lab_result', 'sample', 'zone', 'site', 'practice']) await runner.query(`DROP TABLE "${table}"`);
+    for (const table of ['plan', 'product', 'lab_import', 'lab_result', 'sample', 'zone', 'site', 'practice'])
+      await runner.query(`DROP TABLE "${table}"`);
   }
 }

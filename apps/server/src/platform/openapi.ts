@@ -6,7 +6,11 @@ import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 
 /** OpenAPI 3 of all routes; the schemas are made from the same contract classes that check the requests. */
 export function describeApi(app: INestApplication): OpenAPIObject {
-  const config = new DocumentBuilder().setTitle('Glenfold').setVersion('0.1.0').setDescription('Soil tests, readings and rates of lawn zones. SI units throughout: g/m², m², cm, mg/kg.').build();
+  const config = new DocumentBuilder()
+    .setTitle('Glenfold')
+    .setVersion('0.1.0')
+    .setDescription('Soil tests, readings and rates of lawn zones. SI units throughout: g/m², m², cm, mg/kg.')
+    .build();
   const document = SwaggerModule.createDocument(app, config);
   const schemas = validationMetadatasToSchemas({
     classTransformerMetadataStorage: defaultMetadataStorage,
@@ -20,8 +24,14 @@ export function describeApi(app: INestApplication): OpenAPIObject {
       nutrientUnit: () => ({}),
     },
   });
-  document.components = { ...document.components, schemas: { ...document.components?.schemas, ...(schemas as object) } };
-  const problem = { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/ProblemAnswer' } } } };
+  document.components = {
+    ...document.components,
+    schemas: { ...document.components?.schemas, ...(schemas as object) },
+  };
+  const problem = {
+    description: 'Problem details (RFC 9457)',
+    content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/ProblemAnswer' } } },
+  };
   for (const path of Object.values(document.paths)) {
     for (const operation of Object.values(path)) {
       const { responses } = operation as { responses?: Record<string, unknown> };

@@ -36,17 +36,26 @@ export class ProblemFilter implements ExceptionFilter {
     const response = host.switchToHttp().getResponse<Response>();
     const { path } = host.switchToHttp().getRequest<Request>();
     const { status, title, detail, errors } = this.#describe(error);
-    response.status(status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title, status, detail, instance: path, errors }));
+    response
+      .status(status)
+      .type('application/problem+json')
+      .send(JSON.stringify({ type: 'about:blank', title, status, detail, instance: path, errors }));
   }
 
   #describe(error: unknown): { status: number; title: string; detail: string; errors: readonly ProblemField[] } {
-    if (error instanceof Problem) return { status: error.getStatus(), title: error.title, detail: error.detail, errors: error.errors };
+    if (error instanceof Problem)
+      return { status: error.getStatus(), title: error.title, detail: error.detail, errors: error.errors };
     const status = error instanceof HttpException ? error.getStatus() : (error as { status?: unknown }).status;
     if (typeof status === 'number' && status >= 400 && status < 500) {
       const [title, detail] = plain[status] ?? ['Refused', (error as Error).message];
       return { status, title, detail, errors: [] };
     }
     this.#log.error(error instanceof Error ? error.stack : String(error));
-    return { status: 500, title: 'Something broke here', detail: 'This is our fault, not yours. Nothing was changed; try again.', errors: [] };
+    return {
+      status: 500,
+      title: 'Something broke here',
+      detail: 'This is our fault, not yours. Nothing was changed; try again.',
+      errors: [],
+    };
   }
 }

@@ -1,5 +1,12 @@
 import { Injectable } from '@nestjs/common';
-import { DataSource, type DeepPartial, type EntityManager, type EntityTarget, type FindOptionsOrder, type FindOptionsWhere } from 'typeorm';
+import {
+  DataSource,
+  type DeepPartial,
+  type EntityManager,
+  type EntityTarget,
+  type FindOptionsOrder,
+  type FindOptionsWhere,
+} from 'typeorm';
 import type { Owned } from './owned.ts';
 import { PracticeContext } from './practiceContext.ts';
 import { notFound } from './problem.ts';
@@ -22,7 +29,9 @@ export class Records {
 
   /** Several changes that stand or fall together. */
   together<T>(work: (of: RecordsOf) => Promise<T>): Promise<T> {
-    return this.dataSource.transaction((manager) => work((entity) => new OwnedRecords(manager, entity, this.context.practiceId)));
+    return this.dataSource.transaction((manager) =>
+      work((entity) => new OwnedRecords(manager, entity, this.context.practiceId)),
+    );
   }
 }
 
@@ -44,7 +53,9 @@ export class OwnedRecords<T extends Owned> {
   }
 
   add(values: DeepPartial<T>): Promise<T> {
-    return this.manager.save(this.manager.create(this.entity, { ...values, practiceId: this.practiceId } as DeepPartial<T>));
+    return this.manager.save(
+      this.manager.create(this.entity, { ...values, practiceId: this.practiceId } as DeepPartial<T>),
+    );
   }
 
   async change(id: string, values: Partial<T>): Promise<T> {

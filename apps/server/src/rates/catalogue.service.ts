@@ -1,4 +1,4 @@
-import { type Product, type Purpose, productEffectiveness, purposes } from '@glenfold/agronomy';
+import { type Product, productEffectiveness, purposes } from '@glenfold/agronomy';
 import { ProductAnswer, type ProductPriceInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
@@ -30,15 +30,27 @@ export class CatalogueService {
   }
 }
 
-function readProduct(row: CatalogueRow, index: number): Omit<ProductRecord, 'id' | 'practiceId' | 'createdAt' | 'deletedAt' | 'position'> {
+function readProduct(
+  row: CatalogueRow,
+  index: number,
+): Omit<ProductRecord, 'id' | 'practiceId' | 'createdAt' | 'deletedAt' | 'position'> {
   const number = (name: string, fallback?: number): number => {
     const text = row[name]?.trim() ?? '';
     const value = text === '' ? fallback : Number(text);
-    if (value === undefined || !Number.isFinite(value)) return refuse([{ field: `${index}.${name}`, message: `Product ${index + 1}: ${name} "${text}" is not a number.` }]);
+    if (value === undefined || !Number.isFinite(value))
+      return refuse([
+        { field: `${index}.${name}`, message: `Product ${index + 1}: ${name} "${text}" is not a number.` },
+      ]);
     return value;
   };
   const purpose = purposes.find((known) => known === row.purpose);
-  if (!purpose || !row.name) return refuse([{ field: `${index}.purpose`, message: `Product ${index + 1} needs a name and a purpose, one of ${purposes.join(', ')}.` }]);
+  if (!purpose || !row.name)
+    return refuse([
+      {
+        field: `${index}.purpose`,
+        message: `Product ${index + 1} needs a name and a purpose, one of ${purposes.join(', ')}.`,
+      },
+    ]);
   return {
     name: row.name,
     purpose,
@@ -46,7 +58,15 @@ function readProduct(row: CatalogueRow, index: number): Omit<ProductRecord, 'id'
     slowRelease: number('slow_release_percent', 0),
     lime:
       purpose === 'lime'
-        ? { cce: number('cce_percent'), passing8: number('passing_8_mesh'), passing20: number('passing_20_mesh'), passing60: number('passing_60_mesh'), moisture: number('moisture_percent', 0), magnesium: row.magnesium === 'yes', caustic: row.caustic === 'yes' }
+        ? {
+            cce: number('cce_percent'),
+            passing8: number('passing_8_mesh'),
+            passing20: number('passing_20_mesh'),
+            passing60: number('passing_60_mesh'),
+            moisture: number('moisture_percent', 0),
+            magnesium: row.magnesium === 'yes',
+            caustic: row.caustic === 'yes',
+          }
         : null,
     bagMass: number('bag_kg'),
     bagPrice: row.bag_price ? number('bag_price') : null,
@@ -54,8 +74,17 @@ function readProduct(row: CatalogueRow, index: number): Omit<ProductRecord, 'id'
 }
 
 /** A catalogue entry as the core takes it. */
-export function coreProduct({ id, name, purpose, grade, slowRelease, lime, bagMass, bagPrice }: ProductRecord): Product {
-  return { id, name, purpose: purpose as Purpose, grade, slowRelease, lime: lime ?? undefined, bagMass, bagPrice };
+export function coreProduct({
+  id,
+  name,
+  purpose,
+  grade,
+  slowRelease,
+  lime,
+  bagMass,
+  bagPrice,
+}: ProductRecord): Product {
+  return { id, name, purpose: purpose, grade, slowRelease, lime: lime ?? undefined, bagMass, bagPrice };
 }
 
 export function productAnswer(record: ProductRecord): ProductAnswer {

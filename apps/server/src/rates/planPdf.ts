@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { type NutrientAdvice, type ProductAmount, type Working, present } from '@glenfold/agronomy';
+import { type NutrientAdvice, type ProductAmount, type Working, present, presentStep } from '@glenfold/agronomy';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
 import { Problem } from '../platform/problem.ts';
@@ -11,11 +11,21 @@ const LINE = '#CFC8B8';
 const OCHRE = '#A85B14';
 
 const require = createRequire(import.meta.url);
-const fontFile = (family: string, weight: number): string => join(dirname(require.resolve(`@fontsource/${family}/package.json`)), 'files', `${family}-latin-${weight}-normal.woff`);
+const fontFile = (family: string, weight: number): string =>
+  join(
+    dirname(require.resolve(`@fontsource/${family}/package.json`)),
+    'files',
+    `${family}-latin-${weight}-normal.woff`,
+  );
 const fontsFolder = dirname(dirname(dirname(fontFile('bitter', 700))));
 
 pdfmake.setFonts({
-  Atkinson: { normal: fontFile('atkinson-hyperlegible', 400), bold: fontFile('atkinson-hyperlegible', 700), italics: fontFile('atkinson-hyperlegible', 400), bolditalics: fontFile('atkinson-hyperlegible', 700) },
+  Atkinson: {
+    normal: fontFile('atkinson-hyperlegible', 400),
+    bold: fontFile('atkinson-hyperlegible', 700),
+    italics: fontFile('atkinson-hyperlegible', 400),
+    bolditalics: fontFile('atkinson-hyperlegible', 700),
+  },
   Bitter: { normal: fontFile('bitter', 700), bold: fontFile('bitter', 700) },
 });
 pdfmake.setUrlAccessPolicy(() => false);
@@ -36,18 +46,24 @@ const cell = (text: string, more: object = {}): TableCell => ({ text: plain(text
 const head = (text: string): TableCell => cell(text, { bold: true, fontSize: 8.5 });
 
 const rules = {
-  hLineWidth: (row: number, node: { table: { body: unknown[] } }) => (row === 0 || row === node.table.body.length ? 0 : 0.5),
+  hLineWidth: (row: number, node: { table: { body: unknown[] } }) =>
+    row === 0 || row === node.table.body.length ? 0 : 0.5,
   vLineWidth: () => 0,
   hLineColor: () => LINE,
   paddingLeft: () => 0,
   paddingRight: () => 8,
-  paddingTop: () => 3,
-  paddingBottom: () => 3,
+  paddingTop: () => 2.5,
+  paddingBottom: () => 2.5,
 };
 
 function amountRows(amount: ProductAmount, units: IssuedPlan['units'], sense: 'limeRate' | 'productRate'): string[] {
   return amount.applications.map(({ rate, mass, monthsFromStart }, index) => {
-    const when = monthsFromStart === null ? `application ${index + 1}` : monthsFromStart === 0 ? 'now' : `after ${monthsFromStart} months or more`;
+    const when =
+      monthsFromStart === null
+        ? `application ${index + 1}`
+        : monthsFromStart === 0
+          ? 'now'
+          : `after ${monthsFromStart} months or more`;
     return `${when}: ${present(sense, rate, units).text}, ${present('mass', mass, units).text}`;
   });
 }
@@ -64,13 +80,19 @@ function limeSection({ answer, units }: IssuedPlan): Content[] {
         widths: ['*', 'auto', 'auto', 'auto'],
         body: [
           ['Product', 'Rate', 'For the zone', 'Buy'].map(head),
-          [cell(amount.productName), cell(present('limeRate', amount.rate.value, units).text, { bold: true }), cell(present('mass', amount.mass.value, units).text), cell(buy(amount, units))],
+          [
+            cell(amount.productName),
+            cell(present('limeRate', amount.rate.value, units).text, { bold: true }),
+            cell(present('mass', amount.mass.value, units).text),
+            cell(buy(amount, units)),
+          ],
         ],
       },
     });
     content.push({ ul: amountRows(amount, units, 'limeRate').map(plain), margin: [0, 2, 0, 0] });
   }
-  for (const { words, reasons } of answer.plan.comparisons) content.push({ text: plain(`${words} ${reasons.join(' ')}`), margin: [0, 4, 0, 0], color: '#3F566B' });
+  for (const { words, reasons } of answer.plan.comparisons)
+    content.push({ text: plain(`${words} ${reasons.join(' ')}`), margin: [0, 4, 0, 0], color: '#3F566B' });
   return [...content, ...cautions(lime.cautions)];
 }
 
@@ -84,7 +106,9 @@ function cautions(texts: readonly string[]): Content[] {
 }
 
 function nutrientSection(advice: readonly NutrientAdvice[], units: IssuedPlan['units']): Content[] {
-  const body: TableCell[][] = [['Nutrient', 'Need for the year', 'Product', 'Rate for the year', 'For the zone', 'Buy'].map(head)];
+  const body: TableCell[][] = [
+    ['Nutrient', 'Need for the year', 'Product', 'Rate for the year', 'For the zone', 'Buy'].map(head),
+  ];
   for (const { name, need, amount } of advice) {
     const needed = need ? present('nutrientRate', need.value, units).text : 'not known';
     body.push([
@@ -96,7 +120,10 @@ function nutrientSection(advice: readonly NutrientAdvice[], units: IssuedPlan['u
       cell(amount ? buy(amount, units) : ''),
     ]);
   }
-  const lines = advice.map(({ name, words, amount }) => `${name}: ${words}${amount && amount.applications.length > 1 ? ` In ${amount.applications.length} applications of ${present('productRate', amount.applications[0]!.rate, units).text}.` : ''}`);
+  const lines = advice.map(
+    ({ name, words, amount }) =>
+      `${name}: ${words}${amount && amount.applications.length > 1 ? ` In ${amount.applications.length} applications of ${present('productRate', amount.applications[0]!.rate, units).text}.` : ''}`,
+  );
   return [
     { text: 'Fertilizer for the year', style: 'section' },
     { layout: rules, table: { widths: ['auto', 'auto', '*', 'auto', 'auto', 'auto'], body } },
@@ -105,13 +132,20 @@ function nutrientSection(advice: readonly NutrientAdvice[], units: IssuedPlan['u
   ];
 }
 
-function workingSection(title: string, working: Working): Content[] {
+function workingSection(title: string, working: Working, units: IssuedPlan['units']): Content[] {
   const body: TableCell[][] = working.map((entry) =>
     entry.kind === 'step'
-      ? [cell(entry.label), cell(`${entry.formula}\n${entry.numbers}`), cell(`${typeof entry.result === 'number' ? Number(entry.result.toPrecision(4)) : entry.result} ${entry.unit}`, { alignment: 'right' })]
+      ? [
+          cell(entry.label),
+          cell(`${entry.formula}\n${entry.numbers}`),
+          cell(presentStep(entry.result, entry.unit, units), { alignment: 'right' }),
+        ]
       : [cell(entry.kind), cell(entry.text, { colSpan: 2 }), {}],
   );
-  return [{ text: plain(title), bold: true, margin: [0, 8, 0, 2] }, { fontSize: 8, layout: rules, table: { widths: [120, '*', 90], body } }];
+  return [
+    { text: plain(title), bold: true, margin: [0, 8, 0, 2] },
+    { fontSize: 8, layout: rules, table: { widths: [120, '*', 110], body } },
+  ];
 }
 
 /** A zone's plan on paper, as it was handed over. @returns the PDF's bytes */
@@ -121,27 +155,58 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
   const { result, reading, plan } = answer;
   const workings = [
     ...(plan.lime.amount ? [['Lime', (plan.lime.amount.cost ?? plan.lime.amount.bags).working] as const] : []),
-    ...plan.nutrients.flatMap(({ name, amount, need }) => (amount ? [[name, (amount.cost ?? amount.bags).working] as const] : need ? [[name, need.working] as const] : [])),
+    ...plan.nutrients.flatMap(({ name, amount, need }) =>
+      amount ? [[name, (amount.cost ?? amount.bags).working] as const] : need ? [[name, need.working] as const] : [],
+    ),
   ];
   const definition: TDocumentDefinitions = {
     info: { title: `${issued.siteName}, ${issued.zoneName}: plan` },
     pageSize: units === 'us' ? 'LETTER' : 'A4',
-    pageMargins: [48, 44, 48, 52],
+    pageMargins: [48, 38, 48, 46],
     defaultStyle: { font: 'Atkinson', fontSize: 10, color: INK, lineHeight: 1.15 },
-    styles: { title: { font: 'Bitter', fontSize: 20 }, section: { font: 'Bitter', fontSize: 13, margin: [0, 12, 0, 3] } },
+    styles: {
+      title: { font: 'Bitter', fontSize: 20 },
+      section: { font: 'Bitter', fontSize: 13, margin: [0, 9, 0, 3] },
+    },
     footer: (page, pages) => ({
       margin: [48, 8],
       fontSize: 8,
-      columns: [{ text: 'Advice, to be weighed with local extension guidance, codes and licensed practice. The label and local law come first.' }, { text: `${page} / ${pages}`, alignment: 'right', width: 40 }],
+      columns: [
+        {
+          text: 'Advice, to be weighed with local extension guidance, codes and licensed practice. The label and local law come first.',
+        },
+        { text: `${page} / ${pages}`, alignment: 'right', width: 40 },
+      ],
     }),
     content: [
-      { text: plain(issued.zoneName), style: 'title' },
-      { text: plain(`${issued.siteName}. ${issued.practiceName}, ${issuedAt.toISOString().slice(0, 10)}.`), color: '#3F566B' },
+      {
+        columns: [
+          { text: plain(issued.zoneName), style: 'title' },
+          {
+            text: plan.cost
+              ? `Products for this zone: ${present('money', plan.cost.value, units).text}`
+              : `Cost open: no price is set for ${plan.unpriced.join(', ')}.`,
+            font: 'Bitter',
+            fontSize: 12,
+            alignment: 'right',
+            margin: [0, 7, 0, 0],
+          },
+        ],
+      },
+      {
+        text: plain(`${issued.siteName}. ${issued.practiceName}, ${issuedAt.toISOString().slice(0, 10)}.`),
+        color: '#3F566B',
+      },
       {
         margin: [0, 8, 0, 0],
         columns: [
           { text: plain(`${present('area', issued.area, units).text} of ${issued.grass}`), bold: true },
-          { text: plain(`Bag ${result.label}${result.sampledOn ? `, sampled ${result.sampledOn}` : ''}, ${present('depth', result.depth, units).text} deep`), alignment: 'right' },
+          {
+            text: plain(
+              `Bag ${result.label}${result.sampledOn ? `, sampled ${result.sampledOn}` : ''}, ${present('depth', result.depth, units).text} deep`,
+            ),
+            alignment: 'right',
+          },
         ],
       },
       { text: 'What the test says', style: 'section' },
@@ -149,21 +214,24 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
         layout: rules,
         table: {
           widths: [110, 80, 70, '*'],
-          body: reading.bars.map(({ name, sense, figure, rating, words, belowDetection }) => [cell(name), cell(`${belowDetection ? '<' : ''}${present(sense, figure.value, units).text}`), cell(rating ?? 'not rated'), cell(words)]),
+          body: reading.bars.map(({ name, sense, figure, rating, words, belowDetection }) => [
+            cell(name),
+            cell(`${belowDetection ? '<' : ''}${present(sense, figure.value, units).text}`),
+            cell(rating ?? 'not rated'),
+            cell(words),
+          ]),
         },
       },
       { text: plain(reading.buffer), margin: [0, 4, 0, 0] },
       ...limeSection(issued),
       ...nutrientSection(plan.nutrients, units),
-      {
-        margin: [0, 12, 0, 0],
-        font: 'Bitter',
-        fontSize: 13,
-        text: plan.cost ? `Products for this zone: ${present('money', plan.cost.value, units).text}` : `Cost open: no price is set for ${plan.unpriced.join(', ')}.`,
-      },
-      ...(plan.leftOut.length > 0 ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }] : []),
-      ...(workings.length > 0 ? [{ text: 'How the numbers came about', style: 'section', pageBreak: 'before' } as Content] : []),
-      ...workings.flatMap(([title, working]) => workingSection(title, working)),
+      ...(plan.leftOut.length > 0
+        ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }]
+        : []),
+      ...(workings.length > 0
+        ? [{ text: 'How the numbers came about', style: 'section', pageBreak: 'before' } as Content]
+        : []),
+      ...workings.flatMap(([title, working]) => workingSection(title, working, units)),
     ],
   };
   return pdfmake.createPdf(definition).getBuffer();

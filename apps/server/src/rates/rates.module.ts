@@ -1,6 +1,25 @@
 import type { UnitSystem } from '@glenfold/agronomy';
-import { IssuedPlanAnswer, PlanChoicesInput, ProductAnswer, ProductPriceInput, ZonePlanAnswer } from '@glenfold/contract';
-import { Body, Controller, Get, Header, Module, Param, ParseEnumPipe, ParseUUIDPipe, Post, Put, Query, StreamableFile } from '@nestjs/common';
+import {
+  IssuedPlanAnswer,
+  PlanChoicesInput,
+  ProductAnswer,
+  ProductPriceInput,
+  ZonePlanAnswer,
+} from '@glenfold/contract';
+import {
+  Body,
+  Controller,
+  Get,
+  Header,
+  Module,
+  Param,
+  ParseEnumPipe,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  Query,
+  StreamableFile,
+} from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
@@ -23,14 +42,21 @@ class RatesController {
   @Get('zones/:zoneId/plan')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse({ type: ZonePlanAnswer })
-  plan(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem): Promise<ZonePlanAnswer> {
+  plan(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<ZonePlanAnswer> {
     return this.rates.plan(zoneId, units);
   }
 
   @Put('zones/:zoneId/plan/choices')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse({ type: ZonePlanAnswer })
-  async choose(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem, @Body() choices: PlanChoicesInput): Promise<ZonePlanAnswer> {
+  async choose(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Body() choices: PlanChoicesInput,
+  ): Promise<ZonePlanAnswer> {
     await this.rates.choose(zoneId, choices);
     return this.rates.plan(zoneId, units);
   }
@@ -38,7 +64,10 @@ class RatesController {
   @Post('zones/:zoneId/plans')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiCreatedResponse({ type: IssuedPlanAnswer })
-  async issue(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem): Promise<IssuedPlanAnswer> {
+  async issue(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<IssuedPlanAnswer> {
     const { id, issuedAt } = await this.rates.issue(zoneId, units);
     return { id, issuedAt: issuedAt!.toISOString(), pdf: `/api/plans/${id}/plan.pdf` };
   }
@@ -50,7 +79,10 @@ class RatesController {
   async pdf(@Param('planId', ParseUUIDPipe) planId: string): Promise<StreamableFile> {
     const plan = await this.rates.issued(planId);
     const file = `${plan.issued!.siteName} ${plan.issued!.zoneName} plan.pdf`.replace(/[^\w .-]/g, '');
-    return new StreamableFile(await planPdf(plan), { type: 'application/pdf', disposition: `inline; filename="${file}"` });
+    return new StreamableFile(await planPdf(plan), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${file}"`,
+    });
   }
 
   @Get('products')
@@ -66,5 +98,10 @@ class RatesController {
   }
 }
 
-@Module({ imports: [GroundModule, LabModule, PeopleModule], controllers: [RatesController], providers: [RatesService, CatalogueService], exports: [RatesService, CatalogueService] })
+@Module({
+  imports: [GroundModule, LabModule, PeopleModule],
+  controllers: [RatesController],
+  providers: [RatesService, CatalogueService],
+  exports: [RatesService, CatalogueService],
+})
 export class RatesModule {}

@@ -1,4 +1,11 @@
-import { type SoilTest, type TestedZone, type UnitSystem, type ZoneFacts, findGrass, planZone } from '@glenfold/agronomy';
+import {
+  type SoilTest,
+  type TestedZone,
+  type UnitSystem,
+  type ZoneFacts,
+  findGrass,
+  planZone,
+} from '@glenfold/agronomy';
 import type { PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { IsNull, Not } from 'typeorm';
@@ -25,15 +32,27 @@ export class RatesService {
 
   async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
     const zone = await this.ground.zone(zoneId);
-    const [zones, results, products, open] = await Promise.all([this.ground.zones(zone.siteId), this.lab.results(zone.siteId), this.catalogue.products(), this.#open(zoneId)]);
+    const [zones, results, products, open] = await Promise.all([
+      this.ground.zones(zone.siteId),
+      this.lab.results(zone.siteId),
+      this.catalogue.products(),
+      this.#open(zoneId),
+    ]);
     const result = newest(results, zoneId);
-    if (!result) throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
+    if (!result)
+      throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
     const others = zones.flatMap((other): TestedZone[] => {
       const found = other.id === zoneId ? undefined : newest(results, other.id);
       return found ? [{ zone: zoneFacts(other), test: soilTest(found) }] : [];
     });
     const choices = open?.choices ?? {};
-    const { reading, plan } = planZone({ zone: zoneFacts(zone), test: soilTest(result) }, products.map(coreProduct), choices, others, units);
+    const { reading, plan } = planZone(
+      { zone: zoneFacts(zone), test: soilTest(result) },
+      products.map(coreProduct),
+      choices,
+      others,
+      units,
+    );
     return { zoneId, result: labResultAnswer(result), reading, plan, choices };
   }
 
@@ -41,7 +60,8 @@ export class RatesService {
     await this.ground.zone(zoneId);
     const products = await this.catalogue.products();
     for (const [purpose, id] of Object.entries(choices)) {
-      if (id && !products.some((product) => product.id === id && product.purpose === purpose)) refuse([{ field: purpose, message: `That is not a product for ${purpose}: choose one of the catalogue.` }]);
+      if (id && !products.some((product) => product.id === id && product.purpose === purpose))
+        refuse([{ field: purpose, message: `That is not a product for ${purpose}: choose one of the catalogue.` }]);
     }
     const open = await this.#open(zoneId);
     if (open) {
@@ -61,13 +81,27 @@ export class RatesService {
       choices: answer.choices,
       issuedAt: new Date(),
       labResultId: answer.result.id,
-      issued: { units, practiceName: practice.name, siteName: site.name, zoneName: zone.name, zoneLabel: zone.label, area: zone.area, grass: findGrass(zone.grass).label, answer },
+      issued: {
+        units,
+        practiceName: practice.name,
+        siteName: site.name,
+        zoneName: zone.name,
+        zoneLabel: zone.label,
+        area: zone.area,
+        grass: findGrass(zone.grass).label,
+        answer,
+      },
     });
   }
 
   async issued(planId: string): Promise<Plan> {
     const plan = await this.records.of(Plan).one(planId);
-    if (!plan.issued) throw new Problem(404, 'Not handed over', 'This plan has not been handed over yet: print it from the Rates step.');
+    if (!plan.issued)
+      throw new Problem(
+        404,
+        'Not handed over',
+        'This plan has not been handed over yet: print it from the Rates step.',
+      );
     return plan;
   }
 
@@ -86,10 +120,28 @@ function newest(results: readonly LabResult[], zoneId: string): LabResult | unde
 
 function zoneFacts(zone: Zone): ZoneFacts {
   const { name, area, grass, surface, intensity, shade, clippings, soilGroup, aimPh } = zone;
-  return { name, area, grass, surface, intensity, shade, clippings, soilGroup: soilGroup ?? undefined, aimPh: aimPh ?? undefined };
+  return {
+    name,
+    area,
+    grass,
+    surface,
+    intensity,
+    shade,
+    clippings,
+    soilGroup: soilGroup ?? undefined,
+    aimPh: aimPh ?? undefined,
+  };
 }
 
-function soilTest({ soilPh, bufferMethod, bufferPh, extractant, organicMatter, nutrients, sample }: LabResult): SoilTest {
+function soilTest({
+  soilPh,
+  bufferMethod,
+  bufferPh,
+  extractant,
+  organicMatter,
+  nutrients,
+  sample,
+}: LabResult): SoilTest {
   return {
     soilPh,
     buffer: bufferMethod !== null && bufferPh !== null ? { method: bufferMethod, ph: bufferPh } : undefined,

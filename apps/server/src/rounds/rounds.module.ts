@@ -38,7 +38,10 @@ class RoundsService {
   async rounds(): Promise<RoundsAnswer> {
     const [sites, holdings] = await Promise.all([this.ground.sites(), this.#holdings()]);
     const tasks = sites.flatMap((site) => this.#tasks(site, holdings)).sort((a, b) => a.weight - b.weight);
-    return { tasks: tasks.map(({ weight: _weight, ...task }) => task), sites: sites.map((site) => this.#state(site, holdings)) };
+    return {
+      tasks: tasks.map(({ weight: _weight, ...task }) => task),
+      sites: sites.map((site) => this.#state(site, holdings)),
+    };
   }
 
   async site(siteId: string): Promise<SiteStateAnswer> {
@@ -47,19 +50,30 @@ class RoundsService {
   }
 
   async #holdings(): Promise<Holdings> {
-    const [zones, results, imports, issued] = await Promise.all([this.ground.allZones(), this.lab.newestFirst(), this.imports.open(), this.rates.allIssued()]);
+    const [zones, results, imports, issued] = await Promise.all([
+      this.ground.allZones(),
+      this.lab.newestFirst(),
+      this.imports.open(),
+      this.rates.allIssued(),
+    ]);
     return { zones, results, imports, issued };
   }
 
   #of(site: Site, { zones, results, imports, issued }: Holdings) {
     const own = zones.filter(({ siteId }) => siteId === site.id);
-    const newest = new Map(own.flatMap((zone) => results.find(({ zoneId }) => zoneId === zone.id) ?? []).map((result) => [result.zoneId, result]));
+    const newest = new Map(
+      own
+        .flatMap((zone) => results.find(({ zoneId }) => zoneId === zone.id) ?? [])
+        .map((result) => [result.zoneId, result]),
+    );
     return {
       zones: own,
       tested: own.filter(({ id }) => newest.has(id)),
       untested: own.filter(({ id }) => !newest.has(id)),
       waiting: imports.filter(({ siteId }) => siteId === site.id),
-      planned: own.filter(({ id }) => issued.some(({ labResultId }) => labResultId !== null && labResultId === newest.get(id)?.id)),
+      planned: own.filter(({ id }) =>
+        issued.some(({ labResultId }) => labResultId !== null && labResultId === newest.get(id)?.id),
+      ),
     };
   }
 
@@ -71,7 +85,10 @@ class RoundsService {
       state: count === 0 ? 'waiting' : part === count ? 'done' : 'act',
     });
     const untested = tested.length === 0;
-    const lab: StepState = waiting.length > 0 ? { step: 'lab', words: `${plural(waiting.length, 'file')} to check`, state: 'act' } : { step: 'lab', ...share(tested.length, 'tested') };
+    const lab: StepState =
+      waiting.length > 0
+        ? { step: 'lab', words: `${plural(waiting.length, 'file')} to check`, state: 'act' }
+        : { step: 'lab', ...share(tested.length, 'tested') };
     const { id, name, place } = site;
     return {
       site: { id, name, place },
@@ -81,8 +98,15 @@ class RoundsService {
         { step: 'ground', words: plural(count, 'zone'), state: count > 0 ? 'done' : 'act' },
         later('sampling'),
         lab,
-        { step: 'reading', words: untested ? 'no test yet' : `${tested.length} of ${count} readable`, state: untested ? 'waiting' : 'done' },
-        { step: 'rates', ...(untested ? { words: 'no test yet', state: 'waiting' as const } : share(planned.length, 'handed over')) },
+        {
+          step: 'reading',
+          words: untested ? 'no test yet' : `${tested.length} of ${count} readable`,
+          state: untested ? 'waiting' : 'done',
+        },
+        {
+          step: 'rates',
+          ...(untested ? { words: 'no test yet', state: 'waiting' as const } : share(planned.length, 'handed over')),
+        },
         later('season'),
         later('logbook'),
         later('proof'),
@@ -92,14 +116,56 @@ class RoundsService {
 
   #tasks(site: Site, holdings: Holdings): Array<RoundsTask & { weight: number }> {
     const { zones, tested, untested, waiting, planned } = this.#of(site, holdings);
-    const task = (weight: number, step: RoundsTask['step'], words: string, why: string, zoneId: string | null = null) => ({ weight, siteId: site.id, siteName: site.name, zoneId, step, words, why });
+    const task = (
+      weight: number,
+      step: RoundsTask['step'],
+      words: string,
+      why: string,
+      zoneId: string | null = null,
+    ) => ({ weight, siteId: site.id, siteName: site.name, zoneId, step, words, why });
     const names = (list: readonly Zone[]): string => list.map(({ name }) => name).join(', ');
     const open = tested.filter((zone) => !planned.includes(zone));
     return [
-      ...waiting.map(({ fileName }) => task(1, 'lab', `Check ${fileName} and import it`, 'A laboratory’s file is loaded, but none of its results is in use yet.')),
-      ...(open.length > 0 ? [task(2, 'rates', `Hand over ${open.length === 1 ? 'the plan' : `${open.length} plans`}: ${names(open)}`, 'Tested, and the rates are worked out, but the owner has nothing in hand.', open[0]!.id)] : []),
-      ...(untested.length > 0 ? [task(3, 'lab', `Enter ${untested.length === 1 ? 'a result' : `${untested.length} results`}: ${names(untested)}`, 'No test: no lime, phosphorus or potassium without one.', untested[0]!.id)] : []),
-      ...(zones.length === 0 ? [task(4, 'ground', 'Divide the ground into zones', 'Nothing can be sampled or treated before its area is known.')] : []),
+      ...waiting.map(({ fileName }) =>
+        task(
+          1,
+          'lab',
+          `Check ${fileName} and import it`,
+          'A laboratory’s file is loaded, but none of its results is in use yet.',
+        ),
+      ),
+      ...(open.length > 0
+        ? [
+            task(
+              2,
+              'rates',
+              `Hand over ${open.length === 1 ? 'the plan' : `${open.length} plans`}: ${names(open)}`,
+              'Tested, and the rates are worked out, but the owner has nothing in hand.',
+              open[0]!.id,
+            ),
+          ]
+        : []),
+      ...(untested.length > 0
+        ? [
+            task(
+              3,
+              'lab',
+              `Enter ${untested.length === 1 ? 'a result' : `${untested.length} results`}: ${names(untested)}`,
+              'No test: no lime, phosphorus or potassium without one.',
+              untested[0]!.id,
+            ),
+          ]
+        : []),
+      ...(zones.length === 0
+        ? [
+            task(
+              4,
+              'ground',
+              'Divide the ground into zones',
+              'Nothing can be sampled or treated before its area is known.',
+            ),
+          ]
+        : []),
     ];
   }
 }
@@ -122,5 +188,9 @@ class RoundsController {
   }
 }
 
-@Module({ imports: [GroundModule, LabModule, RatesModule], controllers: [RoundsController], providers: [RoundsService] })
+@Module({
+  imports: [GroundModule, LabModule, RatesModule],
+  controllers: [RoundsController],
+  providers: [RoundsService],
+})
 export class RoundsModule {}

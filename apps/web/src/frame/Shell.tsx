@@ -1,5 +1,16 @@
 import SearchIcon from '@mui/icons-material/Search';
-import { Autocomplete, Box, Button, Dialog, DialogContent, DialogTitle, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import {
+  Autocomplete,
+  Box,
+  Button,
+  Dialog,
+  DialogContent,
+  DialogTitle,
+  TextField,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
@@ -17,7 +28,10 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
   const zones = useQueries({ queries: sites.map((site) => ({ ...queries.zones(site.id), enabled: open })) });
   const options = sites.flatMap((site, index) => [
     { label: site.name, path: stepPath(site.id, 'ground') },
-    ...(zones[index]?.data ?? []).map((zone) => ({ label: `${zone.name} (${zone.label}), ${site.name}`, path: stepPath(site.id, 'reading', zone.id) })),
+    ...(zones[index]?.data ?? []).map((zone) => ({
+      label: `${zone.name} (${zone.label}), ${site.name}`,
+      path: stepPath(site.id, 'reading', zone.id),
+    })),
   ]);
   return (
     <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm">
@@ -74,8 +88,31 @@ export function Shell() {
   const bar = { color: colours.paper, '&:hover': { background: '#34463F' }, minWidth: 0 };
   return (
     <Box sx={{ minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
-      <Box component="header" sx={{ background: colours.ink, color: colours.paper, display: 'flex', alignItems: 'center', gap: { xs: 0.5, sm: 2 }, px: { xs: 1.5, sm: 2 }, minHeight: 46, flexWrap: 'wrap' }}>
-        <Box component={Link} to="/" sx={{ color: 'inherit', textDecoration: 'none', fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.15rem', letterSpacing: '0.02em' }}>
+      <Box
+        component="header"
+        sx={{
+          background: colours.ink,
+          color: colours.paper,
+          display: 'flex',
+          alignItems: 'center',
+          gap: { xs: 0.5, sm: 2 },
+          px: { xs: 1.5, sm: 2 },
+          minHeight: 46,
+          flexWrap: 'wrap',
+        }}
+      >
+        <Box
+          component={Link}
+          to="/"
+          sx={{
+            color: 'inherit',
+            textDecoration: 'none',
+            fontFamily: 'Bitter, serif',
+            fontWeight: 700,
+            fontSize: '1.15rem',
+            letterSpacing: '0.02em',
+          }}
+        >
           Glenfold
         </Box>
         <Typography sx={{ color: colours.line, flex: 1, display: { xs: 'none', md: 'block' }, fontSize: '0.92rem' }}>
@@ -100,7 +137,17 @@ export function Shell() {
           value={system}
           onChange={(_event, chosen: typeof system | null) => chosen && choose(chosen)}
           aria-label="Units"
-          sx={{ '& .MuiToggleButton-root': { color: colours.paper, borderColor: colours.faded, '&.Mui-selected': { background: colours.paper, color: colours.ink, '&:hover': { background: colours.paper } } } }}
+          sx={{
+            '& .MuiToggleButton-root': {
+              color: colours.paper,
+              borderColor: colours.faded,
+              '&.Mui-selected': {
+                background: colours.paper,
+                color: colours.ink,
+                '&:hover': { background: colours.paper },
+              },
+            },
+          }}
         >
           <ToggleButton value="us">US</ToggleButton>
           <ToggleButton value="metric">Metric</ToggleButton>

@@ -1,9 +1,8 @@
-import type { LabResultAnswer, SiteAnswer, Step, ZoneAnswer } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { steps } from '@glenfold/contract';
+import { type Step, steps } from '@glenfold/contract';
 import { queries } from '../api/queries.ts';
 import { Ground } from '../features/ground/Ground.tsx';
 import { Lab } from '../features/lab/Lab.tsx';
@@ -15,18 +14,15 @@ import { Empty, Trouble } from '../ui/bits.tsx';
 import { StepLine } from './StepLine.tsx';
 import { ZoneColumn } from './ZoneColumn.tsx';
 import { useKeys } from './keyboard.ts';
+import type { StepProps } from './stepProps.ts';
 import { isStep, stepNames, stepPath } from './steps.ts';
 
-/** What every step's screen gets. */
-export interface StepProps {
-  readonly site: SiteAnswer;
-  readonly zones: readonly ZoneAnswer[];
-  /** Newest first. */
-  readonly results: readonly LabResultAnswer[];
-  readonly zone: ZoneAnswer | undefined;
-}
-
-const screens: Readonly<Partial<Record<Step, (props: StepProps) => React.ReactNode>>> = { ground: Ground, lab: Lab, reading: Reading, rates: Rates };
+const screens: Readonly<Partial<Record<Step, (props: StepProps) => React.ReactNode>>> = {
+  ground: Ground,
+  lab: Lab,
+  reading: Reading,
+  rates: Rates,
+};
 
 /** A site: the line of steps, the zones, and the work of one step. */
 export function SiteFrame() {
@@ -45,7 +41,9 @@ export function SiteFrame() {
         const next = zones[(zones.indexOf(zone) + by + zones.length) % zones.length];
         if (next) void navigate(stepPath(siteId, step, next.id));
       };
-      const toStep = Object.fromEntries(steps.map((name, index) => [String(index + 1), () => void navigate(stepPath(siteId, name, zone?.id))]));
+      const toStep = Object.fromEntries(
+        steps.map((name, index) => [String(index + 1), () => void navigate(stepPath(siteId, name, zone?.id))]),
+      );
       return { ...toStep, '[': () => move(-1), ']': () => move(1) };
     }, [zones, zone, siteId, step, navigate]),
   );
@@ -60,7 +58,8 @@ export function SiteFrame() {
       </Box>
     );
   }
-  if (!state || !zones || !results) return <Typography sx={{ p: 3, color: colours.faded }}>Opening the site…</Typography>;
+  if (!state || !zones || !results)
+    return <Typography sx={{ p: 3, color: colours.faded }}>Opening the site…</Typography>;
   const Screen = screens[step];
   return (
     <>
@@ -71,10 +70,26 @@ export function SiteFrame() {
         <Typography sx={{ color: colours.faded }}>{state.site.place}</Typography>
       </Box>
       <StepLine siteId={siteId} zoneId={zone?.id} current={step} states={state.steps} />
-      <Box sx={{ flex: 1, display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: zones.length > 0 ? '228px minmax(0, 1fr)' : 'minmax(0, 1fr)' }, gridTemplateRows: { xs: 'auto 1fr', md: '1fr' } }}>
-        {zones.length > 0 && <ZoneColumn siteId={siteId} step={step} zones={zones} chosen={zone?.id} results={results} />}
+      <Box
+        sx={{
+          flex: 1,
+          display: 'grid',
+          gridTemplateColumns: {
+            xs: 'minmax(0, 1fr)',
+            md: zones.length > 0 ? '228px minmax(0, 1fr)' : 'minmax(0, 1fr)',
+          },
+          gridTemplateRows: { xs: 'auto 1fr', md: '1fr' },
+        }}
+      >
+        {zones.length > 0 && (
+          <ZoneColumn siteId={siteId} step={step} zones={zones} chosen={zone?.id} results={results} />
+        )}
         <Box component="main" aria-label={stepNames[step]} sx={{ px: { xs: 2, md: 3 }, py: 2, minWidth: 0 }}>
-          {Screen ? <Screen key={zone?.id} site={state.site} zones={zones} results={results} zone={zone} /> : <ToCome step={step} />}
+          {Screen ? (
+            <Screen key={zone?.id} site={state.site} zones={zones} results={results} zone={zone} />
+          ) : (
+            <ToCome step={step} />
+          )}
         </Box>
       </Box>
     </>

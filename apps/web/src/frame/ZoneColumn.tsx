@@ -22,7 +22,14 @@ export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnP
     <Box
       component="nav"
       aria-label="Zones"
-      sx={{ display: 'flex', flexDirection: { xs: 'row', md: 'column' }, overflowX: 'auto', borderRight: { md: `1px solid ${colours.line}` }, borderBottom: { xs: `1px solid ${colours.line}`, md: 0 }, minHeight: { md: '100%' } }}
+      sx={{
+        display: 'flex',
+        flexDirection: { xs: 'row', md: 'column' },
+        overflowX: 'auto',
+        borderRight: { md: `1px solid ${colours.line}` },
+        borderBottom: { xs: `1px solid ${colours.line}`, md: 0 },
+        minHeight: { md: '100%' },
+      }}
     >
       {zones.map((zone) => {
         const result = results.find(({ zoneId }) => zoneId === zone.id);

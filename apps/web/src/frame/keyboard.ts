@@ -16,7 +16,15 @@ export function useKeys(actions: Readonly<Record<string, () => void>>): void {
       const target = event.target as HTMLElement;
       const typing = target.closest('input, textarea, select, [contenteditable], [role="combobox"], [role="listbox"]');
       const action = actions[event.key];
-      if (!action || typing || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return;
+      if (
+        !action ||
+        typing ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        document.querySelector('[role="dialog"]')
+      )
+        return;
       event.preventDefault();
       action();
     };

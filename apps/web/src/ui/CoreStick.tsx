@@ -66,7 +66,8 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
   const y = (depth: number): number => top + (Math.min(depth, DRAWN_DEPTH) / DRAWN_DEPTH) * (bottom - top);
   const right = left + stick;
   const [low, high] = findGrass(zone.grass).ph;
-  const across = (ph: number): number => left + ((Math.min(PH_SPAN[1], Math.max(PH_SPAN[0], ph)) - PH_SPAN[0]) / (PH_SPAN[1] - PH_SPAN[0])) * stick;
+  const across = (ph: number): number =>
+    left + ((Math.min(PH_SPAN[1], Math.max(PH_SPAN[0], ph)) - PH_SPAN[0]) / (PH_SPAN[1] - PH_SPAN[0])) * stick;
   const markY = result ? (y(zone.thatch ?? 0) + y(result.depth)) / 2 + (large ? 30 : 0) : 0;
   const outside = result !== undefined && (result.soilPh < low || result.soilPh > high);
   const markColour = outside ? colours.ochre : colours.lichen;
@@ -81,32 +82,78 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
     );
 
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={describe(zone, result, system)} style={{ flex: 'none', display: 'block' }}>
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={describe(zone, result, system)}
+      style={{ flex: 'none', display: 'block' }}
+    >
       <Patterns />
       {blades.map((x, index) => (
-        <path key={x} d={`M${left + x} ${top} q${index % 2 ? 2 : -2} ${large ? -14 : -5} ${index % 2 ? 4 : -3} ${large ? -24 - (index % 3) * 5 : -8 - (index % 2) * 2}`} stroke={colours.lichen} strokeWidth={large ? 2.4 : 1.5} fill="none" />
+        <path
+          key={x}
+          d={`M${left + x} ${top} q${index % 2 ? 2 : -2} ${large ? -14 : -5} ${index % 2 ? 4 : -3} ${large ? -24 - (index % 3) * 5 : -8 - (index % 2) * 2}`}
+          stroke={colours.lichen}
+          strokeWidth={large ? 2.4 : 1.5}
+          fill="none"
+        />
       ))}
 
       <rect x={left} y={top} width={stick} height={bottom - top} fill={zone.soilGroup ? '#E6DFCF' : colours.sheet} />
       {zone.soilGroup && <rect x={left} y={top} width={stick} height={bottom - top} fill={grain(zone.soilGroup)} />}
-      {result && <rect x={left} y={top} width={stick} height={y(result.depth) - top} fill={colours.slate} opacity="0.16" />}
-      <rect x={left} y={top} width={stick} height={bottom - top} fill="none" stroke={colours.ink} strokeWidth={large ? 1.5 : 1.2} strokeDasharray={zone.soilGroup ? undefined : '3 3'} />
+      {result && (
+        <rect x={left} y={top} width={stick} height={y(result.depth) - top} fill={colours.slate} opacity="0.16" />
+      )}
+      <rect
+        x={left}
+        y={top}
+        width={stick}
+        height={bottom - top}
+        fill="none"
+        stroke={colours.ink}
+        strokeWidth={large ? 1.5 : 1.2}
+        strokeDasharray={zone.soilGroup ? undefined : '3 3'}
+      />
 
-      {zone.thatch != null ? <rect x={left} y={top} width={stick} height={Math.max(1.5, y(zone.thatch) - top)} fill="#8C7B4F" stroke={colours.ink} strokeWidth="0.8" /> : large && <rect x={left + 1} y={top + 1} width={stick - 2} height={y(1) - top} {...open} />}
-      {label(zone.thatch == null ? 'thatch: not measured' : `thatch ${depth(zone.thatch)}`, y((zone.thatch ?? 1) / 2), zone.thatch == null ? colours.faded : colours.ink)}
+      {zone.thatch != null ? (
+        <rect
+          x={left}
+          y={top}
+          width={stick}
+          height={Math.max(1.5, y(zone.thatch) - top)}
+          fill="#8C7B4F"
+          stroke={colours.ink}
+          strokeWidth="0.8"
+        />
+      ) : (
+        large && <rect x={left + 1} y={top + 1} width={stick - 2} height={y(1) - top} {...open} />
+      )}
+      {label(
+        zone.thatch == null ? 'thatch: not measured' : `thatch ${depth(zone.thatch)}`,
+        y((zone.thatch ?? 1) / 2),
+        zone.thatch == null ? colours.faded : colours.ink,
+      )}
 
       {zone.rootDepth != null &&
-        [0.2, 0.42, 0.62, 0.84].slice(0, large ? 4 : 3).map((share, index) => (
-          <path
-            key={share}
-            d={`M${left + stick * share} ${y(zone.thatch ?? 0)} q${index % 2 ? 5 : -5} ${(y(zone.rootDepth!) - top) / 2} 0 ${(y(zone.rootDepth!) - y(zone.thatch ?? 0)) * (1 - (index % 3) * 0.12)}`}
-            stroke={colours.ink}
-            strokeWidth={large ? 1.3 : 0.8}
-            fill="none"
-            opacity="0.75"
-          />
-        ))}
-      {label(zone.rootDepth == null ? 'roots: not measured' : `roots to ${depth(zone.rootDepth)}`, zone.rootDepth == null ? y(4) : y(zone.rootDepth), zone.rootDepth == null ? colours.faded : colours.ink)}
+        [0.2, 0.42, 0.62, 0.84]
+          .slice(0, large ? 4 : 3)
+          .map((share, index) => (
+            <path
+              key={share}
+              d={`M${left + stick * share} ${y(zone.thatch ?? 0)} q${index % 2 ? 5 : -5} ${(y(zone.rootDepth!) - top) / 2} 0 ${(y(zone.rootDepth!) - y(zone.thatch ?? 0)) * (1 - (index % 3) * 0.12)}`}
+              stroke={colours.ink}
+              strokeWidth={large ? 1.3 : 0.8}
+              fill="none"
+              opacity="0.75"
+            />
+          ))}
+      {label(
+        zone.rootDepth == null ? 'roots: not measured' : `roots to ${depth(zone.rootDepth)}`,
+        zone.rootDepth == null ? y(4) : y(zone.rootDepth),
+        zone.rootDepth == null ? colours.faded : colours.ink,
+      )}
       {large && zone.rootDepth != null && <path d={`M${right} ${y(zone.rootDepth)}h7`} stroke={colours.ink} />}
 
       {result && (
@@ -115,7 +162,15 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
             <>
               <path d={`M${left} ${y(result.depth)}H${right + 7}`} stroke={colours.slate} strokeWidth="1.5" />
               {label(`sampled to ${depth(result.depth)}`, y(result.depth), colours.slate)}
-              <rect x={across(low)} y={markY - 7} width={across(high) - across(low)} height="14" fill={colours.paper} stroke={colours.ink} strokeWidth="0.8" />
+              <rect
+                x={across(low)}
+                y={markY - 7}
+                width={across(high) - across(low)}
+                height="14"
+                fill={colours.paper}
+                stroke={colours.ink}
+                strokeWidth="0.8"
+              />
               {label(`pH ${result.soilPh.toFixed(1)}`, markY - 7, markColour)}
               {label(`wanted ${low.toFixed(1)}–${high.toFixed(1)}`, markY + 10, colours.faded)}
             </>

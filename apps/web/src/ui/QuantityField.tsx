@@ -19,10 +19,13 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
   const own = unit === '' ? inner : unit;
   const [typed, setTyped] = useState<{ readonly text: string; readonly value: number | string | null } | null>(null);
 
-  const shown = typeof value === 'number' ? String(Number(convert(value, inner, own).toPrecision(6))) : (value ?? '');
+  const shown = typeof value === 'number' ? String(Number(convert(value, inner, own).toPrecision(5))) : (value ?? '');
   const text = typed && typed.value === value ? typed.text : shown;
   const other = present(sense, typeof value === 'number' ? value : 0, system === 'us' ? 'metric' : 'us').text;
-  const both = typeof value === 'number' && label !== '' && unit !== '' && typed ? `${present(sense, value, system).text} = ${other}` : helperText;
+  const both =
+    typeof value === 'number' && label !== '' && unit !== '' && typed
+      ? `${present(sense, value, system).text} = ${other}`
+      : helperText;
 
   const read = (next: string): void => {
     let parsed: number | string | null = null;
@@ -49,7 +52,10 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
       }}
       error={problem !== undefined}
       helperText={problem ?? both}
-      slotProps={{ input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{label}</span> }, htmlInput: { inputMode: 'text', autoComplete: 'off' } }}
+      slotProps={{
+        input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{label}</span> },
+        htmlInput: { inputMode: 'text', autoComplete: 'off' },
+      }}
     />
   );
 }

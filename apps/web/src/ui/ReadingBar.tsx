@@ -11,7 +11,11 @@ const SEGMENT = W / 5;
 
 /** Where a value stands on five equal segments, each linear between its own limits. */
 function place(value: number, limits: readonly number[]): number {
-  const ends = [Math.min(value, limits[0]! - (limits[1]! - limits[0]!)), ...limits, limits[3]! + (limits[3]! - limits[2]!)];
+  const ends = [
+    Math.min(value, limits[0]! - (limits[1]! - limits[0]!)),
+    ...limits,
+    limits[3]! + (limits[3]! - limits[2]!),
+  ];
   const segment = Math.min(4, limits.filter((limit) => value >= limit).length);
   const from = segment === 0 ? Math.max(0, ends[0]!) : ends[segment]!;
   const to = ends[segment + 1]!;
@@ -27,14 +31,28 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
   const at = limits ? place(figure.value, limits) : null;
   const needsAction = rating === 'very low' || rating === 'low' || (bar.key === 'soilPh' && rating !== 'medium');
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '130px minmax(0, 1fr)' }, columnGap: 2, borderTop: `1px solid ${colours.line}`, py: 1 }}>
+    <Box
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', sm: '130px minmax(0, 1fr)' },
+        columnGap: 2,
+        borderTop: `1px solid ${colours.line}`,
+        py: 1,
+      }}
+    >
       <Box>
         <Typography sx={{ lineHeight: 1.25 }}>{name}</Typography>
         <Opens title={name} told={told} working={figure.working} first={first} size="1.15rem" />
       </Box>
       <Box>
         {at !== null && (
-          <svg viewBox={`0 0 ${W} 40`} width="100%" role="img" aria-label={`${name} ${told}: ${rating}`} style={{ display: 'block', maxHeight: 46 }}>
+          <svg
+            viewBox={`0 0 ${W} 40`}
+            width="100%"
+            role="img"
+            aria-label={`${name} ${told}: ${rating}`}
+            style={{ display: 'block', maxHeight: 46 }}
+          >
             <defs>
               <pattern id="wanted" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
                 <path d="M0 0v6" stroke={colours.lichen} strokeWidth="1.6" opacity="0.55" />
@@ -42,22 +60,56 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
             </defs>
             {ratings.map((word, index) => (
               <g key={word}>
-                <rect x={index * SEGMENT} y="14" width={SEGMENT} height="10" fill={fills[index]} stroke={colours.faded} strokeWidth="0.7" />
-                {word === 'medium' && <rect x={index * SEGMENT} y="14" width={SEGMENT} height="10" fill="url(#wanted)" />}
-                <text x={index * SEGMENT + SEGMENT / 2} y="37" textAnchor="middle" fontSize="11.5" fontWeight={word === rating ? 700 : 400} fill={word === rating ? colours.ink : colours.faded}>
+                <rect
+                  x={index * SEGMENT}
+                  y="14"
+                  width={SEGMENT}
+                  height="10"
+                  fill={fills[index]}
+                  stroke={colours.faded}
+                  strokeWidth="0.7"
+                />
+                {word === 'medium' && (
+                  <rect x={index * SEGMENT} y="14" width={SEGMENT} height="10" fill="url(#wanted)" />
+                )}
+                <text
+                  x={index * SEGMENT + SEGMENT / 2}
+                  y="37"
+                  textAnchor="middle"
+                  fontSize="11.5"
+                  fontWeight={word === rating ? 700 : 400}
+                  fill={word === rating ? colours.ink : colours.faded}
+                >
                   {word}
                 </text>
               </g>
             ))}
             {limits?.map((limit, index) => (
-              <text key={limit} x={(index + 1) * SEGMENT} y="10" textAnchor="middle" fontSize="10.5" fill={colours.faded}>
+              <text
+                key={limit}
+                x={(index + 1) * SEGMENT}
+                y="10"
+                textAnchor="middle"
+                fontSize="10.5"
+                fill={colours.faded}
+              >
                 {present(sense, limit, system).number}
               </text>
             ))}
-            <path d={`M${at} 27l-6 -11v-3h12v3z`} fill={needsAction ? colours.ochre : colours.ink} stroke={colours.sheet} />
+            <path
+              d={`M${at} 27l-6 -11v-3h12v3z`}
+              fill={needsAction ? colours.ochre : colours.ink}
+              stroke={colours.sheet}
+            />
           </svg>
         )}
-        <Typography sx={{ color: needsAction ? colours.ochre : colours.ink, fontWeight: needsAction ? 700 : 400, fontSize: '0.95rem' }}>
+        <Typography
+          sx={{
+            color: needsAction ? colours.ochre : colours.ink,
+            fontWeight: needsAction ? 700 : 400,
+            fontSize: '0.95rem',
+          }}
+        >
           <Words>{words}</Words>
         </Typography>
       </Box>

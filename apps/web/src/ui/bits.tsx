@@ -8,7 +8,19 @@ import { Words } from './Words.tsx';
 export function Cautions({ texts }: { readonly texts: readonly string[] }) {
   if (texts.length === 0) return null;
   return (
-    <Box component="ul" aria-label="Cautions" sx={{ m: 0, mt: 1, p: 0, pl: 1.5, borderLeft: `3px solid ${colours.ochre}`, listStyle: 'none', fontSize: '0.92rem' }}>
+    <Box
+      component="ul"
+      aria-label="Cautions"
+      sx={{
+        m: 0,
+        mt: 1,
+        p: 0,
+        pl: 1.5,
+        borderLeft: `3px solid ${colours.ochre}`,
+        listStyle: 'none',
+        fontSize: '0.92rem',
+      }}
+    >
       {texts.map((text) => (
         <li key={text}>
           <Words>{text}</Words>
@@ -22,7 +34,10 @@ export function Cautions({ texts }: { readonly texts: readonly string[] }) {
 export function Trouble({ error }: { readonly error: Error | null }) {
   if (!error) return null;
   return (
-    <Box role="alert" sx={{ borderLeft: `3px solid ${colours.ochre}`, background: colours.ochreWash, px: 1.5, py: 1, my: 1 }}>
+    <Box
+      role="alert"
+      sx={{ borderLeft: `3px solid ${colours.ochre}`, background: colours.ochreWash, px: 1.5, py: 1, my: 1 }}
+    >
       <Words>{error.message}</Words>
     </Box>
   );

@@ -103,7 +103,12 @@ export function WorkingProvider({ children }: { readonly children: ReactNode }) 
   return (
     <WorkingContext value={sheet}>
       {children}
-      <Drawer anchor="right" open={shown} onClose={() => setShown(false)} slotProps={{ paper: { 'aria-label': 'Working', role: 'dialog' } as object }}>
+      <Drawer
+        anchor="right"
+        open={shown}
+        onClose={() => setShown(false)}
+        slotProps={{ paper: { 'aria-label': 'Working', role: 'dialog' } as object }}
+      >
         <Box sx={{ width: 'min(92vw, 460px)', p: 2.5 }}>
           {opened && (
             <>

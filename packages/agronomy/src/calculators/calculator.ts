@@ -23,7 +23,14 @@ export type Calculator<F extends Fields = Fields, R = unknown> = ((input: RawInp
   Readonly<{ calculator: string; title: string; source: string; inputs: F; outputs: Readonly<Record<string, string>> }>;
 
 /** Make a calculator: its inputs are read and checked before, its working kept beside the result. */
-export function defineCalculator<F extends Fields, R>({ name, title, source, inputs, outputs, compute }: Definition<F, R>): Calculator<F, R> {
+export function defineCalculator<F extends Fields, R>({
+  name,
+  title,
+  source,
+  inputs,
+  outputs,
+  compute,
+}: Definition<F, R>): Calculator<F, R> {
   const run = (raw: RawInput<F>): Outcome<R> => {
     const book = new WorkingBook();
     const result = compute(readFields(inputs, raw), book);

@@ -27,13 +27,12 @@ export type Fields = Readonly<Record<string, Field<unknown>>>;
 export type Values<F extends Fields> = { readonly [K in keyof F]: F[K] extends Field<infer T> ? T : never };
 type OptionalKeys<F extends Fields> = { [K in keyof F]: F[K] extends Field<unknown, true> ? K : never }[keyof F];
 /** What a caller passes: numbers in the stated unit, or texts with their own. */
-export type RawInput<F extends Fields> = { readonly [K in Exclude<keyof F, OptionalKeys<F>>]: unknown } & {
-  readonly [K in OptionalKeys<F>]?: unknown;
-};
+export type RawInput<F extends Fields> = Readonly<Record<Exclude<keyof F, OptionalKeys<F>>, unknown>> &
+  Readonly<Partial<Record<OptionalKeys<F>, unknown>>>;
 
 function shown(raw: unknown): string {
   if (raw === undefined) return 'nothing';
-  const text = typeof raw === 'string' ? `"${raw}"` : (JSON.stringify(raw) ?? String(raw));
+  const text = typeof raw === 'string' ? `"${raw}"` : ((JSON.stringify(raw) as string | undefined) ?? typeof raw);
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;
 }
 
@@ -49,7 +48,8 @@ interface QuantityOptions {
 
 function range(unit: string, { min, max, above }: QuantityOptions): string {
   const suffix = unit === '' || unit === 'pH' ? '' : ` ${unit}`;
-  if (above !== undefined) return max === undefined ? `above ${above}${suffix}` : `above ${above}, up to ${max}${suffix}`;
+  if (above !== undefined)
+    return max === undefined ? `above ${above}${suffix}` : `above ${above}, up to ${max}${suffix}`;
   if (min !== undefined && max !== undefined) return plainRange(min, max, suffix.trim());
   if (min !== undefined) return `${min}${suffix} or more`;
   return max === undefined ? `a number${suffix && ` in${suffix}`}` : `${max}${suffix} at most`;
@@ -69,7 +69,8 @@ export function quantity(unit: string, options: QuantityOptions = {}): Field<num
       try {
         value = parseQuantity(raw, unit === 'pH' ? '' : unit);
       } catch (error) {
-        if (error instanceof QuantityError) throw new InputError(path, `was given ${shown(raw)}, which ${error.message}; wanted ${allowed}`);
+        if (error instanceof QuantityError)
+          throw new InputError(path, `was given ${shown(raw)}, which ${error.message}; wanted ${allowed}`);
         throw error;
       }
       const { min = -Infinity, max = Infinity, above = -Infinity, whole, why } = options;
@@ -78,14 +79,16 @@ export function quantity(unit: string, options: QuantityOptions = {}): Field<num
       if (value < min - slack || value > max + slack || value <= above) {
         throw new InputError(path, `was given ${shown(raw)}; wanted ${allowed}${why ? ` (${why})` : ''}`);
       }
-      if (whole && !Number.isInteger(value)) throw new InputError(path, `was given ${shown(raw)}; wanted a whole number, ${allowed}`);
+      if (whole && !Number.isInteger(value))
+        throw new InputError(path, `was given ${shown(raw)}; wanted a whole number, ${allowed}`);
       return value;
     },
   };
 }
 
 /** A pH that a soil can have. */
-export const soilPhField = (): Field<number, false> => quantity('pH', { min: 2.5, max: 11, why: 'no soil reads outside it' });
+export const soilPhField = (): Field<number, false> =>
+  quantity('pH', { min: 2.5, max: 11, why: 'no soil reads outside it' });
 
 /** Case, spaces and hyphens aside, so that "Tall Fescue" is "tall fescue". */
 export function plainName(text: string): string {
@@ -93,7 +96,10 @@ export function plainName(text: string): string {
 }
 
 /** One of a list of words; other spellings may be given as aliases. */
-export function choice<const T extends string>(names: readonly T[], aliases: Readonly<Record<string, T>> = {}): Field<T, false> {
+export function choice<const T extends string>(
+  names: readonly T[],
+  aliases: Readonly<Record<string, T>> = {},
+): Field<T, false> {
   const lookup = new Map<string, T>(names.map((name) => [plainName(name), name]));
   for (const [alias, name] of Object.entries(aliases)) lookup.set(plainName(alias), name);
   return {
@@ -133,7 +139,10 @@ export function defaulted<T extends string | number>(field: Field<T>, value: T):
  */
 export function readFields<F extends Fields>(fields: F, raw: unknown, path = ''): Values<F> {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) {
-    throw new InputError(path || 'input', `was given ${shown(raw)}; wanted an object with ${Object.keys(fields).join(', ')}`);
+    throw new InputError(
+      path || 'input',
+      `was given ${shown(raw)}; wanted an object with ${Object.keys(fields).join(', ')}`,
+    );
   }
   const given = raw as Readonly<Record<string, unknown>>;
   for (const name of Object.keys(given)) {

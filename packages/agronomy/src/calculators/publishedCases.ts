@@ -28,7 +28,13 @@ export interface CaseVerdict {
 }
 
 function at(result: unknown, path: string): unknown {
-  return path.split('.').reduce<unknown>((value, key) => (typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[key] : undefined), result);
+  return path
+    .split('.')
+    .reduce<unknown>(
+      (value, key) =>
+        typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[key] : undefined,
+      result,
+    );
 }
 
 function unitOf(outputs: Readonly<Record<string, string>>, path: string): string {
@@ -40,15 +46,25 @@ function unitOf(outputs: Readonly<Record<string, string>>, path: string): string
   return own ?? /[}\]] ([^ ,]+)$/.exec(text)?.[1] ?? text.split(/[ ,]/)[0] ?? '';
 }
 
-function check(path: string, expected: number | string | boolean, actual: unknown, unit: string, tolerance: Tolerance): string | undefined {
+function check(
+  path: string,
+  expected: number | string | boolean,
+  actual: unknown,
+  unit: string,
+  tolerance: Tolerance,
+): string | undefined {
   if (typeof actual !== 'number') {
-    return String(actual) === String(expected) ? undefined : `${path} is ${JSON.stringify(actual) ?? 'absent'}, expected ${expected}`;
+    return String(actual) === String(expected)
+      ? undefined
+      : `${path} is ${actual === undefined ? 'absent' : JSON.stringify(actual)}, expected ${expected}`;
   }
   const read = (value: number | string): number => (typeof value === 'number' ? value : parseQuantity(value, unit));
   const wanted = read(typeof expected === 'boolean' ? Number.NaN : expected);
   const allowed = tolerance.abs === undefined ? (tolerance.rel ?? 0.01) * Math.abs(wanted) : read(tolerance.abs);
   const error = Math.abs(actual - wanted);
-  return error <= allowed + 1e-9 * Math.abs(wanted) ? undefined : `${path} is ${actual} ${unit}, expected ${expected} ± ${tolerance.abs ?? `${(tolerance.rel ?? 0.01) * 100} %`}`;
+  return error <= allowed + 1e-9 * Math.abs(wanted)
+    ? undefined
+    : `${path} is ${actual} ${unit}, expected ${expected} ± ${tolerance.abs ?? `${(tolerance.rel ?? 0.01) * 100} %`}`;
 }
 
 /** Run one case against the calculators. Never throws: a broken case is a failed one. */
@@ -57,10 +73,13 @@ export function runCase(given: PublishedCase): CaseVerdict {
   try {
     const run = findCalculator(calculator);
     const { result } = run(input as never);
-    if (expectError !== undefined) return { passed: false, detail: `was accepted, expected a refusal naming "${expectError}"` };
+    if (expectError !== undefined)
+      return { passed: false, detail: `was accepted, expected a refusal naming "${expectError}"` };
     const perOutput = !('abs' in tolerance) && !('rel' in tolerance);
     const faults = Object.entries(expect).map(([path, wanted]) => {
-      const own = perOutput ? ((tolerance as Readonly<Record<string, Tolerance>>)[path] ?? {}) : (tolerance as Tolerance);
+      const own = perOutput
+        ? ((tolerance as Readonly<Record<string, Tolerance>>)[path] ?? {})
+        : (tolerance as Tolerance);
       return check(path, wanted, at(result, path), unitOf(run.outputs, path), own);
     });
     const wrong = faults.filter((fault) => fault !== undefined);
@@ -68,7 +87,10 @@ export function runCase(given: PublishedCase): CaseVerdict {
     return { passed: wrong.length === 0, detail: wrong.join('; ') };
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
-    const passed = expectError !== undefined && error instanceof InputError && message.toLowerCase().includes(expectError.toLowerCase());
+    const passed =
+      expectError !== undefined &&
+      error instanceof InputError &&
+      message.toLowerCase().includes(expectError.toLowerCase());
     return { passed, detail: passed ? '' : `refused: ${message}` };
   }
 }

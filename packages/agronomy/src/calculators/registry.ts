@@ -33,6 +33,7 @@ export const calculators: ReadonlyMap<string, Calculator> = new Map(all.map((ent
 /** The calculator of that name. @throws {InputError} listing the names there are. */
 export function findCalculator(name: string): Calculator {
   const found = calculators.get(name);
-  if (!found) throw new InputError('calculator', `was given "${name}"; known are ${[...calculators.keys()].join(', ')}`);
+  if (!found)
+    throw new InputError('calculator', `was given "${name}"; known are ${[...calculators.keys()].join(', ')}`);
   return found;
 }

@@ -24,7 +24,8 @@ function ringArea(ring: readonly (readonly number[])[]): number {
   if (corners.length < 3) throw new RangeError('A ring needs at least three corners.');
   const polygon = geodesic.Geodesic.WGS84.Polygon(false);
   for (const [longitude, latitude] of corners) {
-    if (longitude === undefined || latitude === undefined || Math.abs(latitude) > 90) throw new RangeError('Corners are [longitude, latitude] in degrees.');
+    if (longitude === undefined || latitude === undefined || Math.abs(latitude) > 90)
+      throw new RangeError('Corners are [longitude, latitude] in degrees.');
     polygon.AddPoint(latitude, longitude);
   }
   return Math.abs(polygon.Compute(false, true).area ?? 0);

@@ -1,3 +1,4 @@
+import { nutrientSymbol } from '../nutrients/sufficiency.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
@@ -40,16 +41,35 @@ const SLICE_SOURCE = 'Laboratory convention: an acre slice of 6⅔ in weighs 2 0
  */
 export function toElement(nutrient: PanelNutrient, reported: ReportedValue): Figure {
   const book = new WorkingBook();
-  const name = nutrient.toUpperCase();
+  const name = nutrientSymbol(nutrient);
   let value = reported.value;
-  book.step({ label: `${name} as the laboratory reported it`, formula: reported.basis === 'oxide' ? 'oxide' : 'element', numbers: `${reported.belowDetection ? '<' : ''}${figure(value)} ${reported.unit}`, result: value, unit: reported.unit });
+  book.step({
+    label: `${name} as the laboratory reported it`,
+    formula: reported.basis === 'oxide' ? 'oxide' : 'element',
+    numbers: `${reported.belowDetection ? '<' : ''}${figure(value)} ${reported.unit}`,
+    result: value,
+    unit: reported.unit,
+  });
   if (reported.unit === 'lb/acre' || reported.unit === 'kg/ha') {
     const divisor = reported.unit === 'lb/acre' ? 2 : convert(2, 'lb/acre', 'kg/ha');
-    book.step({ label: 'As a concentration', formula: reported.unit === 'lb/acre' ? 'mg/kg = lb/acre / 2' : 'mg/kg = kg/ha / 2.242', numbers: `${figure(value)} / ${figure(divisor)}`, result: value / divisor, unit: 'mg/kg', source: SLICE_SOURCE });
+    book.step({
+      label: 'As a concentration',
+      formula: reported.unit === 'lb/acre' ? 'mg/kg = lb/acre / 2' : 'mg/kg = kg/ha / 2.242',
+      numbers: `${figure(value)} / ${figure(divisor)}`,
+      result: value / divisor,
+      unit: 'mg/kg',
+      source: SLICE_SOURCE,
+    });
     value /= divisor;
   } else if (reported.unit === 'cmol/kg') {
     const factor = chargeMass[nutrient] ?? Number.NaN;
-    book.step({ label: 'As a concentration', formula: 'mg/kg = cmol/kg × equivalent mass', numbers: `${figure(value)} × ${factor}`, result: value * factor, unit: 'mg/kg' });
+    book.step({
+      label: 'As a concentration',
+      formula: 'mg/kg = cmol/kg × equivalent mass',
+      numbers: `${figure(value)} × ${factor}`,
+      result: value * factor,
+      unit: 'mg/kg',
+    });
     value *= factor;
   }
   if (reported.basis === 'oxide') {
@@ -57,6 +77,9 @@ export function toElement(nutrient: PanelNutrient, reported: ReportedValue): Fig
     book.include(working);
     value = result.value;
   }
-  if (reported.belowDetection) book.warn(`The report says below ${figure(reported.value)} ${reported.unit}: the true value lies between 0 and ${figure(value)} mg/kg.`);
+  if (reported.belowDetection)
+    book.warn(
+      `The report says below ${figure(reported.value)} ${reported.unit}: the true value lies between 0 and ${figure(value)} mg/kg.`,
+    );
   return { value, working: book.entries };
 }

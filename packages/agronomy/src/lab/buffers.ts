@@ -4,7 +4,12 @@ import data from '../data/lime-buffers.json' with { type: 'json' };
 export const bufferMethods = ['smp', 'sikora', 'mehlich', 'adams-evans'] as const;
 export type BufferMethod = (typeof bufferMethods)[number];
 
-export const bufferNames: Readonly<Record<BufferMethod, string>> = { smp: 'SMP', sikora: 'Sikora', mehlich: 'Mehlich', 'adams-evans': 'Adams–Evans' };
+export const bufferNames: Readonly<Record<BufferMethod, string>> = {
+  smp: 'SMP',
+  sikora: 'Sikora',
+  mehlich: 'Mehlich',
+  'adams-evans': 'Adams–Evans',
+};
 
 const tables = { smp: data.smp, sikora: data.smp, mehlich: data.mehlich, 'adams-evans': data.adamsEvans } as const;
 

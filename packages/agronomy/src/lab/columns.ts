@@ -3,7 +3,19 @@ import type { Basis, LabUnit } from './analytes.ts';
 import type { BufferMethod } from './buffers.ts';
 
 /** What a column of a laboratory's file can hold. */
-export const labFields = ['label', 'labNumber', 'sampledOn', 'depth', 'soilPh', 'bufferPh', 'p', 'k', 'ca', 'mg', 'organicMatter'] as const;
+export const labFields = [
+  'label',
+  'labNumber',
+  'sampledOn',
+  'depth',
+  'soilPh',
+  'bufferPh',
+  'p',
+  'k',
+  'ca',
+  'mg',
+  'organicMatter',
+] as const;
 export type LabField = (typeof labFields)[number];
 
 export interface ColumnMatch {
@@ -88,14 +100,21 @@ export function readHeader(headers: readonly string[]): HeaderReading {
     if (field !== null) taken.add(field);
     if (field === 'bufferPh') bufferMethod ??= firstMatch(bufferPatterns, text);
     else extractant ??= firstMatch(extractantPatterns, text);
-    return { header, field, unit: firstMatch(unitPatterns, text), basis: /p2o5|k2o|oxide/i.test(text) ? 'oxide' : 'element' };
+    return {
+      header,
+      field,
+      unit: firstMatch(unitPatterns, text),
+      basis: /p2o5|k2o|oxide/i.test(text) ? 'oxide' : 'element',
+    };
   });
   return { columns, bufferMethod, extractant };
 }
 
 /** Which row is the header: the one that names most fields, among the first twenty (files open with addresses and notes). */
 export function findHeaderRow(rows: readonly (readonly string[])[]): number {
-  const scores = rows.slice(0, 20).map((row) => readHeader(row).columns.filter((column) => column.field !== null).length);
+  const scores = rows
+    .slice(0, 20)
+    .map((row) => readHeader(row).columns.filter((column) => column.field !== null).length);
   const best = Math.max(0, ...scores);
   return best >= 2 ? scores.indexOf(best) : -1;
 }

@@ -4,7 +4,14 @@ import { figure } from '../working/working.ts';
 
 export type PlausibleField = keyof typeof data.ranges;
 
-const names: Readonly<Record<PlausibleField, string>> = { p: 'P', k: 'K', ca: 'Ca', mg: 'Mg', organicMatter: 'Organic matter', depth: 'Sampled depth' };
+const names: Readonly<Record<PlausibleField, string>> = {
+  p: 'P',
+  k: 'K',
+  ca: 'Ca',
+  mg: 'Mg',
+  organicMatter: 'Organic matter',
+  depth: 'Sampled depth',
+};
 const nutrients: readonly PlausibleField[] = ['p', 'k', 'ca', 'mg'];
 
 /** What slip makes a value this many times too big or too small. */

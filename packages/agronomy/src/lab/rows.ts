@@ -33,23 +33,28 @@ const EMPTY = /^(|-|–|n\/?a|nd|not tested|\*+)$/i;
 export function readReported(text: string): { readonly value: number; readonly belowDetection: boolean } {
   const below = /^\s*(<|less than|bdl\b)\s*/i.exec(text);
   const number = splitNumber(below ? text.slice(below[0].length) : text);
-  if (!number || number.rest !== '') throw new QuantityError(`"${text.trim()}" is not a number`);
+  if (number?.rest !== '')
+    throw new QuantityError(`"${text.trim()}" is not a number: correct it from the paper report`);
   if (number.value < 0) throw new QuantityError(`"${text.trim()}" is negative; a test cannot read below 0`);
   return { value: number.value, belowDetection: below !== null };
 }
 
-/** Day-first and year-first dates; a date that could be read two ways is refused. */
+/** Year, month and day of a text, where the order is beyond doubt. */
+function dateParts(text: string): readonly number[] | undefined {
+  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(text);
+  if (iso) return iso.slice(1).map(Number);
+  const other = /^(\d{1,2})[/.](\d{1,2})[/.](\d{4})$/.exec(text)?.slice(1).map(Number);
+  if (!other) return undefined;
+  const [first = 0, second = 0, year = 0] = other;
+  if (first > 12) return [year, second, first];
+  return second > 12 || first === second ? [year, first, second] : undefined;
+}
+
+/** A date as 2026-03-14; one that could be read two ways is refused. */
 function readDate(text: string): string {
-  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(text.trim());
-  const parts = iso ? [iso[1], iso[2], iso[3]] : undefined;
-  const other = /^(\d{1,2})[/.](\d{1,2})[/.](\d{4})$/.exec(text.trim());
-  if (other && (Number(other[1]) > 12 || Number(other[2]) > 12 || other[1] === other[2])) {
-    const [day, month] = Number(other[1]) > 12 ? [other[1], other[2]] : [other[2], other[1]];
-    return readDate(`${other[3]}-${month}-${day}`);
-  }
-  const [year, month, day] = (parts ?? []).map(Number);
-  const date = parts ? new Date(Date.UTC(year ?? 0, (month ?? 0) - 1, day)) : undefined;
-  if (!date || date.getUTCMonth() + 1 !== month || date.getUTCDate() !== day) {
+  const [year = 0, month = 0, day = 0] = dateParts(text.trim()) ?? [];
+  const date = new Date(Date.UTC(year, month - 1, day));
+  if (date.getUTCMonth() + 1 !== month || date.getUTCDate() !== day) {
     throw new QuantityError(`"${text.trim()}" is not a date that can be read one way only; write it as 2026-03-14`);
   }
   return date.toISOString().slice(0, 10);
@@ -70,7 +75,8 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
       const range = /^\s*0\s*[-–]\s*(.+)$/.exec(text);
       const number = splitNumber(range?.[1] ?? text);
       const unit = number?.rest || column.unit;
-      if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"')) throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
+      if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"'))
+        throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
       row.depth = convert(number.value, unit, 'cm');
       return;
     }
@@ -107,6 +113,7 @@ export function readLabRow(cells: readonly string[], columns: readonly ColumnMat
       faults.push({ field: column.field ?? 'row', message: `${column.header}: ${error.message}` });
     }
   });
-  if (row.label === '') faults.unshift({ field: 'label', message: 'No sample label: this row cannot be matched to a zone.' });
+  if (row.label === '')
+    faults.unshift({ field: 'label', message: 'No sample label: this row cannot be matched to a zone.' });
   return { row, faults };
 }

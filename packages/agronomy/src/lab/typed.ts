@@ -1,3 +1,4 @@
+import { nutrientSymbol } from '../nutrients/sufficiency.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
 import { type Basis, type LabUnit, type PanelNutrient, type ReportedValue, toElement } from './analytes.ts';
@@ -12,8 +13,7 @@ export interface SheetColumn {
 
 /** "P₂O₅" or "Ca", as the column's numbers are to be read. */
 export function basisName(nutrient: PanelNutrient, basis: Basis): string {
-  const element = nutrient === 'ca' ? 'Ca' : nutrient === 'mg' ? 'Mg' : nutrient.toUpperCase();
-  return basis === 'oxide' ? (oxideNames[nutrient] ?? element) : element;
+  return (basis === 'oxide' && oxideNames[nutrient]) || nutrientSymbol(nutrient);
 }
 
 /**
@@ -27,15 +27,22 @@ export function readTypedNutrient(text: string, nutrient: PanelNutrient, column:
   const below = /^\s*(<|less than)\s*/i.exec(text);
   const number = splitNumber(below ? text.slice(below[0].length) : text);
   const name = basisName(nutrient, column.basis);
-  if (!number) throw new QuantityError(`"${text.trim()}" is not a number: type ${name} in ${column.unit}, such as 21 or <5.`);
+  if (!number)
+    throw new QuantityError(`"${text.trim()}" is not a number: type ${name} in ${column.unit}, such as 21 or <5.`);
   if (number.value < 0) throw new QuantityError(`${number.value} is negative: a test cannot read below 0.`);
 
   const oxide = /\b(p2o5|k2o)\b/i.test(number.rest.replace(/₂/g, '2').replace(/₅/g, '5'));
-  const unitText = number.rest.replace(/₂/g, '2').replace(/₅/g, '5').replace(/\b(p2o5|k2o|p|k|ca|mg)\b(?!\s*\/)/gi, '').trim();
+  const unitText = number.rest
+    .replace(/₂/g, '2')
+    .replace(/₅/g, '5')
+    .replace(/\b(p2o5|k2o|p|k|ca|mg)\b(?!\s*\/)/gi, '')
+    .trim();
   const unit = unitText === '' ? column.unit : soilTestUnit(unitText, text);
   if (oxide && column.basis === 'element') {
     const value = toElement(nutrient, { value: number.value, unit, basis: 'oxide' }).value;
-    throw new QuantityError(`${number.value} is ${oxideNames[nutrient]}, but this column takes ${name}: that is ${Number(value.toPrecision(3))} mg/kg ${name}. Set the column to ${oxideNames[nutrient]}, or type the ${name}.`);
+    throw new QuantityError(
+      `${number.value} is ${oxideNames[nutrient]}, but this column takes ${name}: that is ${Number(value.toPrecision(3))} mg/kg ${name}. Set the column to ${oxideNames[nutrient]}, or type the ${name}.`,
+    );
   }
   return { value: number.value, unit, basis: column.basis, ...(below ? { belowDetection: true } : {}) };
 }

@@ -12,7 +12,10 @@ function unsaturation(field: string, ph: number, book: WorkingBook): number {
   const discriminant = 5.55 ** 2 - 4 * 2.27 * (7.79 - ph);
   const h = discriminant < 0 ? NaN : (5.55 - Math.sqrt(discriminant)) / (2 * 2.27);
   if (!(h <= 1)) {
-    throw new InputError(field, `was given ${figure(ph)}; the Adams–Evans curve ends at about pH 4.5, where the soil holds nothing but acidity`);
+    throw new InputError(
+      field,
+      `was given ${figure(ph)}; the Adams–Evans curve ends at about pH 4.5, where the soil holds nothing but acidity`,
+    );
   }
   const used = Math.max(0, h);
   book.step({
@@ -43,7 +46,11 @@ export const limeAdamsEvans = defineCalculator({
   source: table.source,
   inputs: {
     soilPh: soilPhField(),
-    bufferPh: quantity('pH', { min: bufferMin, max: bufferMax, why: 'the span of the Adams–Evans buffer; check the reading and the method' }),
+    bufferPh: quantity('pH', {
+      min: bufferMin,
+      max: bufferMax,
+      why: 'the span of the Adams–Evans buffer; check the reading and the method',
+    }),
     targetPh: quantity('pH', { min: 4.5, max: 7.5 }),
     depth: quantity('cm', { above: 0, max: 60 }),
     limeFactor: defaulted(quantity('', { min: 1, max: 2 }), 1),
@@ -64,7 +71,11 @@ export const limeAdamsEvans = defineCalculator({
       source: table.source,
     });
     const requirement = scaleToDepth(book, { rate, unit: 'lb/acre', depthIn: table.depthIn }, depth);
-    if (limeFactor !== 1) book.warn(`The factor ${figure(limeFactor)} already turns pure carbonate into field lime of ${figure(assumedEffectiveness)} % strength; it is not counted again.`, table.source);
+    if (limeFactor !== 1)
+      book.warn(
+        `The factor ${figure(limeFactor)} already turns pure carbonate into field lime of ${figure(assumedEffectiveness)} % strength; it is not counted again.`,
+        table.source,
+      );
     return { requirement, assumedEffectiveness };
   },
 });

@@ -30,13 +30,21 @@ export const limeEffectiveness = defineCalculator({
   },
   outputs: { effectiveness: '%', fineness: '%' },
   compute({ cce, passing8, passing20, passing60, moisture, rule }, book) {
-    if (passing60 > passing8) throw new InputError('passing60', `was given ${figure(passing60)}; no more can pass 60 mesh than the ${figure(passing8)} % that pass 8 mesh`);
+    if (passing60 > passing8)
+      throw new InputError(
+        'passing60',
+        `was given ${figure(passing60)}; no more can pass 60 mesh than the ${figure(passing8)} % that pass 8 mesh`,
+      );
     if (passing20 !== undefined && (passing20 > passing8 || passing20 < passing60)) {
-      throw new InputError('passing20', `was given ${figure(passing20)}; it lies between what passes 60 mesh (${figure(passing60)} %) and 8 mesh (${figure(passing8)} %)`);
+      throw new InputError(
+        'passing20',
+        `was given ${figure(passing20)}; it lies between what passes 60 mesh (${figure(passing60)} %) and 8 mesh (${figure(passing8)} %)`,
+      );
     }
     let fineness: number;
     if (rule === 'ohio') {
-      if (passing20 === undefined) throw new InputError('passing20', 'was given nothing; the ohio rule needs the share through 20 mesh, in %');
+      if (passing20 === undefined)
+        throw new InputError('passing20', 'was given nothing; the ohio rule needs the share through 20 mesh, in %');
       fineness = 0.2 * (passing8 - passing20) + 0.6 * (passing20 - passing60) + passing60;
       book.step({
         label: 'Fineness, Ohio rule',

@@ -24,7 +24,11 @@ export const limeMehlich = defineCalculator({
   source: table.source,
   inputs: {
     soilPh: soilPhField(),
-    bufferPh: quantity('pH', { min: bufferMin, max: bufferMax, why: 'the span of the Mehlich buffer; check the reading and the method' }),
+    bufferPh: quantity('pH', {
+      min: bufferMin,
+      max: bufferMax,
+      why: 'the span of the Mehlich buffer; check the reading and the method',
+    }),
     targetPh: quantity('pH', { min: 4.5, max: 7 }),
     depth: quantity('cm', { above: 0, max: 60 }),
   },
@@ -32,10 +36,20 @@ export const limeMehlich = defineCalculator({
   compute({ soilPh, bufferPh, targetPh, depth }, book): LimeRequirement & { readonly acidity: number } {
     const assumedEffectiveness = table.assumedEffectiveness;
     const acidity = Math.max(0, (NEUTRAL - bufferPh) / 0.25);
-    book.step({ label: 'Acidity', formula: 'AC = (6.6 − buffer pH) / 0.25, not below 0', numbers: `(6.6 − ${figure(bufferPh)}) / 0.25`, result: acidity, unit: 'cmol/dm3', source: table.source });
+    book.step({
+      label: 'Acidity',
+      formula: 'AC = (6.6 − buffer pH) / 0.25, not below 0',
+      numbers: `(6.6 − ${figure(bufferPh)}) / 0.25`,
+      result: acidity,
+      unit: 'cmol/dm3',
+      source: table.source,
+    });
     if (atTarget(book, soilPh, targetPh)) return { requirement: 0, assumedEffectiveness, acidity };
     if (soilPh >= NEUTRAL) {
-      throw new InputError('soilPh', `was given ${figure(soilPh)}; the Mehlich rule covers soils below pH ${NEUTRAL}, so no rate to ${figure(targetPh)} can be given`);
+      throw new InputError(
+        'soilPh',
+        `was given ${figure(soilPh)}; the Mehlich rule covers soils below pH ${NEUTRAL}, so no rate to ${figure(targetPh)} can be given`,
+      );
     }
     const rate = (acidity * (targetPh - soilPh)) / (NEUTRAL - soilPh);
     book.step({
@@ -46,9 +60,16 @@ export const limeMehlich = defineCalculator({
       unit: 'ton/acre',
       source: table.source,
     });
-    if (targetPh > NEUTRAL) book.warn('The target is above the pH of the buffer (6.6): the rule is stretched beyond what it was made for.', table.source);
+    if (targetPh > NEUTRAL)
+      book.warn(
+        'The target is above the pH of the buffer (6.6): the rule is stretched beyond what it was made for.',
+        table.source,
+      );
     const requirement = scaleToDepth(book, { rate, unit: 'ton/acre', depthIn: table.depthIn }, depth);
-    book.warn(`The rule assumed ${table.assumption}. A product’s own strength is counted once, from there.`, table.source);
+    book.warn(
+      `The rule assumed ${table.assumption}. A product’s own strength is counted once, from there.`,
+      table.source,
+    );
     return { requirement, assumedEffectiveness, acidity };
   },
 });

@@ -38,7 +38,10 @@ export const limeProgram = defineCalculator({
   compute({ requirement, assumedEffectiveness, effectiveness, surface, increment }, book) {
     const cap = convert(limits.capPerThousand[surface], 'lb/1000ft2', 'g/m2');
     if (increment !== undefined && increment > cap * (1 + 1e-9)) {
-      throw new InputError('increment', `was given ${figure(increment)} g/m2; wanted at most the cap of one application on ${surface}, ${figure(cap)} g/m2`);
+      throw new InputError(
+        'increment',
+        `was given ${figure(increment)} g/m2; wanted at most the cap of one application on ${surface}, ${figure(cap)} g/m2`,
+      );
     }
     const needed = (requirement * assumedEffectiveness) / effectiveness;
     book.step({
@@ -49,7 +52,8 @@ export const limeProgram = defineCalculator({
       unit: 'g/m2',
     });
     const total = increment === undefined ? needed : roundTo(needed, increment, 'up');
-    if (increment !== undefined && total > needed * (1 + 1e-9)) book.rounding(`Rounded up from ${figure(needed)} to ${figure(total)} g/m², a multiple of ${figure(increment)}.`);
+    if (increment !== undefined && total > needed * (1 + 1e-9))
+      book.rounding(`Rounded up from ${figure(needed)} to ${figure(total)} g/m², a multiple of ${figure(increment)}.`);
 
     // A capped application must be a multiple of the increment too.
     const full = increment === undefined ? cap : Math.floor(cap / increment + 1e-9) * increment;
@@ -65,7 +69,8 @@ export const limeProgram = defineCalculator({
       );
     }
     if (surface === 'seedbed' && count > 1) book.warn('Till in the first application and retest before the rest.');
-    if (surface !== 'seedbed' && count > 0) book.warn('Lime spread on turf acts on the top 2 to 4 in first; core before spreading so that it gets down.');
+    if (surface !== 'seedbed' && count > 0)
+      book.warn('Lime spread on turf acts on the top 2 to 4 in first; core before spreading so that it gets down.');
     return { applications, total };
   },
 });

@@ -25,7 +25,11 @@ export const limeSmp = defineCalculator({
   source: table.source,
   inputs: {
     soilPh: soilPhField(),
-    bufferPh: quantity('pH', { min: bufferMin, max: bufferMax, why: 'the span of the SMP buffer; check the reading and the method' }),
+    bufferPh: quantity('pH', {
+      min: bufferMin,
+      max: bufferMax,
+      why: 'the span of the SMP buffer; check the reading and the method',
+    }),
     targetPh: quantity('pH', {
       min: first.target,
       max: last.target,
@@ -39,7 +43,14 @@ export const limeSmp = defineCalculator({
     if (atTarget(book, soilPh, targetPh)) return { requirement: 0, assumedEffectiveness };
 
     const index = bufferPh * 10;
-    book.step({ label: 'Lime test index', formula: 'LTI = 10 × buffer pH', numbers: `10 × ${figure(bufferPh)}`, result: index, unit: '', source: table.source });
+    book.step({
+      label: 'Lime test index',
+      formula: 'LTI = 10 × buffer pH',
+      numbers: `10 × ${figure(bufferPh)}`,
+      result: index,
+      unit: '',
+      source: table.source,
+    });
 
     const upper = lines.find((line) => targetPh <= line.target + 1e-9) ?? last;
     const lower = lines[Math.max(0, lines.indexOf(upper) - 1)] ?? upper;
@@ -66,9 +77,15 @@ export const limeSmp = defineCalculator({
         unit: 'ton/acre',
       });
     }
-    if (rate === 0) book.warn('The buffer shows almost no reserve acidity: the table asks for no lime. Retest before liming on soil pH alone.');
+    if (rate === 0)
+      book.warn(
+        'The buffer shows almost no reserve acidity: the table asks for no lime. Retest before liming on soil pH alone.',
+      );
     const requirement = scaleToDepth(book, { rate, unit: 'ton/acre', depthIn: table.depthIn }, depth);
-    book.warn(`The table assumed ${table.assumption} (${assumedEffectiveness} % effective). A product’s own strength is counted once, from there.`, table.source);
+    book.warn(
+      `The table assumed ${table.assumption} (${assumedEffectiveness} % effective). A product’s own strength is counted once, from there.`,
+      table.source,
+    );
     return { requirement, assumedEffectiveness };
   },
 });

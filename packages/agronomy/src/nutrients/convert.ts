@@ -3,7 +3,8 @@ import { InputError, type Field, choice, defaulted, optional, quantity } from '.
 import { convert as convertUnit } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 
-const SOURCE = 'Oxide factors from IUPAC standard atomic weights (P₂O₅/2P 2.2914, K₂O/2K 1.2046, CaO/Ca 1.3992, MgO/Mg 1.6583, SO₃/S 2.4972)';
+const SOURCE =
+  'Oxide factors from IUPAC standard atomic weights (P₂O₅/2P 2.2914, K₂O/2K 1.2046, CaO/Ca 1.3992, MgO/Mg 1.6583, SO₃/S 2.4972)';
 const factors: Readonly<Record<string, { readonly factor: number; readonly oxide: string }>> = {
   p: { factor: 2.2914, oxide: 'P₂O₅' },
   k: { factor: 1.2046, oxide: 'K₂O' },
@@ -51,20 +52,31 @@ export const nutrientConvert = defineCalculator({
   },
   outputs: { value: 'as given; g/m2 with a depth' },
   compute({ value, nutrient, from, to, depth, bulkDensity }, book) {
-    for (const [name, basis] of [['from', from], ['to', to]] as const) {
-      if (basis === undefined && depth === undefined) throw new InputError(name, 'was given nothing; wanted one of element, oxide');
+    for (const [name, basis] of [
+      ['from', from],
+      ['to', to],
+    ] as const) {
+      if (basis === undefined && depth === undefined)
+        throw new InputError(name, 'was given nothing; wanted one of element, oxide');
     }
     const source = from ?? 'element';
     const target = to ?? 'element';
     let result = value;
     if (source !== target) {
       const entry = factors[nutrient];
-      if (!entry) throw new InputError('nutrient', `was given "${nutrient}"; ${nutrient.toUpperCase()} is not reported as an oxide, only p, k, ca, mg, s are`);
+      if (!entry)
+        throw new InputError(
+          'nutrient',
+          `was given "${nutrient}"; ${nutrient.toUpperCase()} is not reported as an oxide, only p, k, ca, mg, s are`,
+        );
       const { factor, oxide } = entry;
       result = target === 'oxide' ? value * factor : value / factor;
       book.step({
         label: target === 'oxide' ? `As ${oxide}` : `As ${nutrient.toUpperCase()}`,
-        formula: target === 'oxide' ? `${oxide} = ${nutrient.toUpperCase()} × ${factor}` : `${nutrient.toUpperCase()} = ${oxide} / ${factor}`,
+        formula:
+          target === 'oxide'
+            ? `${oxide} = ${nutrient.toUpperCase()} × ${factor}`
+            : `${nutrient.toUpperCase()} = ${oxide} / ${factor}`,
         numbers: `${figure(value)} ${target === 'oxide' ? '×' : '/'} ${factor}`,
         result,
         unit: '',

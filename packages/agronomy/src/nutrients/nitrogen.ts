@@ -30,7 +30,16 @@ export const nitrogenAnnual = defineCalculator({
   inputs: {
     grass: grassField(),
     intensity: choice(['low', 'medium', 'high']),
-    shade: defaulted(choice(['full sun', 'part', 'deep'], { sun: 'full sun', full: 'full sun', none: 'full sun', 'part shade': 'part', 'deep shade': 'deep' }), 'full sun'),
+    shade: defaulted(
+      choice(['full sun', 'part', 'deep'], {
+        sun: 'full sun',
+        full: 'full sun',
+        none: 'full sun',
+        'part shade': 'part',
+        'deep shade': 'deep',
+      }),
+      'full sun',
+    ),
     clippings: defaulted(choice(['returned', 'removed']), 'removed'),
     organicMatter: optional(quantity('%', { min: 0, max: 100 })),
   },
@@ -51,17 +60,35 @@ export const nitrogenAnnual = defineCalculator({
     let annual = base * shadeFactor[shade];
     const shadeCredit = base - annual;
     if (shadeCredit > 0) {
-      book.step({ label: `Shade: ${shade}`, formula: 'need × shade factor', numbers: `${figure(base)} × ${shadeFactor[shade]}`, result: annual, unit: 'g/m2', source: shade === 'deep' ? 'Deep shade halves the need (general extension rule)' : 'Midway between full sun and deep shade; this application’s own step' });
+      book.step({
+        label: `Shade: ${shade}`,
+        formula: 'need × shade factor',
+        numbers: `${figure(base)} × ${shadeFactor[shade]}`,
+        result: annual,
+        unit: 'g/m2',
+        source:
+          shade === 'deep'
+            ? 'Deep shade halves the need (general extension rule)'
+            : 'Midway between full sun and deep shade; this application’s own step',
+      });
     }
     const clippingsCredit = clippings === 'returned' ? annual * CLIPPINGS_SHARE : 0;
     if (clippingsCredit > 0) {
-      book.step({ label: 'Clippings left', formula: 'need × (1 − 30 %)', numbers: `${figure(annual)} × 0.7`, result: annual - clippingsCredit, unit: 'g/m2', source: 'Clippings left save about 30 % of the nitrogen (general extension rule)' });
+      book.step({
+        label: 'Clippings left',
+        formula: 'need × (1 − 30 %)',
+        numbers: `${figure(annual)} × 0.7`,
+        result: annual - clippingsCredit,
+        unit: 'g/m2',
+        source: 'Clippings left save about 30 % of the nitrogen (general extension rule)',
+      });
       annual -= clippingsCredit;
     }
     let organicCredit = 0;
     if (organicMatter !== undefined && organicMatter > ORDINARY_ORGANIC_MATTER && annual > 0) {
       const slice = convert(ROOT_ZONE_CM * BULK_DENSITY, 'g/cm2', 'g/m2');
-      const released = ((organicMatter - ORDINARY_ORGANIC_MATTER) / 100) * slice * NITROGEN_IN_ORGANIC_MATTER * YEARLY_RELEASE;
+      const released =
+        ((organicMatter - ORDINARY_ORGANIC_MATTER) / 100) * slice * NITROGEN_IN_ORGANIC_MATTER * YEARLY_RELEASE;
       organicCredit = Math.min(annual, released);
       book.step({
         label: 'Credit for organic matter',
@@ -69,16 +96,28 @@ export const nitrogenAnnual = defineCalculator({
         numbers: `${figure(organicMatter - ORDINARY_ORGANIC_MATTER)} % × ${figure(slice)} g/m² × 0.058 × 0.02`,
         result: released,
         unit: 'g/m2',
-        source: 'N release of 2 to 3 % of organic N a year, the lower end used; the ranges already count the release of an ordinary 3 %',
+        source:
+          'N release of 2 to 3 % of organic N a year, the lower end used; the ranges already count the release of an ordinary 3 %',
       });
       if (released > annual) book.cap('The credit is held to the need: no nitrogen is due this year.');
       annual -= organicCredit;
     }
-    book.step({ label: 'Nitrogen for the year', formula: 'need less credits', numbers: figure(annual), result: annual, unit: 'g/m2' });
+    book.step({
+      label: 'Nitrogen for the year',
+      formula: 'need less credits',
+      numbers: figure(annual),
+      result: annual,
+      unit: 'g/m2',
+    });
     if (grass.caution) book.warn(grass.caution, grassSource);
     return {
       annual,
-      credits: { shade: shadeCredit, clippings: clippingsCredit, organicMatter: organicCredit, total: shadeCredit + clippingsCredit + organicCredit },
+      credits: {
+        shade: shadeCredit,
+        clippings: clippingsCredit,
+        organicMatter: organicCredit,
+        total: shadeCredit + clippingsCredit + organicCredit,
+      },
     };
   },
 });

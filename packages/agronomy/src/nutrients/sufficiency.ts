@@ -6,7 +6,20 @@ import { figure } from '../working/working.ts';
 
 export const nutrients = ['p', 'k', 'ca', 'mg', 's', 'mn', 'zn', 'cu', 'fe', 'b'] as const;
 export type Nutrient = (typeof nutrients)[number];
-export const extractants = ['mehlich-3', 'mehlich-1', 'bray-1', 'olsen', 'morgan', 'ammonium acetate', 'hot water'] as const;
+/** Chemical symbol of a nutrient: `mg` is Mg. */
+export function nutrientSymbol(nutrient: string): string {
+  return nutrient.charAt(0).toUpperCase() + nutrient.slice(1);
+}
+
+export const extractants = [
+  'mehlich-3',
+  'mehlich-1',
+  'bray-1',
+  'olsen',
+  'morgan',
+  'ammonium acetate',
+  'hot water',
+] as const;
 export type Extractant = (typeof extractants)[number];
 export const extractantNames: Readonly<Record<Extractant, string>> = {
   'mehlich-3': 'Mehlich-3',
@@ -40,7 +53,7 @@ function findTable(nutrient: Nutrient, extractant: Extractant): Table {
   const others = tables.filter((entry) => entry.nutrient === nutrient).map((entry) => entry.extractant);
   throw new InputError(
     'extractant',
-    `was given "${extractant}"; no sufficiency table for ${nutrient.toUpperCase()} by it is held here, wanted one of ${others.join(', ')}. Extractants are not converted into one another.`,
+    `was given "${extractant}"; no sufficiency table for ${nutrientSymbol(nutrient)} by it is held here, wanted one of ${others.join(', ')}. Extractants are not converted into one another.`,
   );
 }
 
@@ -58,28 +71,41 @@ export const ratingSufficiency = defineCalculator({
   source: 'Carrow, Waddington & Rieke (2001), Turfgrass Soil Fertility and Chemical Problems',
   inputs: {
     nutrient: choice(nutrients),
-    extractant: choice(extractants, { m3: 'mehlich-3', m1: 'mehlich-1', 'bray p1': 'bray-1', 'modified morgan': 'morgan', 'olsen bicarbonate': 'olsen' }),
+    extractant: choice(extractants, {
+      m3: 'mehlich-3',
+      m1: 'mehlich-1',
+      'bray p1': 'bray-1',
+      'modified morgan': 'morgan',
+      'olsen bicarbonate': 'olsen',
+    }),
     value: quantity('mg/kg', { min: 0, max: 1_000_000 }),
     soilGroup: optional(choice(soilGroups)),
   },
-  outputs: { rating: 'very low, low, medium, high or very high', band: '[low, high] mg/kg', limits: '[low, medium, high, very high] mg/kg' },
+  outputs: {
+    rating: 'very low, low, medium, high or very high',
+    band: '[low, high] mg/kg',
+    limits: '[low, medium, high, very high] mg/kg',
+  },
   compute({ nutrient, extractant, value, soilGroup }, book) {
     const table = findTable(nutrient, extractant);
     const onSand = soilGroup === 'sand' && table.mediumOnSand !== undefined;
-    const [low = 0, high = 0] = onSand ? table.mediumOnSand! : table.medium;
+    const [low = 0, high = 0] = onSand ? table.mediumOnSand : table.medium;
     const limits = [table.veryLowBelow ?? low / 2, low, high, high * 2] as const;
     const rating = ratings[limits.filter((limit) => value >= limit).length]!;
     book.step({
-      label: `${nutrient.toUpperCase()} by ${extractant}${table.mediumOnSand ? (onSand ? ', sands' : ', loams and clays') : ''}`,
+      label: `${nutrientSymbol(nutrient)} by ${extractantNames[extractant]}${table.mediumOnSand ? (onSand ? ', sands' : ', loams and clays') : ''}`,
       formula: 'very low | low | medium | high | very high, each from its lower limit',
       numbers: `${limits.map((limit) => figure(limit)).join(' | ')} mg/kg; test ${figure(value)}`,
       result: rating,
       unit: '',
       source: table.source,
     });
-    if (table.veryLowBelow === undefined) book.warn('The source gives no very low for this: below half of the bottom of medium is used.');
-    if (table.mediumOnSand && soilGroup === undefined) book.warn('No soil group was given: the band of loams and clays is used; sands need less.');
-    if (table.uncertain) book.warn('Micronutrient bands are the least certain of all: look at the grass and a tissue test too.');
+    if (table.veryLowBelow === undefined)
+      book.warn('The source gives no very low for this: below half of the bottom of medium is used.');
+    if (table.mediumOnSand && soilGroup === undefined)
+      book.warn('No soil group was given: the band of loams and clays is used; sands need less.');
+    if (table.uncertain)
+      book.warn('Micronutrient bands are the least certain of all: look at the grass and a tissue test too.');
     return { rating, band: [low, high] as readonly [number, number], limits };
   },
 });
@@ -93,7 +119,14 @@ export const requirementSufficiency = defineCalculator({
   name: 'requirement.sufficiency',
   title: 'P₂O₅ or K₂O for the year from the rating',
   source: data.yearlyRate.source,
-  inputs: { nutrient: choice(['p', 'k']), rating: choice(ratings), perApplication: defaulted(quantity('g/m2', { above: 0 }), convert(data.yearlyRate.perApplication, 'lb/1000ft2', 'g/m2')) },
+  inputs: {
+    nutrient: choice(['p', 'k']),
+    rating: choice(ratings),
+    perApplication: defaulted(
+      quantity('g/m2', { above: 0 }),
+      convert(data.yearlyRate.perApplication, 'lb/1000ft2', 'g/m2'),
+    ),
+  },
   outputs: { requirement: 'g/m2 of the oxide', applications: 'number' },
   compute({ nutrient, rating, perApplication }, book) {
     const row = data.yearlyRate[nutrient];
@@ -107,8 +140,13 @@ export const requirementSufficiency = defineCalculator({
       source: data.yearlyRate.source,
     });
     const applications = Math.ceil(requirement / perApplication - 1e-9);
-    if (applications > 1) book.cap(`At most ${figure(perApplication)} g/m² of ${row.oxide} at once: ${applications} applications.`, data.yearlyRate.source);
-    if (nutrient === 'p' && requirement > 0) book.warn('Many places restrict phosphorus by law: check the local rule before buying.');
+    if (applications > 1)
+      book.cap(
+        `At most ${figure(convert(perApplication, 'g/m2', 'lb/1000ft2'))} lb/1000 ft² (${figure(perApplication)} g/m²) of ${row.oxide} at once: ${applications} applications.`,
+        data.yearlyRate.source,
+      );
+    if (nutrient === 'p' && requirement > 0)
+      book.warn('Many places restrict phosphorus by law: check the local rule before buying.');
     return { requirement, applications };
   },
 });

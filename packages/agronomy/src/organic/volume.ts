@@ -11,7 +11,13 @@ export const organicVolume = defineCalculator({
   outputs: { volume: 'm3' },
   compute({ area, thickness }, book) {
     const volume = (area * thickness) / 100;
-    book.step({ label: 'Volume', formula: 'area × thickness', numbers: `${figure(area)} m² × ${figure(thickness)} cm / 100`, result: volume, unit: 'm3' });
+    book.step({
+      label: 'Volume',
+      formula: 'area × thickness',
+      numbers: `${figure(area)} m² × ${figure(thickness)} cm / 100`,
+      result: volume,
+      unit: 'm3',
+    });
     return { volume };
   },
 });

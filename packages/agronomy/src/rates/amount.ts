@@ -16,7 +16,11 @@ export interface ProductAmount {
   readonly bagMass: number;
   /** Nothing until the product has a price. */
   readonly cost: Figure | null;
-  readonly applications: ReadonlyArray<{ readonly rate: number; readonly mass: number; readonly monthsFromStart: number | null }>;
+  readonly applications: ReadonlyArray<{
+    readonly rate: number;
+    readonly mass: number;
+    readonly monthsFromStart: number | null;
+  }>;
 }
 
 /** The smallest step a spreader is set by, in g/m². */
@@ -39,18 +43,37 @@ export function amountFor(
 
   const kilograms = convert(total * area, 'g', 'kg');
   const told = { rate: present('productRate', total, system).text, area: present('area', area, system).text };
-  book.step({ label: 'For the zone', formula: 'rate × area', numbers: `${told.rate} × ${told.area}`, result: kilograms, unit: 'kg' });
+  book.step({
+    label: 'For the zone',
+    formula: 'rate × area',
+    numbers: `${told.rate} × ${told.area}`,
+    result: kilograms,
+    unit: 'kg',
+  });
   const mass = snapshot(kilograms);
 
   const count = Math.ceil(kilograms / product.bagMass - 1e-9);
   const bag = present('mass', product.bagMass, system).text;
-  book.step({ label: 'Whole bags', formula: 'mass / bag, rounded up', numbers: `${present('mass', kilograms, system).text} / ${bag} = ${figure(kilograms / product.bagMass)}`, result: count, unit: 'bags' });
+  book.step({
+    label: 'Whole bags',
+    formula: 'mass / bag, rounded up',
+    numbers: `${present('mass', kilograms, system).text} / ${bag} = ${figure(kilograms / product.bagMass)}`,
+    result: count,
+    unit: 'bags',
+  });
   const bags = snapshot(count);
 
   let cost: Figure | null = null;
   if (product.bagPrice !== null) {
     const price = count * product.bagPrice;
-    book.step({ label: 'Cost', formula: 'bags × price of a bag', numbers: `${count} × $${product.bagPrice.toFixed(2)}`, result: price, unit: '$', source: 'The practice’s own price list' });
+    book.step({
+      label: 'Cost',
+      formula: 'bags × price of a bag',
+      numbers: `${count} × $${product.bagPrice.toFixed(2)}`,
+      result: price,
+      unit: '$',
+      source: 'The practice’s own price list',
+    });
     cost = snapshot(price);
   }
   return {
@@ -61,6 +84,9 @@ export function amountFor(
     bags,
     bagMass: product.bagMass,
     cost,
-    applications: applications.map((application) => ({ ...application, mass: convert(application.rate * area, 'g', 'kg') })),
+    applications: applications.map((application) => ({
+      ...application,
+      mass: convert(application.rate * area, 'g', 'kg'),
+    })),
   };
 }

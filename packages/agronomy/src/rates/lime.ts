@@ -36,7 +36,10 @@ export function aimOf(zone: ZoneFacts): number {
 /** The requirement by the test's own buffer method. @throws {InputError} when there is no buffer or it is outside the method. */
 export function limeRequirement(test: SoilTest, targetPh: number): Outcome<LimeRequirement> {
   if (!test.buffer) {
-    throw new InputError('bufferPh', 'was not measured: soil pH says that lime is due but not how much. Ask the laboratory for a buffer pH');
+    throw new InputError(
+      'bufferPh',
+      'was not measured: soil pH says that lime is due but not how much. Ask the laboratory for a buffer pH',
+    );
   }
   return methods[test.buffer.method]({ soilPh: test.soilPh, bufferPh: test.buffer.ph, targetPh, depth: test.depth });
 }
@@ -48,13 +51,23 @@ const CAUTIONS: readonly string[] = [
 ];
 
 /** Lime for a zone: whether, how much, of what, and in how many applications. */
-export function adviseLime(zone: ZoneFacts, test: SoilTest, product: Product | undefined, system: UnitSystem): LimeAdvice {
+export function adviseLime(
+  zone: ZoneFacts,
+  test: SoilTest,
+  product: Product | undefined,
+  system: UnitSystem,
+): LimeAdvice {
   const [low, high] = findGrass(zone.grass).ph;
   const aim = aimOf(zone);
   const range = `${grassPossessive(zone.grass)} ${low.toFixed(1)}–${high.toFixed(1)}`;
   const ph = test.soilPh.toFixed(1);
   const nothing = { aim, requirement: null, assumedEffectiveness: null, amount: null, cautions: [] };
-  if (test.soilPh > high) return { ...nothing, status: 'too high', words: `No lime here. pH ${ph} is above ${range}: lime would lock up iron and manganese.` };
+  if (test.soilPh > high)
+    return {
+      ...nothing,
+      status: 'too high',
+      words: `No lime here. pH ${ph} is above ${range}: lime would lock up iron and manganese.`,
+    };
   if (test.soilPh >= low) return { ...nothing, status: 'none', words: `No lime here. pH ${ph} is inside ${range}.` };
 
   const below = `pH ${ph} is below ${range}.`;
@@ -63,19 +76,34 @@ export function adviseLime(zone: ZoneFacts, test: SoilTest, product: Product | u
     outcome = limeRequirement(test, aim);
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
-    const why = error.field === 'targetPh' && test.buffer ? `The ${bufferNames[test.buffer.method]} table has no target of ${aim.toFixed(1)}: ask the laboratory for a Mehlich or Adams–Evans buffer.` : `${error.message}.`;
+    const why =
+      error.field === 'targetPh' && test.buffer
+        ? `The ${bufferNames[test.buffer.method]} table has no target of ${aim.toFixed(1)}: ask the laboratory for a Mehlich or Adams–Evans buffer.`
+        : `${error.message}.`;
     return { ...nothing, status: 'cannot say', words: `${below} ${why}` };
   }
   const { requirement, assumedEffectiveness } = outcome.result;
   const needed: Figure = { value: requirement, working: outcome.working };
   if (requirement === 0) {
-    return { ...nothing, requirement: needed, assumedEffectiveness, status: 'none', words: `${below} But the buffer shows almost no reserve acidity, so no lime: retest next year.` };
+    return {
+      ...nothing,
+      requirement: needed,
+      assumedEffectiveness,
+      status: 'none',
+      words: `${below} But the buffer shows almost no reserve acidity, so no lime: retest next year.`,
+    };
   }
   const words = `${below} Lime to ${aim.toFixed(1)}.`;
   const found = { status: 'due', words, aim, requirement: needed, assumedEffectiveness } as const;
   if (!product?.lime) return { ...found, amount: null, cautions: ['Choose a liming product to get a rate.'] };
   if (product.lime.caustic && zone.surface !== 'seedbed') {
-    return { ...found, amount: null, cautions: [`${product.name} burns living turf, skin and eyes: no rate is given for it here. Choose a carbonate lime.`] };
+    return {
+      ...found,
+      amount: null,
+      cautions: [
+        `${product.name} burns living turf, skin and eyes: no rate is given for it here. Choose a carbonate lime.`,
+      ],
+    };
   }
   const book = new WorkingBook();
   book.include(outcome.working);
@@ -90,7 +118,12 @@ export function adviseLime(zone: ZoneFacts, test: SoilTest, product: Product | u
   });
   book.include(working);
   const amount = amountFor(product, zone.area, program.applications, book, system);
-  const split = program.applications.length > 1 ? [`Lime acts over months. ${program.applications.length} applications, 3 months apart or more; retest before the ${program.applications.length > 2 ? 'third' : 'second'} if you can.`] : [];
+  const split =
+    program.applications.length > 1
+      ? [
+          `Lime acts over months. ${program.applications.length} applications, 3 months apart or more; retest before the ${program.applications.length > 2 ? 'third' : 'second'} if you can.`,
+        ]
+      : [];
   return { ...found, amount, cautions: [...split, ...CAUTIONS] };
 }
 
@@ -115,10 +148,16 @@ export interface LimeComparison {
  * @param effectiveness % of this zone's product, in whose amounts the reasons are told.
  * @returns nothing when the pH differs by more than 0.2, or the answer does not.
  */
-export function compareLime(here: LimeCase, there: LimeCase, effectiveness: number, system: UnitSystem): LimeComparison | undefined {
+export function compareLime(
+  here: LimeCase,
+  there: LimeCase,
+  effectiveness: number,
+  system: UnitSystem,
+): LimeComparison | undefined {
   if (Math.abs(here.test.soilPh - there.test.soilPh) > 0.2 + 1e-9) return undefined;
   const ofProduct = (requirement: number, assumed: number): number => (requirement * assumed) / effectiveness;
-  const amountOf = ({ advice }: LimeCase): number => ofProduct(advice.requirement?.value ?? 0, advice.assumedEffectiveness ?? 0);
+  const amountOf = ({ advice }: LimeCase): number =>
+    ofProduct(advice.requirement?.value ?? 0, advice.assumedEffectiveness ?? 0);
   const difference = amountOf(here) - amountOf(there);
   const say = (rate: number): string => present('limeRate', Math.abs(rate), system).text;
   if (present('limeRate', Math.abs(difference), system).value === 0) return undefined;
@@ -127,13 +166,17 @@ export function compareLime(here: LimeCase, there: LimeCase, effectiveness: numb
   const grass = (zone: ZoneFacts): string => findGrass(zone.grass).label;
   const reasons: string[] = [];
   const explain = (text: string, delta: number): void => {
-    if (present('limeRate', Math.abs(delta), system).value !== 0) reasons.push(`${text}: ${delta > 0 ? '+' : '−'}${say(delta)}.`);
+    if (present('limeRate', Math.abs(delta), system).value !== 0)
+      reasons.push(`${text}: ${delta > 0 ? '+' : '−'}${say(delta)}.`);
   };
   const bothDue = here.advice.status === 'due' && there.advice.status === 'due';
   if (!bothDue) {
     const [low, high] = findGrass(there.zone.grass).ph;
     const [lowHere, highHere] = findGrass(here.zone.grass).ph;
-    if (grass(here.zone) !== grass(there.zone)) reasons.push(`${grass(here.zone)} here wants ${lowHere.toFixed(1)}–${highHere.toFixed(1)}; ${grass(there.zone)} there wants ${low.toFixed(1)}–${high.toFixed(1)}.`);
+    if (grass(here.zone) !== grass(there.zone))
+      reasons.push(
+        `${grass(here.zone)} here wants ${lowHere.toFixed(1)}–${highHere.toFixed(1)}; ${grass(there.zone)} there wants ${low.toFixed(1)}–${high.toFixed(1)}.`,
+      );
     reasons.push(there.advice.words);
     return { otherZone: there.zone.name, words, reasons };
   }
@@ -155,9 +198,18 @@ export function compareLime(here: LimeCase, there: LimeCase, effectiveness: numb
       if (!(error instanceof InputError)) throw error;
     }
   };
-  move(`Buffer pH ${here.test.buffer?.ph.toFixed(1)} here, ${there.test.buffer?.ph.toFixed(1)} there`, () => (test = { ...test, buffer: here.test.buffer }));
-  move(`Aim ${here.advice.aim.toFixed(1)} for ${grass(here.zone)} here, ${aim.toFixed(1)} for ${grass(there.zone)} there`, () => (aim = here.advice.aim));
-  move(`Sampled ${present('depth', here.test.depth, system).text} deep here, ${present('depth', test.depth, system).text} there`, () => (test = { ...test, depth: here.test.depth }));
+  move(
+    `Buffer pH ${here.test.buffer?.ph.toFixed(1)} here, ${there.test.buffer?.ph.toFixed(1)} there`,
+    () => (test = { ...test, buffer: here.test.buffer }),
+  );
+  move(
+    `Aim ${here.advice.aim.toFixed(1)} for ${grass(here.zone)} here, ${aim.toFixed(1)} for ${grass(there.zone)} there`,
+    () => (aim = here.advice.aim),
+  );
+  move(
+    `Sampled ${present('depth', here.test.depth, system).text} deep here, ${present('depth', test.depth, system).text} there`,
+    () => (test = { ...test, depth: here.test.depth }),
+  );
   move(`Soil pH ${here.test.soilPh.toFixed(1)} here, ${there.test.soilPh.toFixed(1)} there`, () => (test = here.test));
   return { otherZone: there.zone.name, words, reasons };
 }

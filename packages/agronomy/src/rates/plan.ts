@@ -34,7 +34,13 @@ function totalCost(lime: LimeAdvice, nutrients: readonly NutrientAdvice[]): Pick
   const book = new WorkingBook();
   const value = amounts.reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0);
   const lines = amounts.map(({ productName, cost }) => `${productName} $${(cost?.value ?? 0).toFixed(2)}`);
-  book.step({ label: 'Products for the zone', formula: 'sum of whole bags at their price', numbers: lines.join(' + ') || 'nothing to buy', result: value, unit: '$' });
+  book.step({
+    label: 'Products for the zone',
+    formula: 'sum of whole bags at their price',
+    numbers: lines.join(' + ') || 'nothing to buy',
+    result: value,
+    unit: '$',
+  });
   book.warn('Each zone buys its own whole bags here; bags shared between zones cost less.');
   return { cost: { value, working: book.entries }, unpriced };
 }
@@ -45,10 +51,20 @@ function totalCost(lime: LimeAdvice, nutrients: readonly NutrientAdvice[]): Pick
  * @param others tested zones of the site, to explain lime that differs at the same pH.
  * @param system sets the increments that rates are rounded to, and the units inside sentences.
  */
-export function planZone({ zone, test }: TestedZone, products: readonly Product[], choices: ProductChoices, others: readonly TestedZone[], system: UnitSystem): { readonly reading: Reading; readonly plan: ZonePlan } {
+export function planZone(
+  { zone, test }: TestedZone,
+  products: readonly Product[],
+  choices: ProductChoices,
+  others: readonly TestedZone[],
+  system: UnitSystem,
+): { readonly reading: Reading; readonly plan: ZonePlan } {
   const reading = readZone(zone, test);
   const chosen = Object.fromEntries(
-    purposes.map((purpose) => [purpose, products.find(({ id, purpose: own }) => own === purpose && id === choices[purpose]) ?? suggestProduct(purpose, products, reading)]),
+    purposes.map((purpose) => [
+      purpose,
+      products.find(({ id, purpose: own }) => own === purpose && id === choices[purpose]) ??
+        suggestProduct(purpose, products, reading),
+    ]),
   ) as Record<Purpose, Product | undefined>;
 
   const lime = adviseLime(zone, test, chosen.lime, system);
@@ -58,14 +74,19 @@ export function planZone({ zone, test }: TestedZone, products: readonly Product[
     const advice = adviseLime(other.zone, other.test, undefined, system);
     return compareLime({ zone, test, advice: lime }, { ...other, advice }, effectiveness, system) ?? [];
   });
-  const leftOut = [...(lime.status === 'none' || lime.status === 'too high' ? ['Lime'] : []), ...nutrients.filter(({ status }) => status === 'none').map(({ name }) => name)];
+  const leftOut = [
+    ...(lime.status === 'none' || lime.status === 'too high' ? ['Lime'] : []),
+    ...nutrients.filter(({ status }) => status === 'none').map(({ name }) => name),
+  ];
   return {
     reading,
     plan: {
       lime,
       nutrients,
       comparisons,
-      products: Object.fromEntries(purposes.flatMap((purpose) => (chosen[purpose] ? [[purpose, chosen[purpose].id]] : []))),
+      products: Object.fromEntries(
+        purposes.flatMap((purpose) => (chosen[purpose] ? [[purpose, chosen[purpose].id]] : [])),
+      ),
       ...totalCost(lime, nutrients),
       leftOut,
     },

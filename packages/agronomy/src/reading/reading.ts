@@ -3,7 +3,14 @@ import { type ReportedValue, type PanelNutrient, panel, toElement } from '../lab
 import { type BufferMethod, bufferNames } from '../lab/buffers.ts';
 import { questionPlausibility } from '../lab/plausible.ts';
 import { findGrass } from '../nutrients/grasses.ts';
-import { type Extractant, type Rating, type SoilGroup, extractantNames, ratingSufficiency } from '../nutrients/sufficiency.ts';
+import {
+  type Extractant,
+  type Rating,
+  type SoilGroup,
+  extractantNames,
+  nutrientSymbol,
+  ratingSufficiency,
+} from '../nutrients/sufficiency.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 
 /** What is known of a zone that bears on reading its test and setting its rates. */
@@ -65,7 +72,12 @@ export interface Reading {
   readonly questions: readonly string[];
 }
 
-const nutrientNames: Readonly<Record<PanelNutrient, string>> = { p: 'Phosphorus, P', k: 'Potassium, K', ca: 'Calcium, Ca', mg: 'Magnesium, Mg' };
+const nutrientNames: Readonly<Record<PanelNutrient, string>> = {
+  p: 'Phosphorus, P',
+  k: 'Potassium, K',
+  ca: 'Calcium, Ca',
+  mg: 'Magnesium, Mg',
+};
 
 const ratingWords: Readonly<Record<Rating, string>> = {
   'very low': 'Far short: the grass will answer to it.',
@@ -74,6 +86,14 @@ const ratingWords: Readonly<Record<Rating, string>> = {
   high: 'Plenty: add none.',
   'very high': 'More than plenty: add none for years.',
 };
+
+/** Calcium and magnesium come with lime, not with the year's fertilizer. */
+function baseWords(nutrient: 'ca' | 'mg', rating: Rating): string {
+  if (rating !== 'low' && rating !== 'very low') return 'Enough.';
+  return nutrient === 'ca'
+    ? 'Short: lime brings it where lime is due.'
+    : 'Short: dolomitic lime brings it where lime is due.';
+}
 
 /** Possessive of a grass name inside a sentence. */
 export function grassPossessive(grass: string): string {
@@ -94,17 +114,43 @@ function phBar(zone: ZoneFacts, test: SoilTest): Bar {
   const place = test.soilPh < low ? 'below' : test.soilPh > high ? 'above' : 'inside';
   const words = `pH ${test.soilPh.toFixed(1)} is ${place} ${grassPossessive(zone.grass)} ${band(wanted)}.`;
   const book = new WorkingBook();
-  book.step({ label: 'Soil pH against the grass', formula: 'low ≤ pH ≤ high needs no correction', numbers: `${band(wanted)}; test ${test.soilPh.toFixed(1)}`, result: place, unit: '', source: 'Grass table: Carrow, Waddington & Rieke (2001) and general extension ranges' });
-  return { key: 'soilPh', name: 'Soil pH', figure: { value: test.soilPh, working: book.entries }, sense: 'ph', rating, limits, wanted, words, belowDetection: false };
+  book.step({
+    label: 'Soil pH against the grass',
+    formula: 'low ≤ pH ≤ high needs no correction',
+    numbers: `${band(wanted)}; test ${test.soilPh.toFixed(1)}`,
+    result: place,
+    unit: '',
+    source: 'Grass table: Carrow, Waddington & Rieke (2001) and general extension ranges',
+  });
+  return {
+    key: 'soilPh',
+    name: 'Soil pH',
+    figure: { value: test.soilPh, working: book.entries },
+    sense: 'ph',
+    rating,
+    limits,
+    wanted,
+    words,
+    belowDetection: false,
+  };
 }
 
 /** Under 2 % starved, under 3 % poor, 3–8 wanted, above 12 an organic soil. */
 const ORGANIC_LIMITS = [2, 3, 8, 12] as const;
 
 function organicBar(value: number): Bar {
-  const rating = (['very low', 'low', 'medium', 'high', 'very high'] as const)[ORGANIC_LIMITS.filter((limit) => value >= limit).length]!;
+  const rating = (['very low', 'low', 'medium', 'high', 'very high'] as const)[
+    ORGANIC_LIMITS.filter((limit) => value >= limit).length
+  ]!;
   const book = new WorkingBook();
-  book.step({ label: 'Organic matter', formula: 'very low | low | wanted | high | very high, each from its lower limit', numbers: `${ORGANIC_LIMITS.join(' | ')} %; test ${value}`, result: rating, unit: '', source: 'General extension guidance: under about 3 % a lawn soil holds little water, nutrients or life' });
+  book.step({
+    label: 'Organic matter',
+    formula: 'very low | low | wanted | high | very high, each from its lower limit',
+    numbers: `${ORGANIC_LIMITS.join(' | ')} %; test ${value}`,
+    result: rating,
+    unit: '',
+    source: 'General extension guidance: under about 3 % a lawn soil holds little water, nutrients or life',
+  });
   const words = {
     'very low': 'Starved: holds little water, nutrients or life.',
     low: 'Poor: build it with compost over years.',
@@ -112,25 +158,52 @@ function organicBar(value: number): Bar {
     high: 'Rich: it feeds nitrogen of its own.',
     'very high': 'An organic soil: it feeds much nitrogen and may lie wet.',
   }[rating];
-  return { key: 'organicMatter', name: 'Organic matter', figure: { value, working: book.entries }, sense: 'percent', rating, limits: ORGANIC_LIMITS, wanted: [3, 8], words, belowDetection: false };
+  return {
+    key: 'organicMatter',
+    name: 'Organic matter',
+    figure: { value, working: book.entries },
+    sense: 'percent',
+    rating,
+    limits: ORGANIC_LIMITS,
+    wanted: [3, 8],
+    words,
+    belowDetection: false,
+  };
 }
 
 function nutrientBar(nutrient: PanelNutrient, reported: ReportedValue, zone: ZoneFacts, test: SoilTest): Bar {
   const element = toElement(nutrient, reported);
-  const shared = { key: nutrient, name: nutrientNames[nutrient], sense: 'concentration', belowDetection: reported.belowDetection ?? false } as const;
+  const shared = {
+    key: nutrient,
+    name: nutrientNames[nutrient],
+    sense: 'concentration',
+    belowDetection: reported.belowDetection ?? false,
+  } as const;
   try {
-    const { result, working } = ratingSufficiency({ nutrient, extractant: test.extractant, value: element.value, soilGroup: zone.soilGroup });
+    const { result, working } = ratingSufficiency({
+      nutrient,
+      extractant: test.extractant,
+      value: element.value,
+      soilGroup: zone.soilGroup,
+    });
     return {
       ...shared,
       figure: { value: element.value, working: [...element.working, ...working] },
       rating: result.rating,
       limits: result.limits,
       wanted: result.band,
-      words: nutrient === 'ca' ? (result.rating === 'low' || result.rating === 'very low' ? 'Short; lime brings it where lime is due.' : 'Enough.') : ratingWords[result.rating],
+      words: nutrient === 'ca' || nutrient === 'mg' ? baseWords(nutrient, result.rating) : ratingWords[result.rating],
     };
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
-    return { ...shared, figure: element, rating: null, limits: null, wanted: null, words: `Not rated: no table for ${nutrient.toUpperCase()} by ${extractantNames[test.extractant]} is held here, and extractants are not converted into one another.` };
+    return {
+      ...shared,
+      figure: element,
+      rating: null,
+      limits: null,
+      wanted: null,
+      words: `Not rated: no table for ${nutrientSymbol(nutrient)} by ${extractantNames[test.extractant]} is held here, and extractants are not converted into one another.`,
+    };
   }
 }
 
@@ -147,7 +220,11 @@ function limitations(bars: readonly Bar[]): Limitation[] {
     if (bar.key === 'soilPh' && bar.rating !== 'medium') {
       found.push({ severity: extreme ? 3 : 2, what: short ? phLimits.low : phLimits.high, evidence: bar.words });
     } else if (bar.key === 'organicMatter' && short) {
-      found.push({ severity: extreme ? 3 : 2, what: bar.words, evidence: `Organic matter ${bar.figure.value.toFixed(1)} %, ${bar.rating}.` });
+      found.push({
+        severity: extreme ? 3 : 2,
+        what: bar.words,
+        evidence: `Organic matter ${bar.figure.value.toFixed(1)} %, ${bar.rating}.`,
+      });
     } else if (short && (bar.key === 'p' || bar.key === 'k' || bar.key === 'mg')) {
       found.push({ severity: extreme ? 2 : 1, what: `${bar.name} is ${bar.rating}.`, evidence: bar.words });
     }
@@ -171,11 +248,15 @@ export function readZone(zone: ZoneFacts, test: SoilTest): Reading {
     'Drainage: a soil that does not drain is not fixed with fertilizer',
     'Thatch, roots and compaction',
   ];
-  const questions = bars.flatMap((bar) => (bar.key === 'soilPh' ? [] : (questionPlausibility(bar.key, bar.figure.value) ?? [])));
+  const questions = bars.flatMap((bar) =>
+    bar.key === 'soilPh' ? [] : (questionPlausibility(bar.key, bar.figure.value) ?? []),
+  );
   return {
     headline: found[0] ? found[0].what : `Nothing on this report limits ${findGrass(zone.grass).label}.`,
     bars,
-    buffer: test.buffer ? `${bufferNames[test.buffer.method]} buffer pH ${test.buffer.ph.toFixed(1)}: how hard the soil resists change. It sets the lime rate; soil pH alone does not.` : 'No buffer pH was measured.',
+    buffer: test.buffer
+      ? `${bufferNames[test.buffer.method]} buffer pH ${test.buffer.ph.toFixed(1)}: how hard the soil resists change. It sets the lime rate; soil pH alone does not.`
+      : 'No buffer pH was measured.',
     limitations: found,
     notMeasured: missing,
     questions,

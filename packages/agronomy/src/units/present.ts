@@ -36,7 +36,11 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   area: { si: 'm2', metric: { unit: 'm2', label: 'm²', step: 1 }, us: { unit: 'ft2', label: 'ft²', step: 10 } },
   mass: { si: 'kg', metric: { unit: 'kg', label: 'kg', step: 0.1 }, us: { unit: 'lb', label: 'lb', step: 0.1 } },
   depth: { si: 'cm', metric: { unit: 'cm', label: 'cm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.25 } },
-  concentration: { si: 'mg/kg', metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 }, us: { unit: 'ppm', label: 'ppm', step: 1 } },
+  concentration: {
+    si: 'mg/kg',
+    metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 },
+    us: { unit: 'ppm', label: 'ppm', step: 1 },
+  },
   ph: { si: '', metric: plain('', 0.1), us: plain('', 0.1) },
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
   count: { si: '', metric: plain('', 1), us: plain('', 1) },
@@ -124,7 +128,8 @@ const stepLabels: Readonly<Record<string, string>> = {
 export function presentStep(result: number | string, unit: string, system: UnitSystem): string {
   if (typeof result === 'string') return result;
   if (unit === '$') return present('money', result, system).text;
-  const own = `${Number(result.toPrecision(4)).toLocaleString('en-US', { maximumFractionDigits: 6 })} ${stepLabels[unit] ?? unit}`.trim();
+  const own =
+    `${Number(result.toPrecision(4)).toLocaleString('en-US', { maximumFractionDigits: 6 })} ${stepLabels[unit] ?? unit}`.trim();
   if (system !== 'us' || (unit !== 'g/m2' && unit !== 'kg')) return own;
   const theirs = unitFor(unit === 'kg' ? 'mass' : 'productRate', 'us');
   return `${Number(convert(result, unit, theirs.unit).toPrecision(4)).toLocaleString('en-US')} ${theirs.label} (${own})`;

@@ -3,7 +3,14 @@ import { UnitError, convert, describeDimension, parseUnit, sameDimension } from 
 /** A typed or transmitted amount that cannot be taken; the message reads after "is" or "must". */
 export class QuantityError extends Error {}
 
-const FRACTIONS: Readonly<Record<string, string>> = { '¼': '1/4', '½': '1/2', '¾': '3/4', '⅓': '1/3', '⅔': '2/3', '⅛': '1/8' };
+const FRACTIONS: Readonly<Record<string, string>> = {
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅓': '1/3',
+  '⅔': '2/3',
+  '⅛': '1/8',
+};
 const NUMBER = String.raw`[-+]?(?:\d+\s+\d+\/\d+|\d+\/\d+|(?:\d+(?:,\d{3})*)(?:\.\d+)?(?:[eE][-+]?\d+)?|\.\d+)`;
 const PART = new RegExp(String.raw`^\s*(${NUMBER})\s*(.*)$`, 's');
 const COMPOUND = new RegExp(String.raw`^([A-Za-z'"]+)\s*(?=${NUMBER}\s*[A-Za-z'"])`);
@@ -20,7 +27,10 @@ function readNumber(text: string): number {
 
 /** The number at the front of a text and what follows it, or nothing when it is not led by a number. */
 export function splitNumber(text: string): { readonly value: number; readonly rest: string } | undefined {
-  const plain = text.trim().replace(/−/g, '-').replace(/[¼½¾⅓⅔⅛]/g, (sign) => ` ${FRACTIONS[sign] ?? ''}`);
+  const plain = text
+    .trim()
+    .replace(/−/g, '-')
+    .replace(/[¼½¾⅓⅔⅛]/g, (sign) => ` ${FRACTIONS[sign] ?? ''}`);
   const match = PART.exec(plain);
   if (!match) return undefined;
   const [, number = '', rest = ''] = match;

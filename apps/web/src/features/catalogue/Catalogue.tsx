@@ -8,10 +8,16 @@ import { colours } from '../../theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 
-const titles: Readonly<Record<Purpose, string>> = { lime: 'Lime', nitrogen: 'Nitrogen', phosphorus: 'Phosphorus', potassium: 'Potassium' };
+const titles: Readonly<Record<Purpose, string>> = {
+  lime: 'Lime',
+  nitrogen: 'Nitrogen',
+  phosphorus: 'Phosphorus',
+  potassium: 'Potassium',
+};
 
 function strength({ grade, effectiveness, slowRelease, caustic }: ProductAnswer): string {
-  if (effectiveness !== null) return `${Math.round(effectiveness)} % effective${caustic ? ', caustic: never on living turf' : ''}`;
+  if (effectiveness !== null)
+    return `${Math.round(effectiveness)} % effective${caustic ? ', caustic: never on living turf' : ''}`;
   return `${grade.n}-${grade.p2o5}-${grade.k2o}${slowRelease > 0 ? `, ${slowRelease} % of the N slow` : ''}`;
 }
 
@@ -25,14 +31,25 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
   const save = (): void => {
     const number = Number(price.replace(/^\$/, ''));
     const bagPrice = price.trim() === '' ? null : Number.isNaN(number) ? (price as unknown as number) : number;
-    mutate({ id: product.id, input: { bagMass: bagMass as number, bagPrice } }, { onSuccess: (answer) => setPrice(answer.bagPrice === null ? '' : answer.bagPrice.toFixed(2)) });
+    mutate(
+      { id: product.id, input: { bagMass: bagMass as number, bagPrice } },
+      { onSuccess: (answer) => setPrice(answer.bagPrice === null ? '' : answer.bagPrice.toFixed(2)) },
+    );
   };
   return (
     <TableRow>
       <TableCell sx={{ fontWeight: 700 }}>{product.name}</TableCell>
       <TableCell sx={{ color: product.caustic ? colours.ochre : undefined }}>{strength(product)}</TableCell>
       <TableCell>
-        <QuantityField variant="standard" sense="mass" value={bagMass} onChange={setBagMass} problem={problem('bagMass')} aria-label={`Bag of ${product.name}`} sx={{ width: 130 }} />
+        <QuantityField
+          variant="standard"
+          sense="mass"
+          value={bagMass}
+          onChange={setBagMass}
+          problem={problem('bagMass')}
+          aria-label={`Bag of ${product.name}`}
+          sx={{ width: 130 }}
+        />
       </TableCell>
       <TableCell>
         <TextField
@@ -41,7 +58,10 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
           onChange={(event) => setPrice(event.target.value)}
           error={!!problem('bagPrice')}
           helperText={problem('bagPrice')}
-          slotProps={{ input: { startAdornment: <span style={{ marginRight: 4 }}>$</span> }, htmlInput: { 'aria-label': `Price of a bag of ${product.name}`, inputMode: 'decimal' } }}
+          slotProps={{
+            input: { startAdornment: <span style={{ marginRight: 4 }}>$</span> },
+            htmlInput: { 'aria-label': `Price of a bag of ${product.name}`, inputMode: 'decimal' },
+          }}
           placeholder="not set"
           sx={{ width: 120 }}
         />
@@ -52,7 +72,7 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
             Save
           </Button>
         )}
-        {error && error.fields.length === 0 && <Trouble error={error} />}
+        {error?.fields.length === 0 && <Trouble error={error} />}
       </TableCell>
     </TableRow>
   );
@@ -66,31 +86,35 @@ export function Catalogue() {
       <Typography variant="h1" gutterBottom>
         Products
       </Typography>
-      <Typography sx={{ mb: 2, maxWidth: 640 }}>Generic products by what they are. Set the bag you buy and what it costs you: plans count whole bags at these prices. The label on the bag in hand wins over any number here.</Typography>
+      <Typography sx={{ mb: 2, maxWidth: 640 }}>
+        Generic products by what they are. Set the bag you buy and what it costs you: plans count whole bags at these
+        prices. The label on the bag in hand wins over any number here.
+      </Typography>
       <Trouble error={error} />
-      {products.length > 0 && purposes.map((purpose) => (
-        <Box component="section" key={purpose} sx={{ mb: 3, overflowX: 'auto' }}>
-          <Typography variant="h2">{titles[purpose]}</Typography>
-          <Table size="small">
-            <TableHead>
-              <TableRow>
-                <TableCell sx={{ width: '32%' }}>Product</TableCell>
-                <TableCell sx={{ width: '30%' }}>Strength</TableCell>
-                <TableCell>Bag</TableCell>
-                <TableCell>Price of a bag</TableCell>
-                <TableCell />
-              </TableRow>
-            </TableHead>
-            <TableBody>
-              {products
-                .filter((product) => product.purpose === purpose)
-                .map((product) => (
-                  <ProductRow key={product.id} product={product} />
-                ))}
-            </TableBody>
-          </Table>
-        </Box>
-      ))}
+      {products.length > 0 &&
+        purposes.map((purpose) => (
+          <Box component="section" key={purpose} sx={{ mb: 3, overflowX: 'auto' }}>
+            <Typography variant="h2">{titles[purpose]}</Typography>
+            <Table size="small">
+              <TableHead>
+                <TableRow>
+                  <TableCell sx={{ width: '32%' }}>Product</TableCell>
+                  <TableCell sx={{ width: '30%' }}>Strength</TableCell>
+                  <TableCell>Bag</TableCell>
+                  <TableCell>Price of a bag</TableCell>
+                  <TableCell />
+                </TableRow>
+              </TableHead>
+              <TableBody>
+                {products
+                  .filter((product) => product.purpose === purpose)
+                  .map((product) => (
+                    <ProductRow key={product.id} product={product} />
+                  ))}
+              </TableBody>
+            </Table>
+          </Box>
+        ))}
     </Box>
   );
 }

@@ -3,7 +3,7 @@ import type { ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { StepProps } from '../../frame/SiteFrame.tsx';
+import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { CoreStick } from '../../ui/CoreStick.tsx';
@@ -21,7 +21,10 @@ function Facts({ zone }: { readonly zone: ZoneAnswer }) {
     ['Area', `${say('area', zone.area)}${zone.geometry ? ', measured on the map' : ', as typed'}`],
     ['Bag label', zone.label],
     ['Grass', grass.label],
-    ['pH wanted', `${grass.ph[0].toFixed(1)}–${grass.ph[1].toFixed(1)}, aim ${(zone.aimPh ?? grass.aim).toFixed(1)}${zone.aimPh == null ? '' : ' (your own)'}`],
+    [
+      'pH wanted',
+      `${grass.ph[0].toFixed(1)}–${grass.ph[1].toFixed(1)}, aim ${(zone.aimPh ?? grass.aim).toFixed(1)}${zone.aimPh == null ? '' : ' (your own)'}`,
+    ],
     ['Surface', zone.surface],
     ['Soil', zone.soilGroup ?? 'not known'],
     ['Shade', zone.shade],
@@ -31,7 +34,10 @@ function Facts({ zone }: { readonly zone: ZoneAnswer }) {
     ['Roots', zone.rootDepth == null ? missing : `to ${say('depth', zone.rootDepth)}`],
   ];
   return (
-    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', m: 0, rowGap: 0.75, alignContent: 'start' }}>
+    <Box
+      component="dl"
+      sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', m: 0, rowGap: 0.75, alignContent: 'start' }}
+    >
       {facts.map(([name, value]) => [
         <Box component="dt" key={name} sx={{ color: colours.faded }}>
           {name}
@@ -75,7 +81,18 @@ export function Ground({ site, zones, results, zone }: StepProps) {
               </Button>
             </Box>
           </Box>
-          <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '260px minmax(240px, 1fr)', lg: '260px minmax(260px, 340px) minmax(0, 1fr)' }, gap: 4, alignItems: 'start' }}>
+          <Box
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: {
+                xs: '1fr',
+                sm: '260px minmax(240px, 1fr)',
+                lg: '260px minmax(260px, 340px) minmax(0, 1fr)',
+              },
+              gap: 4,
+              alignItems: 'start',
+            }}
+          >
             <CoreStick zone={zone} result={result} size="large" />
             <Facts zone={zone} />
             <ZoneOutline zones={zones} chosen={zone.id} siteId={site.id} />
@@ -83,10 +100,13 @@ export function Ground({ site, zones, results, zone }: StepProps) {
         </>
       ) : (
         <Empty title="Divide the ground into zones" action="Add a zone" onClick={() => setForm('add')}>
-          Nothing can be sampled or treated before its area is known: every rate is multiplied by it. Add one zone for each part that differs in grass, soil, shade or treatment.
+          Nothing can be sampled or treated before its area is known: every rate is multiplied by it. Add one zone for
+          each part that differs in grass, soil, shade or treatment.
         </Empty>
       )}
-      {form !== 'closed' && <ZoneForm siteId={site.id} zone={form === 'change' ? zone : undefined} onClose={close} onSaved={saved} />}
+      {form !== 'closed' && (
+        <ZoneForm siteId={site.id} zone={form === 'change' ? zone : undefined} onClose={close} onSaved={saved} />
+      )}
     </>
   );
 }

@@ -1,15 +1,33 @@
 import { grasses, soilGroups } from '@glenfold/agronomy';
 import { ZoneInput, type ZoneAnswer, clippingsHabits, intensities, shades, surfaces } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, TextField, Typography } from '@mui/material';
-import { Controller, type DefaultValues, type Resolver, useForm } from 'react-hook-form';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  TextField,
+  Typography,
+} from '@mui/material';
+import { Controller, type DefaultValues, useForm } from 'react-hook-form';
 import { useSaveZone } from '../../api/queries.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 
-const resolver = classValidatorResolver(ZoneInput) as unknown as Resolver<ZoneInput>;
+const resolver = classValidatorResolver(ZoneInput);
 
-const fresh: DefaultValues<ZoneInput> = { name: '', label: '', grass: 'tall fescue', surface: 'turf', intensity: 'medium', shade: 'full sun', clippings: 'returned' };
+const fresh: DefaultValues<ZoneInput> = {
+  name: '',
+  label: '',
+  grass: 'tall fescue',
+  surface: 'turf',
+  intensity: 'medium',
+  shade: 'full sun',
+  clippings: 'returned',
+};
 
 function valuesOf(zone: ZoneAnswer): DefaultValues<ZoneInput> {
   const { id: _id, siteId: _siteId, geometry: _geometry, ...values } = zone;
@@ -29,7 +47,10 @@ interface ZoneFormProps {
 
 /** The facts of a zone that reading and rates rest on. */
 export function ZoneForm({ siteId, zone, onClose, onSaved }: ZoneFormProps) {
-  const { control, register, handleSubmit, setError, formState } = useForm<ZoneInput>({ resolver, defaultValues: zone ? valuesOf(zone) : fresh });
+  const { control, register, handleSubmit, setError, formState } = useForm<ZoneInput>({
+    resolver,
+    defaultValues: zone ? valuesOf(zone) : fresh,
+  });
   const { mutate, error, isPending } = useSaveZone(siteId);
   const { errors } = formState;
   const save = handleSubmit((input) =>
@@ -37,16 +58,30 @@ export function ZoneForm({ siteId, zone, onClose, onSaved }: ZoneFormProps) {
       { id: zone?.id, input },
       {
         onSuccess: onSaved,
-        onError: ({ fields }) => fields.forEach(({ field, message }) => setError(field as keyof ZoneInput, { message })),
+        onError: ({ fields }) =>
+          fields.forEach(({ field, message }) => setError(field as keyof ZoneInput, { message })),
       },
     ),
   );
-  const choice = (name: ChoiceField, label: string, options: ReadonlyArray<readonly [value: string, text: string]>, help?: string) => (
+  const choice = (
+    name: ChoiceField,
+    label: string,
+    options: ReadonlyArray<readonly [value: string, text: string]>,
+    help?: string,
+  ) => (
     <Controller
       name={name}
       control={control}
       render={({ field }) => (
-        <TextField {...field} value={field.value ?? ''} onChange={(event) => field.onChange(event.target.value || null)} select label={label} error={!!errors[name]} helperText={errors[name]?.message ?? help}>
+        <TextField
+          {...field}
+          value={field.value ?? ''}
+          onChange={(event) => field.onChange(event.target.value || null)}
+          select
+          label={label}
+          error={!!errors[name]}
+          helperText={errors[name]?.message ?? help}
+        >
           {options.map(([value, text]) => (
             <MenuItem key={value} value={value}>
               {text}
@@ -56,27 +91,67 @@ export function ZoneForm({ siteId, zone, onClose, onSaved }: ZoneFormProps) {
       )}
     />
   );
-  const amount = (name: 'area' | 'aimPh' | 'thatch' | 'rootDepth', label: string, sense: 'area' | 'ph' | 'depth', help: string) => (
+  const amount = (
+    name: 'area' | 'aimPh' | 'thatch' | 'rootDepth',
+    label: string,
+    sense: 'area' | 'ph' | 'depth',
+    help: string,
+  ) => (
     <Controller
       name={name}
       control={control}
-      render={({ field }) => <QuantityField label={label} sense={sense} value={field.value} onChange={field.onChange} onBlur={field.onBlur} inputRef={field.ref} problem={errors[name]?.message} helperText={help} />}
+      render={({ field }) => (
+        <QuantityField
+          label={label}
+          sense={sense}
+          value={field.value}
+          onChange={field.onChange}
+          onBlur={field.onBlur}
+          inputRef={field.ref}
+          problem={errors[name]?.message}
+          helperText={help}
+        />
+      )}
     />
   );
-  const words = (values: readonly string[]): ReadonlyArray<readonly [string, string]> => values.map((value) => [value, capital(value)]);
+  const words = (values: readonly string[]): ReadonlyArray<readonly [string, string]> =>
+    values.map((value) => [value, capital(value)]);
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md">
       <form onSubmit={(event) => void save(event)} noValidate>
         <DialogTitle>{zone ? `Change ${zone.name}` : 'Add a zone'}</DialogTitle>
         <DialogContent>
-          <Typography sx={{ mb: 2 }}>A zone is ground of one grass, one soil and one treatment. Ground fed differently, a bank, or shade under a tree is a zone of its own.</Typography>
+          <Typography sx={{ mb: 2 }}>
+            A zone is ground of one grass, one soil and one treatment. Ground fed differently, a bank, or shade under a
+            tree is a zone of its own.
+          </Typography>
           <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' }, gap: 2 }}>
-            <TextField {...register('name')} label="Name" autoFocus error={!!errors.name} helperText={errors.name?.message ?? 'As people on site call it'} />
-            <TextField {...register('label')} label="Bag label" error={!!errors.label} helperText={errors.label?.message ?? 'Results are matched by it'} />
+            <TextField
+              {...register('name')}
+              label="Name"
+              autoFocus
+              error={!!errors.name}
+              helperText={errors.name?.message ?? 'As people on site call it'}
+            />
+            <TextField
+              {...register('label')}
+              label="Bag label"
+              error={!!errors.label}
+              helperText={errors.label?.message ?? 'Results are matched by it'}
+            />
             {amount('area', 'Area', 'area', 'Less beds, drives and ponds; any unit, such as 0.1 ac')}
-            {choice('grass', 'Grass', grasses.map(({ name, label }) => [name, capital(label)]))}
+            {choice(
+              'grass',
+              'Grass',
+              grasses.map(({ name, label }) => [name, capital(label)]),
+            )}
             {choice('surface', 'Surface', words(surfaces), 'Caps what may go down at once')}
-            {choice('soilGroup', 'Soil', [['', 'Not known'], ...words(soilGroups)], 'Bands for K and Mg differ on sand')}
+            {choice(
+              'soilGroup',
+              'Soil',
+              [['', 'Not known'], ...words(soilGroups)],
+              'Bands for K and Mg differ on sand',
+            )}
             {choice('shade', 'Shade', words(shades))}
             {choice('intensity', 'Intensity', words(intensities), 'Which end of the grass’s nitrogen range')}
             {choice('clippings', 'Clippings', words(clippingsHabits), 'Left, they save about 30 % of nitrogen')}

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { queries, usePreviewLabFile } from '../../api/queries.ts';
-import type { StepProps } from '../../frame/SiteFrame.tsx';
+import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
@@ -24,10 +24,22 @@ function DropFile({ siteId }: { readonly siteId: string }) {
       setRefusal(null);
       void file?.text().then((content) => preview.mutate({ fileName: file.name, content }));
     },
-    onDropRejected: ([rejection]) => setRefusal(new Error(`${rejection?.file.name ?? 'The file'} cannot be taken: drop one CSV file of at most 2 MB.`)),
+    onDropRejected: ([rejection]) =>
+      setRefusal(
+        new Error(`${rejection?.file.name ?? 'The file'} cannot be taken: drop one CSV file of at most 2 MB.`),
+      ),
   });
   return (
-    <Box {...getRootProps()} sx={{ border: `1px dashed ${isDragActive ? colours.ink : colours.faded}`, background: isDragActive ? colours.slateWash : 'none', px: 2, py: 1.25, mb: 3 }}>
+    <Box
+      {...getRootProps()}
+      sx={{
+        border: `1px dashed ${isDragActive ? colours.ink : colours.faded}`,
+        background: isDragActive ? colours.slateWash : 'none',
+        px: 2,
+        py: 1.25,
+        mb: 3,
+      }}
+    >
       <input {...getInputProps()} aria-label="Laboratory’s file" />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
         <Button variant="outlined" onClick={open} disabled={preview.isPending}>
@@ -51,7 +63,9 @@ export function Lab({ site, zones, results, zone }: StepProps) {
       </Empty>
     );
   }
-  const pending = files.filter(({ status, rows }) => status === 'open' || rows.some(({ resultId }) => resultId === null));
+  const pending = files.filter(
+    ({ status, rows }) => status === 'open' || rows.some(({ resultId }) => resultId === null),
+  );
   const hasResults = results.length > 0;
   return (
     <>
@@ -59,10 +73,19 @@ export function Lab({ site, zones, results, zone }: StepProps) {
         <LabFileReview key={file.id} file={file} zones={zones} />
       ))}
       <Typography variant="h2" gutterBottom>
-        {correcting ? `Correct ${zones.find(({ id }) => id === correcting.zoneId)?.name ?? 'the result'}` : 'Enter a report'}
+        {correcting
+          ? `Correct ${zones.find(({ id }) => id === correcting.zoneId)?.name ?? 'the result'}`
+          : 'Enter a report'}
       </Typography>
       {!correcting && <DropFile siteId={site.id} />}
-      <LabSheet key={correcting?.id ?? 'new'} siteId={site.id} zones={zones} chosen={zone?.id} correcting={correcting} onDone={() => setCorrecting(undefined)} />
+      <LabSheet
+        key={correcting?.id ?? 'new'}
+        siteId={site.id}
+        zones={zones}
+        chosen={zone?.id}
+        correcting={correcting}
+        onDone={() => setCorrecting(undefined)}
+      />
       {hasResults && !correcting && (
         <Box component="section" aria-labelledby="record" sx={{ mt: 4 }}>
           <Typography variant="h2" id="record" gutterBottom>

@@ -1,6 +1,30 @@
-import { type ColumnMatch, type LabField, type PanelNutrient, basisName, bufferMethods, bufferNames, extractantNames, extractants, labFields, panel, present, unitsFor } from '@glenfold/agronomy';
+import {
+  type ColumnMatch,
+  type LabField,
+  type PanelNutrient,
+  basisName,
+  bufferMethods,
+  bufferNames,
+  extractantNames,
+  extractants,
+  labFields,
+  panel,
+  present,
+  unitsFor,
+} from '@glenfold/agronomy';
 import type { LabImportAnswer, LabImportChoices, ZoneAnswer } from '@glenfold/contract';
-import { Box, Button, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { useState } from 'react';
 import { useConfirmLabFile, useCorrectLabFile } from '../../api/queries.ts';
 import { colours } from '../../theme.ts';
@@ -37,14 +61,37 @@ function choicesOf(file: LabImportAnswer): LabImportChoices {
   };
 }
 
-function ColumnCard({ column, onChange }: { readonly column: ColumnMatch; readonly onChange: (column: ColumnMatch) => void }) {
+function ColumnCard({
+  column,
+  onChange,
+}: {
+  readonly column: ColumnMatch;
+  readonly onChange: (column: ColumnMatch) => void;
+}) {
   const { header, field, unit, basis } = column;
   const setField = (text: string): void => onChange({ ...column, field: text === '' ? null : (text as LabField) });
   const small = { '& .MuiInput-root': { fontSize: '0.92rem' }, width: '100%' };
   return (
-    <Box sx={{ border: `1px solid ${field === null ? colours.line : colours.faded}`, background: field === null ? 'none' : colours.sheet, px: 1, py: 0.5, minWidth: 0 }}>
-      <Typography sx={{ fontSize: '0.85rem', color: colours.faded, overflowWrap: 'anywhere', lineHeight: 1.25 }}>“{header}”</Typography>
-      <TextField select variant="standard" value={field ?? ''} onChange={(event) => setField(event.target.value)} slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Column ${header}` } }} sx={small}>
+    <Box
+      sx={{
+        border: `1px solid ${field === null ? colours.line : colours.faded}`,
+        background: field === null ? 'none' : colours.sheet,
+        px: 1,
+        py: 0.5,
+        minWidth: 0,
+      }}
+    >
+      <Typography sx={{ fontSize: '0.85rem', color: colours.faded, overflowWrap: 'anywhere', lineHeight: 1.25 }}>
+        “{header}”
+      </Typography>
+      <TextField
+        select
+        variant="standard"
+        value={field ?? ''}
+        onChange={(event) => setField(event.target.value)}
+        slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Column ${header}` } }}
+        sx={small}
+      >
         <MenuItem value="">
           <em>not read</em>
         </MenuItem>
@@ -60,7 +107,10 @@ function ColumnCard({ column, onChange }: { readonly column: ColumnMatch; readon
           variant="standard"
           value={unit === null ? '' : `${basis} ${unit}`}
           onChange={(event) => {
-            const [chosenBasis, chosenUnit] = event.target.value.split(' ') as [ColumnMatch['basis'], ColumnMatch['unit']];
+            const [chosenBasis, chosenUnit] = event.target.value.split(' ') as [
+              ColumnMatch['basis'],
+              ColumnMatch['unit'],
+            ];
             onChange({ ...column, basis: chosenBasis, unit: chosenUnit });
           }}
           slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Unit of ${header}` } }}
@@ -74,7 +124,7 @@ function ColumnCard({ column, onChange }: { readonly column: ColumnMatch; readon
             .flatMap((one) =>
               unitsFor(field).map((each) => (
                 <MenuItem key={`${one} ${each}`} value={`${one} ${each}`}>
-                  <Words>{`${basisName(field, one)}, ${each === 'mg/kg' ? 'ppm (mg/kg)' : each}`}</Words>
+                  <Words>{`${basisName(field, one)}, ${each === 'mg/kg' ? 'ppm' : each}`}</Words>
                 </MenuItem>
               )),
             )}
@@ -96,46 +146,79 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   const confirm = useConfirmLabFile();
   const { remove } = useUndo();
   const [rowChoices, setRowChoices] = useState<LabImportChoices['rows']>([]);
-  const send = (choices: Partial<LabImportChoices>): void => correct.mutate({ id: file.id, choices: { ...choicesOf(file), rows: rowChoices, ...choices } });
+  const send = (choices: Partial<LabImportChoices>): void =>
+    correct.mutate({ id: file.id, choices: { ...choicesOf(file), rows: rowChoices, ...choices } });
   const chooseZone = (line: number, zoneId: string | null): void => {
     const rows = [...rowChoices.filter((choice) => choice.line !== line), { line, zoneId }];
     setRowChoices(rows);
     send({ rows });
   };
-  const ready = file.rows.filter(({ faults, zoneId, resultId }) => faults.length === 0 && zoneId !== null && resultId === null);
+  const ready = file.rows.filter(
+    ({ faults, zoneId, resultId }) => faults.length === 0 && zoneId !== null && resultId === null,
+  );
   const held = file.rows.filter(({ resultId, faults }) => resultId === null && faults.length > 0);
   const needsDepth = file.rows.some(({ row }) => row.depth === undefined) || file.depth !== null;
   const hasBuffer = file.columns.some(({ field }) => field === 'bufferPh');
   return (
-    <Box component="section" aria-label={`File ${file.fileName}`} sx={{ border: `1px solid ${colours.ink}`, p: 2, mb: 3 }}>
+    <Box
+      component="section"
+      aria-label={`File ${file.fileName}`}
+      sx={{ border: `1px solid ${colours.ink}`, p: 2, mb: 3 }}
+    >
       <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, flexWrap: 'wrap', alignItems: 'start' }}>
         <Box>
           <Typography variant="h2">{file.fileName}</Typography>
           <Typography sx={{ color: colours.faded }}>
-            {file.status === 'open' ? 'Nothing is imported yet. Check what goes where.' : `${file.rows.length - held.length} of ${file.rows.length} rows imported; the rest is kept here with its reason.`}
+            {file.status === 'open'
+              ? 'Nothing is imported yet. Check what goes where.'
+              : `${file.rows.length - held.length} of ${file.rows.length} rows imported; the rest is kept here with its reason.`}
           </Typography>
         </Box>
         <Box sx={{ display: 'flex', gap: 1 }}>
           <Button variant="outlined" onClick={() => remove(`/lab-imports/${file.id}`, file.fileName)}>
             Set aside
           </Button>
-          <Button variant="contained" disabled={ready.length === 0 || confirm.isPending || correct.isPending} onClick={() => confirm.mutate(file.id)}>
-            {ready.length === 0 ? 'No row is ready' : `Import ${ready.length} ${ready.length === 1 ? 'result' : 'results'}`}
+          <Button
+            variant="contained"
+            disabled={ready.length === 0 || confirm.isPending || correct.isPending}
+            onClick={() => confirm.mutate(file.id)}
+          >
+            {ready.length === 0
+              ? 'No row is ready'
+              : `Import ${ready.length} ${ready.length === 1 ? 'result' : 'results'}`}
           </Button>
         </Box>
       </Box>
       <Trouble error={correct.error ?? confirm.error} />
 
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 190px))' }, gap: 2, my: 2 }}>
-        <TextField select label="Extractant" value={file.extractant ?? ''} error={!file.extractant} helperText={file.extractant ? undefined : 'The file does not say: choose'} onChange={(event) => send({ extractant: event.target.value as LabImportAnswer['extractant'] })}>
-          {extractants.filter((name) => name !== 'hot water').map((name) => (
-            <MenuItem key={name} value={name}>
-              {extractantNames[name]}
-            </MenuItem>
-          ))}
+      <Box
+        sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 230px))' }, gap: 2, my: 2 }}
+      >
+        <TextField
+          select
+          label="Extractant"
+          value={file.extractant ?? ''}
+          error={!file.extractant}
+          helperText={file.extractant ? undefined : 'The file does not say: choose'}
+          onChange={(event) => send({ extractant: event.target.value as LabImportAnswer['extractant'] })}
+        >
+          {extractants
+            .filter((name) => name !== 'hot water')
+            .map((name) => (
+              <MenuItem key={name} value={name}>
+                {extractantNames[name]}
+              </MenuItem>
+            ))}
         </TextField>
         {hasBuffer && (
-          <TextField select label="Buffer method" value={file.bufferMethod ?? ''} error={!file.bufferMethod} helperText={file.bufferMethod ? undefined : 'The file does not say: choose'} onChange={(event) => send({ bufferMethod: event.target.value as LabImportAnswer['bufferMethod'] })}>
+          <TextField
+            select
+            label="Buffer method"
+            value={file.bufferMethod ?? ''}
+            error={!file.bufferMethod}
+            helperText={file.bufferMethod ? undefined : 'The file does not say: choose'}
+            onChange={(event) => send({ bufferMethod: event.target.value as LabImportAnswer['bufferMethod'] })}
+          >
             {bufferMethods.map((name) => (
               <MenuItem key={name} value={name}>
                 {bufferNames[name]}
@@ -151,16 +234,40 @@ export function LabFileReview({ file, zones }: ReviewProps) {
       </Typography>
       <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(132px, 1fr))', gap: 1, mb: 2 }}>
         {file.columns.map((column, index) => (
-          <ColumnCard key={`${index} ${column.header}`} column={column} onChange={(changed) => send({ columns: choicesOf(file).columns.map((entry, other) => (other === index ? { field: changed.field, unit: changed.unit, basis: changed.basis } : entry)) })} />
+          <ColumnCard
+            key={`${index} ${column.header}`}
+            column={column}
+            onChange={(changed) =>
+              send({
+                columns: choicesOf(file).columns.map((entry, other) =>
+                  other === index ? { field: changed.field, unit: changed.unit, basis: changed.basis } : entry,
+                ),
+              })
+            }
+          />
         ))}
       </Box>
 
       <Typography variant="h3">Samples</Typography>
+      {held.length > 0 && (
+        <Typography sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+          A row that cannot be read stays here with its reason; its numbers can be typed into the sheet below.
+        </Typography>
+      )}
       <Box sx={{ overflowX: 'auto' }}>
         <Table size="small">
           <TableHead>
             <TableRow>
-              {['Line', 'Label', 'Goes to', 'Depth', 'pH', 'Buffer', ...panel.map((nutrient) => basisName(nutrient, 'element')), 'OM'].map((heading) => (
+              {[
+                'Line',
+                'Label',
+                'Goes to',
+                'Depth',
+                'pH',
+                'Buffer',
+                ...panel.map((nutrient) => basisName(nutrient, 'element')),
+                'OM',
+              ].map((heading) => (
                 <TableCell key={heading}>{heading}</TableCell>
               ))}
             </TableRow>
@@ -174,7 +281,17 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                   {resultId ? (
                     `${zones.find(({ id }) => id === zoneId)?.name ?? 'a zone'}, imported`
                   ) : (
-                    <TextField select variant="standard" value={zoneId ?? ''} onChange={(event) => chooseZone(line, event.target.value || null)} slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Zone of line ${line}` } }} sx={{ minWidth: 150 }}>
+                    <TextField
+                      select
+                      variant="standard"
+                      value={zoneId ?? ''}
+                      onChange={(event) => chooseZone(line, event.target.value || null)}
+                      slotProps={{
+                        select: { displayEmpty: true },
+                        htmlInput: { 'aria-label': `Zone of line ${line}` },
+                      }}
+                      sx={{ minWidth: 150 }}
+                    >
                       <MenuItem value="">
                         <em>nowhere</em>
                       </MenuItem>
@@ -187,7 +304,10 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                   )}
                   {!resultId &&
                     faults.map(({ field, message }) => (
-                      <Typography key={field + message} sx={{ color: colours.ochre, fontWeight: 700, fontSize: '0.88rem', lineHeight: 1.3 }}>
+                      <Typography
+                        key={field + message}
+                        sx={{ color: colours.ochre, fontWeight: 700, fontSize: '0.88rem', lineHeight: 1.3 }}
+                      >
                         {message}
                       </Typography>
                     ))}
@@ -198,9 +318,11 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                       </Typography>
                     ))}
                 </TableCell>
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>{row.depth === undefined ? '–' : present('depth', row.depth, system).text}</TableCell>
-                <TableCell>{row.soilPh ?? '–'}</TableCell>
-                <TableCell>{row.bufferPh ?? '–'}</TableCell>
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>
+                  {row.depth === undefined ? '–' : present('depth', row.depth, system).text}
+                </TableCell>
+                <TableCell>{row.soilPh?.toFixed(1) ?? '–'}</TableCell>
+                <TableCell>{row.bufferPh?.toFixed(1) ?? '–'}</TableCell>
                 {panel.map((nutrient) => {
                   const reported = row.nutrients[nutrient];
                   return (
@@ -209,7 +331,9 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                     </TableCell>
                   );
                 })}
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>{row.organicMatter === undefined ? '–' : `${row.organicMatter} %`}</TableCell>
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>
+                  {row.organicMatter === undefined ? '–' : `${row.organicMatter} %`}
+                </TableCell>
               </TableRow>
             ))}
           </TableBody>
@@ -219,18 +343,30 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   );
 }
 
-function DepthForAll({ file, onSet }: { readonly file: LabImportAnswer; readonly onSet: (depth: number | null) => void }) {
+function DepthForAll({
+  file,
+  onSet,
+}: {
+  readonly file: LabImportAnswer;
+  readonly onSet: (depth: number | null) => void;
+}) {
   const [depth, setDepth] = useState<number | string | null>(file.depth);
   const missing = file.rows.filter(({ row }) => row.depth === undefined).length;
   return (
     <QuantityField
-      label="Depth for rows without one"
+      label="Depth, if not given"
       sense="depth"
       value={depth}
       onChange={setDepth}
       onBlur={() => typeof depth !== 'string' && depth !== file.depth && onSet(depth)}
       onKeyDown={(event) => event.key === 'Enter' && typeof depth !== 'string' && onSet(depth)}
-      problem={typeof depth === 'string' ? `"${depth}" is not a depth: type 6 in or 15 cm.` : missing > 0 && depth === null ? `${missing} rows give no depth: it scales the lime` : undefined}
+      problem={
+        typeof depth === 'string'
+          ? `"${depth}" is not a depth: type 6 in or 15 cm.`
+          : missing > 0 && depth === null
+            ? `${missing} rows give no depth: it scales the lime`
+            : undefined
+      }
     />
   );
 }

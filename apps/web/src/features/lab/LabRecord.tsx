@@ -24,7 +24,15 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
       <Table size="small">
         <TableHead>
           <TableRow>
-            {['Zone', 'Sampled', 'pH', 'Buffer', ...panel.map((nutrient) => basisName(nutrient, 'element')), 'OM', ''].map((heading, index) => (
+            {[
+              'Zone',
+              'Sampled',
+              'pH',
+              'Buffer',
+              ...panel.map((nutrient) => basisName(nutrient, 'element')),
+              'OM',
+              '',
+            ].map((heading, index) => (
               <TableCell key={index}>{heading}</TableCell>
             ))}
           </TableRow>
@@ -35,10 +43,16 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
             return (
               <TableRow key={result.id}>
                 <TableCell>
-                  <Box component={Link} to={stepPath(siteId, 'reading', result.zoneId)} sx={{ color: colours.ink, fontWeight: 700 }}>
+                  <Box
+                    component={Link}
+                    to={stepPath(siteId, 'reading', result.zoneId)}
+                    sx={{ color: colours.ink, fontWeight: 700 }}
+                  >
                     {zone?.name}
                   </Box>
-                  <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{result.origin === 'typed' ? 'typed' : result.origin}</Box>
+                  <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
+                    {result.origin}, {extractantNames[result.extractant]}
+                  </Box>
                   {result.questions.map((question) => (
                     <Box key={question} sx={{ fontSize: '0.85rem', color: colours.slate, maxWidth: 260 }}>
                       <Words>{question}</Words>
@@ -52,7 +66,9 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                 <TableCell sx={{ fontWeight: 700 }}>{result.soilPh.toFixed(1)}</TableCell>
                 <TableCell>
                   {result.bufferPh === null ? '–' : result.bufferPh.toFixed(1)}
-                  <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{result.bufferMethod && bufferNames[result.bufferMethod]}</Box>
+                  <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
+                    {result.bufferMethod && bufferNames[result.bufferMethod]}
+                  </Box>
                 </TableCell>
                 {panel.map((nutrient) => {
                   const reported = result.nutrients[nutrient];
@@ -60,20 +76,31 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                     <TableCell key={nutrient} sx={{ whiteSpace: 'nowrap' }}>
                       {reported ? `${reported.belowDetection ? '<' : ''}${reported.value}` : '–'}
                       <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
-                        {reported && <Words>{`${reported.basis === 'oxide' ? `${basisName(nutrient, 'oxide')} ` : ''}${reported.unit === 'mg/kg' ? 'ppm' : reported.unit}`}</Words>}
+                        {reported && (
+                          <Words>{`${reported.basis === 'oxide' ? `${basisName(nutrient, 'oxide')} ` : ''}${reported.unit === 'mg/kg' ? 'ppm' : reported.unit}`}</Words>
+                        )}
                       </Box>
                     </TableCell>
                   );
                 })}
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>{result.organicMatter === null ? '–' : `${result.organicMatter} %`}</TableCell>
+                <TableCell sx={{ whiteSpace: 'nowrap' }}>
+                  {result.organicMatter === null ? '–' : `${result.organicMatter} %`}
+                </TableCell>
                 <TableCell sx={{ whiteSpace: 'nowrap', textAlign: 'right' }}>
-                  <Button size="small" onClick={() => onCorrect(result)} aria-label={`Correct the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}>
+                  <Button
+                    size="small"
+                    onClick={() => onCorrect(result)}
+                    aria-label={`Correct the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
+                  >
                     Correct
                   </Button>
-                  <Button size="small" onClick={() => remove(`/lab-results/${result.id}`, `The result of ${zone?.name ?? 'the zone'}`)} aria-label={`Delete the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}>
+                  <Button
+                    size="small"
+                    onClick={() => remove(`/lab-results/${result.id}`, `The result of ${zone?.name ?? 'the zone'}`)}
+                    aria-label={`Delete the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
+                  >
                     Delete
                   </Button>
-                  <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{extractantNames[result.extractant]}</Box>
                 </TableCell>
               </TableRow>
             );

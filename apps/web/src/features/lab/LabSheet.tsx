@@ -1,4 +1,15 @@
-import { type Basis, type LabUnit, type PanelNutrient, basisName, bufferMethods, bufferNames, extractantNames, extractants, panel, unitsFor } from '@glenfold/agronomy';
+import {
+  type Basis,
+  type LabUnit,
+  type PanelNutrient,
+  basisName,
+  bufferMethods,
+  bufferNames,
+  extractantNames,
+  extractants,
+  panel,
+  unitsFor,
+} from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
@@ -9,7 +20,15 @@ import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
 import { type Cell, type SheetHead, type SheetRow, cells, freshHead, isBlank, readSheetRow, sheetOf } from './sheet.ts';
 
-const cellNames: Readonly<Record<Cell, string>> = { soilPh: 'Soil pH', bufferPh: 'Buffer pH', p: 'P', k: 'K', ca: 'Ca', mg: 'Mg', organicMatter: 'Organic matter' };
+const cellNames: Readonly<Record<Cell, string>> = {
+  soilPh: 'Soil pH',
+  bufferPh: 'Buffer pH',
+  p: 'P',
+  k: 'K',
+  ca: 'Ca',
+  mg: 'Mg',
+  organicMatter: 'Organic matter',
+};
 
 interface LabSheetProps {
   readonly siteId: string;
@@ -22,14 +41,26 @@ interface LabSheetProps {
 }
 
 function unitName(unit: LabUnit): string {
-  return unit === 'mg/kg' ? 'ppm (mg/kg)' : unit === 'cmol/kg' ? 'meq/100 g' : unit;
+  return unit === 'mg/kg' ? 'ppm' : unit === 'cmol/kg' ? 'meq/100 g' : unit;
 }
 
 /** Unit and basis of a column: P in ppm, P₂O₅ in lb/acre, and so on. */
-function ColumnUnit({ nutrient, head, onChange }: { readonly nutrient: PanelNutrient; readonly head: SheetHead; readonly onChange: (head: SheetHead) => void }) {
+function ColumnUnit({
+  nutrient,
+  head,
+  onChange,
+}: {
+  readonly nutrient: PanelNutrient;
+  readonly head: SheetHead;
+  readonly onChange: (head: SheetHead) => void;
+}) {
   const { unit, basis } = head.columns[nutrient];
   const bases: readonly Basis[] = nutrient === 'p' || nutrient === 'k' ? ['element', 'oxide'] : ['element'];
-  const options = bases.flatMap((one) => unitsFor(nutrient).filter((each) => one === 'element' || each !== 'cmol/kg').map((each) => ({ value: `${one} ${each}`, text: `${basisName(nutrient, one)}, ${unitName(each)}` })));
+  const options = bases.flatMap((one) =>
+    unitsFor(nutrient)
+      .filter((each) => one === 'element' || each !== 'cmol/kg')
+      .map((each) => ({ value: `${one} ${each}`, text: `${basisName(nutrient, one)}, ${unitName(each)}` })),
+  );
   return (
     <TextField
       select
@@ -56,7 +87,10 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const start = correcting ? sheetOf(correcting) : undefined;
   const key = `glenfold.sheet.${correcting?.id ?? siteId}`;
   const [head, setHead] = useSessionState<SheetHead>(`${key}.head`, start?.head ?? freshHead);
-  const [rows, setRows] = useSessionState<Readonly<Record<string, SheetRow>>>(`${key}.rows`, start && correcting ? { [correcting.zoneId]: start.row } : {});
+  const [rows, setRows] = useSessionState<Readonly<Record<string, SheetRow>>>(
+    `${key}.rows`,
+    start && correcting ? { [correcting.zoneId]: start.row } : {},
+  );
   const [tried, setTried] = useState(false);
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const grid = useRef<HTMLTableElement>(null);
@@ -68,8 +102,10 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const filled = listed.filter(({ id }) => !isBlank(rows[id] ?? {}));
   const read = new Map(filled.map((zone) => [zone.id, readSheetRow(rows[zone.id] ?? {}, head, zone, keep)]));
 
-  const put = (zoneId: string, cell: Cell, text: string): void => setRows((last) => ({ ...last, [zoneId]: { ...last[zoneId], [cell]: text } }));
-  const focus = (row: number, column: number): void => grid.current?.querySelector<HTMLInputElement>(`[data-cell="${row} ${column}"]`)?.focus();
+  const put = (zoneId: string, cell: Cell, text: string): void =>
+    setRows((last) => ({ ...last, [zoneId]: { ...last[zoneId], [cell]: text } }));
+  const focus = (row: number, column: number): void =>
+    grid.current?.querySelector<HTMLInputElement>(`[data-cell="${row} ${column}"]`)?.focus();
 
   const onKey = (event: KeyboardEvent<HTMLInputElement>, row: number, column: number): void => {
     const { selectionStart, selectionEnd, value } = event.currentTarget;
@@ -91,13 +127,16 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
     const text = event.clipboardData.getData('text/plain');
     if (!/[\t\n]/.test(text.trimEnd())) return;
     event.preventDefault();
-    text.trimEnd().split(/\r?\n/).forEach((line, down) =>
-      line.split('\t').forEach((value, across) => {
-        const zone = listed[row + down];
-        const cell = cells[column + across];
-        if (zone && cell) put(zone.id, cell, value.trim());
-      }),
-    );
+    text
+      .trimEnd()
+      .split(/\r?\n/)
+      .forEach((line, down) =>
+        line.split('\t').forEach((value, across) => {
+          const zone = listed[row + down];
+          const cell = cells[column + across];
+          if (zone && cell) put(zone.id, cell, value.trim());
+        }),
+      );
   };
 
   const onSave = async (): Promise<void> => {
@@ -119,20 +158,44 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
     }
   };
 
-  const depthProblem = [...read.values()].flatMap(({ problems }) => problems).find(({ field }) => field === 'depth')?.message;
-  const dateProblem = [...read.values()].flatMap(({ problems }) => problems).find(({ field }) => field === 'sampledOn')?.message;
+  const depthProblem = [...read.values()]
+    .flatMap(({ problems }) => problems)
+    .find(({ field }) => field === 'depth')?.message;
+  const dateProblem = [...read.values()]
+    .flatMap(({ problems }) => problems)
+    .find(({ field }) => field === 'sampledOn')?.message;
   const showHead = tried || filled.length > 0;
   return (
     <Box>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr 1fr', lg: 'repeat(4, minmax(0, 190px))' }, gap: 2, mb: 2, mt: 1 }}>
-        <TextField select label="Extractant" value={head.extractant} onChange={(event) => setHead({ ...head, extractant: event.target.value as SheetHead['extractant'] })}>
-          {extractants.filter((name) => name !== 'hot water').map((name) => (
-            <MenuItem key={name} value={name}>
-              {extractantNames[name]}
-            </MenuItem>
-          ))}
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr 1fr', lg: 'repeat(4, minmax(0, 190px))' },
+          gap: 2,
+          mb: 2,
+          mt: 1,
+        }}
+      >
+        <TextField
+          select
+          label="Extractant"
+          value={head.extractant}
+          onChange={(event) => setHead({ ...head, extractant: event.target.value as SheetHead['extractant'] })}
+        >
+          {extractants
+            .filter((name) => name !== 'hot water')
+            .map((name) => (
+              <MenuItem key={name} value={name}>
+                {extractantNames[name]}
+              </MenuItem>
+            ))}
         </TextField>
-        <TextField select label="Buffer method" value={head.bufferMethod} onChange={(event) => setHead({ ...head, bufferMethod: event.target.value as SheetHead['bufferMethod'] })}>
+        <TextField
+          select
+          label="Buffer method"
+          value={head.bufferMethod}
+          onChange={(event) => setHead({ ...head, bufferMethod: event.target.value as SheetHead['bufferMethod'] })}
+        >
           {bufferMethods.map((name) => (
             <MenuItem key={name} value={name}>
               {bufferNames[name]}
@@ -149,17 +212,48 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           slotProps={{
             input: {
               endAdornment: (
-                <Button size="small" sx={{ minWidth: 0, px: 0.5, minHeight: 24 }} aria-label={`Depth in ${head.depthUnit}: change`} onClick={() => setHead({ ...head, depthUnit: head.depthUnit === 'in' ? 'cm' : 'in' })}>
+                <Button
+                  size="small"
+                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                  aria-label={`Depth in ${head.depthUnit}: change`}
+                  onClick={() => setHead({ ...head, depthUnit: head.depthUnit === 'in' ? 'cm' : 'in' })}
+                >
                   {head.depthUnit}
                 </Button>
               ),
             },
           }}
         />
-        <TextField label="Sampled on" type="date" value={head.sampledOn} onChange={(event) => setHead({ ...head, sampledOn: event.target.value })} error={!!dateProblem} helperText={dateProblem ?? 'Empty when not known'} slotProps={{ inputLabel: { shrink: true } }} />
+        <TextField
+          label="Sampled on"
+          type="date"
+          value={head.sampledOn}
+          onChange={(event) => setHead({ ...head, sampledOn: event.target.value })}
+          error={!!dateProblem}
+          helperText={dateProblem ?? 'Empty when not known'}
+          slotProps={{ inputLabel: { shrink: true } }}
+        />
       </Box>
       <Box sx={{ overflowX: 'auto' }}>
-        <Box component="table" ref={grid} sx={{ borderCollapse: 'collapse', width: '100%', minWidth: 760, tableLayout: 'fixed', '& th': { textAlign: 'left', fontWeight: 400, verticalAlign: 'bottom', pr: 1, pb: 0.5, color: colours.faded, fontSize: '0.88rem' } }}>
+        <Box
+          component="table"
+          ref={grid}
+          sx={{
+            borderCollapse: 'collapse',
+            width: '100%',
+            minWidth: 760,
+            tableLayout: 'fixed',
+            '& th': {
+              textAlign: 'left',
+              fontWeight: 400,
+              verticalAlign: 'bottom',
+              pr: 1,
+              pb: 0.5,
+              color: colours.faded,
+              fontSize: '0.88rem',
+            },
+          }}
+        >
           <thead>
             <tr>
               <Box component="th" sx={{ width: 150 }}>
@@ -167,7 +261,13 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
               </Box>
               {cells.map((cell) => (
                 <th key={cell}>
-                  {panel.includes(cell as PanelNutrient) ? <ColumnUnit nutrient={cell as PanelNutrient} head={head} onChange={setHead} /> : cell === 'organicMatter' ? 'Organic matter, %' : cellNames[cell]}
+                  {panel.includes(cell as PanelNutrient) ? (
+                    <ColumnUnit nutrient={cell as PanelNutrient} head={head} onChange={setHead} />
+                  ) : cell === 'organicMatter' ? (
+                    'Organic matter, %'
+                  ) : (
+                    cellNames[cell]
+                  )}
                 </th>
               ))}
             </tr>
@@ -175,16 +275,39 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           <tbody>
             {listed.map((zone, row) => {
               const outcome = read.get(zone.id);
-              const shown = (outcome?.problems ?? []).filter(({ field }) => field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zone.id} ${field}`)));
+              const shown = (outcome?.problems ?? []).filter(
+                ({ field }) =>
+                  field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zone.id} ${field}`)),
+              );
               return [
                 <tr key={zone.id}>
-                  <Box component="th" scope="row" sx={{ color: `${colours.ink} !important`, py: 0.5, borderLeft: zone.id === chosen ? `3px solid ${colours.ink}` : '3px solid transparent', pl: 1, lineHeight: 1.2 }}>
-                    <strong>{zone.name}</strong> <span style={{ color: colours.faded, whiteSpace: 'nowrap' }}>{zone.label}</span>
+                  <Box
+                    component="th"
+                    scope="row"
+                    sx={{
+                      color: `${colours.ink} !important`,
+                      verticalAlign: 'middle !important',
+                      pb: '0 !important',
+                      borderLeft: zone.id === chosen ? `3px solid ${colours.ink}` : '3px solid transparent',
+                      pl: 1,
+                      lineHeight: 1.2,
+                    }}
+                  >
+                    <strong>{zone.name}</strong>
+                    <div style={{ color: colours.faded }}>{zone.label}</div>
                   </Box>
                   {cells.map((cell, column) => {
                     const wrong = shown.some(({ field }) => field === cell);
                     return (
-                      <Box component="td" key={cell} sx={{ p: 0, border: `1px solid ${wrong ? colours.ochre : colours.faded}`, background: wrong ? colours.ochreWash : colours.sheet }}>
+                      <Box
+                        component="td"
+                        key={cell}
+                        sx={{
+                          p: 0,
+                          border: `1px solid ${wrong ? colours.ochre : colours.faded}`,
+                          background: wrong ? colours.ochreWash : colours.sheet,
+                        }}
+                      >
                         <Box
                           component="input"
                           data-cell={`${row} ${column}`}
@@ -192,13 +315,24 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
                           aria-invalid={wrong}
                           aria-describedby={wrong ? `problems-${zone.id}` : undefined}
                           value={rows[zone.id]?.[cell] ?? ''}
-                          onChange={(event: React.ChangeEvent<HTMLInputElement>) => put(zone.id, cell, event.target.value)}
+                          onChange={(event: React.ChangeEvent<HTMLInputElement>) =>
+                            put(zone.id, cell, event.target.value)
+                          }
                           onBlur={() => setTouched((last) => new Set(last).add(`${zone.id} ${cell}`))}
                           onKeyDown={(event: KeyboardEvent<HTMLInputElement>) => onKey(event, row, column)}
                           onPaste={(event: ClipboardEvent<HTMLInputElement>) => onPaste(event, row, column)}
                           autoComplete="off"
                           inputMode="decimal"
-                          sx={{ font: 'inherit', width: '100%', height: 36, border: 0, background: 'none', px: 1, color: colours.ink, '&:focus': { outline: `2px solid ${colours.slate}` } }}
+                          sx={{
+                            font: 'inherit',
+                            width: '100%',
+                            height: 36,
+                            border: 0,
+                            background: 'none',
+                            px: 1,
+                            color: colours.ink,
+                            '&:focus': { outline: `2px solid ${colours.slate}` },
+                          }}
                         />
                       </Box>
                     );
@@ -238,7 +372,9 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         </Button>
         {correcting && <Button onClick={onDone}>Cancel</Button>}
         <Typography sx={{ color: colours.faded, fontSize: '0.9rem' }}>
-          {tried && filled.length === 0 ? 'Nothing is typed yet: begin with a soil pH.' : 'Arrows and Enter move; paste from a spreadsheet; “<5” for below detection; “42 lb/ac” converts.'}
+          {tried && filled.length === 0
+            ? 'Nothing is typed yet: begin with a soil pH.'
+            : 'Arrows and Enter move; paste from a spreadsheet; “<5” for below detection; “42 lb/ac” converts.'}
         </Typography>
       </Box>
     </Box>

@@ -1,4 +1,18 @@
-import { type BufferMethod, type Extractant, type LabUnit, type Basis, type PanelNutrient, QuantityError, panel, parseQuantity, questionPlausibility, readReported, readTypedNutrient, toElement } from '@glenfold/agronomy';
+import {
+  type BufferMethod,
+  type Extractant,
+  type LabUnit,
+  type Basis,
+  type PanelNutrient,
+  QuantityError,
+  nutrientSymbol,
+  panel,
+  parseQuantity,
+  questionPlausibility,
+  readReported,
+  readTypedNutrient,
+  toElement,
+} from '@glenfold/agronomy';
 import { LabResultInput, type LabResultAnswer, problemFields } from '@glenfold/contract';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
@@ -34,7 +48,12 @@ export const freshHead: SheetHead = {
   depthUnit: 'in',
   extractant: 'mehlich-3',
   bufferMethod: 'smp',
-  columns: { p: { unit: 'mg/kg', basis: 'element' }, k: { unit: 'mg/kg', basis: 'element' }, ca: { unit: 'mg/kg', basis: 'element' }, mg: { unit: 'mg/kg', basis: 'element' } },
+  columns: {
+    p: { unit: 'mg/kg', basis: 'element' },
+    k: { unit: 'mg/kg', basis: 'element' },
+    ca: { unit: 'mg/kg', basis: 'element' },
+    mg: { unit: 'mg/kg', basis: 'element' },
+  },
 };
 
 export function isBlank(row: SheetRow): boolean {
@@ -52,7 +71,12 @@ function plainValue(text: string): number | string {
 }
 
 /** Read a typed row by the contract: the same words refuse it here and at the server. */
-export function readSheetRow(row: SheetRow, head: SheetHead, zone: { readonly id: string; readonly label: string }, keep: Partial<LabResultInput> = {}): ReadSheetRow {
+export function readSheetRow(
+  row: SheetRow,
+  head: SheetHead,
+  zone: { readonly id: string; readonly label: string },
+  keep: Partial<LabResultInput> = {},
+): ReadSheetRow {
   const problems: Array<{ field: string; message: string }> = [];
   const notes: string[] = [];
   const questions: string[] = [];
@@ -66,7 +90,12 @@ export function readSheetRow(row: SheetRow, head: SheetHead, zone: { readonly id
     }
   };
   const text = (cell: Cell): string => (row[cell] ?? '').trim();
-  const depth = head.depth.trim() === '' ? undefined : attempt('depth', () => parseQuantity(/[a-z"']/i.test(head.depth) ? head.depth : `${head.depth} ${head.depthUnit}`, 'cm'));
+  const depth =
+    head.depth.trim() === ''
+      ? undefined
+      : attempt('depth', () =>
+          parseQuantity(/[a-z"']/i.test(head.depth) ? head.depth : `${head.depth} ${head.depthUnit}`, 'cm'),
+        );
   const nutrients: Record<string, unknown> = {};
   for (const nutrient of panel) {
     if (text(nutrient) === '') continue;
@@ -75,7 +104,8 @@ export function readSheetRow(row: SheetRow, head: SheetHead, zone: { readonly id
     if (!reported) continue;
     nutrients[nutrient] = reported;
     const element = toElement(nutrient, reported).value;
-    if (reported.unit !== column.unit) notes.push(`${nutrient.toUpperCase()} ${text(nutrient)} = ${Number(element.toPrecision(3))} mg/kg.`);
+    if (reported.unit !== column.unit)
+      notes.push(`${nutrientSymbol(nutrient)} ${text(nutrient)} = ${Number(element.toPrecision(3))} mg/kg.`);
     const question = reported.belowDetection ? undefined : questionPlausibility(nutrient, element);
     if (question) questions.push(question);
   }
@@ -96,23 +126,48 @@ export function readSheetRow(row: SheetRow, head: SheetHead, zone: { readonly id
     const cell = field.startsWith('nutrients.') ? (field.split('.')[1] ?? field) : field;
     if (!known.has(cell)) problems.push({ field: cell, message });
   }
-  if (typeof input.organicMatter === 'number') questions.push(...[questionPlausibility('organicMatter', input.organicMatter)].filter((question) => question !== undefined));
-  if (depth !== undefined) questions.push(...[questionPlausibility('depth', depth)].filter((question) => question !== undefined));
-  return { input, problems, questions, notes };
+  if (typeof input.organicMatter === 'number')
+    questions.push(
+      ...[questionPlausibility('organicMatter', input.organicMatter)].filter((question) => question !== undefined),
+    );
+  if (depth !== undefined)
+    questions.push(...[questionPlausibility('depth', depth)].filter((question) => question !== undefined));
+  const order = (field: string): number => cells.indexOf(field as Cell);
+  return { input, problems: problems.sort((a, b) => order(a.field) - order(b.field)), questions, notes };
 }
 
 /** A recorded result back on the sheet, to be corrected. */
 export function sheetOf(result: LabResultAnswer): { readonly head: SheetHead; readonly row: SheetRow } {
   const { nutrients } = result;
-  const columns = Object.fromEntries(panel.map((nutrient) => [nutrient, nutrients[nutrient] ? { unit: nutrients[nutrient].unit, basis: nutrients[nutrient].basis } : freshHead.columns[nutrient]])) as unknown as SheetHead['columns'];
+  const columns = Object.fromEntries(
+    panel.map((nutrient) => [
+      nutrient,
+      nutrients[nutrient]
+        ? { unit: nutrients[nutrient].unit, basis: nutrients[nutrient].basis }
+        : freshHead.columns[nutrient],
+    ]),
+  ) as unknown as SheetHead['columns'];
   const number = (value: number | null | undefined): string => (value == null ? '' : String(value));
   return {
-    head: { sampledOn: result.sampledOn ?? '', depth: `${Number(result.depth.toFixed(3))} cm`, depthUnit: 'cm', extractant: result.extractant, bufferMethod: result.bufferMethod ?? 'smp', columns },
+    head: {
+      sampledOn: result.sampledOn ?? '',
+      depth: `${Number(result.depth.toFixed(3))} cm`,
+      depthUnit: 'cm',
+      extractant: result.extractant,
+      bufferMethod: result.bufferMethod ?? 'smp',
+      columns,
+    },
     row: {
       soilPh: number(result.soilPh),
       bufferPh: number(result.bufferPh),
       organicMatter: number(result.organicMatter),
-      ...Object.fromEntries(panel.flatMap((nutrient) => (nutrients[nutrient] ? [[nutrient, `${nutrients[nutrient].belowDetection ? '<' : ''}${nutrients[nutrient].value}`]] : []))),
+      ...Object.fromEntries(
+        panel.flatMap((nutrient) =>
+          nutrients[nutrient]
+            ? [[nutrient, `${nutrients[nutrient].belowDetection ? '<' : ''}${nutrients[nutrient].value}`]]
+            : [],
+        ),
+      ),
     },
   };
 }

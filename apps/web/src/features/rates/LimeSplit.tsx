@@ -18,7 +18,12 @@ export function LimeSplit({ amount }: { readonly amount: ProductAmount }) {
   const say = (rate: number): string => present('limeRate', rate, system).text;
   return (
     <Box sx={{ maxWidth: 520 }}>
-      <svg viewBox={`0 0 ${W} ${H}`} width="100%" role="img" aria-label={`Applications: ${applications.map(({ rate, monthsFromStart }) => `${say(rate)} at month ${monthsFromStart}`).join(', ')}`}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        width="100%"
+        role="img"
+        aria-label={`Applications: ${applications.map(({ rate, monthsFromStart }) => `${say(rate)} at month ${monthsFromStart}`).join(', ')}`}
+      >
         <path d={`M10 ${BASE}H${W - 6}`} stroke={colours.ink} strokeWidth="1.5" />
         {Array.from({ length: span + 1 }, (_, month) => (
           <path key={month} d={`M${x(month)} ${BASE}v${month % 3 === 0 ? 7 : 4}`} stroke={colours.faded} />
@@ -28,8 +33,23 @@ export function LimeSplit({ amount }: { readonly amount: ProductAmount }) {
           const height = 8 + (rate / most) * 44;
           return (
             <g key={index}>
-              <rect x={x(months) - 17} y={BASE - height} width="34" height={height} fill={colours.slateWash} stroke={colours.ink} strokeWidth="1.2" />
-              <text x={x(months)} y={BASE - height - 17} textAnchor="middle" fontSize="11.5" fontWeight="700" fill={colours.ink}>
+              <rect
+                x={x(months) - 17}
+                y={BASE - height}
+                width="34"
+                height={height}
+                fill={colours.slateWash}
+                stroke={colours.ink}
+                strokeWidth="1.2"
+              />
+              <text
+                x={x(months)}
+                y={BASE - height - 17}
+                textAnchor="middle"
+                fontSize="11.5"
+                fontWeight="700"
+                fill={colours.ink}
+              >
                 {say(rate)}
               </text>
               <text x={x(months)} y={BASE - height - 5} textAnchor="middle" fontSize="11" fill={colours.faded}>

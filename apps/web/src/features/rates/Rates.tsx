@@ -1,17 +1,29 @@
 import { type LimeAdvice, type NutrientAdvice, type ProductAmount, type Purpose } from '@glenfold/agronomy';
 import type { PlanChoicesInput, ProductAnswer, ZonePlanAnswer } from '@glenfold/contract';
-import { Box, Button, Link as MuiLink, MenuItem, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
+import {
+  Box,
+  Button,
+  Link as MuiLink,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { ApiProblem } from '../../api/client.ts';
 import { queries, useChooseProducts, useIssuePlan } from '../../api/queries.ts';
-import type { StepProps } from '../../frame/SiteFrame.tsx';
+import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions, Empty, Trouble } from '../../ui/bits.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
-import { NoTest } from '../reading/Reading.tsx';
+import { NoTest } from '../../frame/NoTest.tsx';
 import { LimeSplit } from './LimeSplit.tsx';
 
 interface PickProps {
@@ -24,7 +36,15 @@ interface PickProps {
 
 function ProductPick({ purpose, label, products, chosen, onPick }: PickProps) {
   return (
-    <TextField select fullWidth variant="standard" value={chosen ?? ''} onChange={(event) => onPick({ [purpose]: event.target.value })} slotProps={{ htmlInput: { 'aria-label': label } }} sx={{ minWidth: 210 }}>
+    <TextField
+      select
+      fullWidth
+      variant="standard"
+      value={chosen ?? ''}
+      onChange={(event) => onPick({ [purpose]: event.target.value })}
+      slotProps={{ htmlInput: { 'aria-label': label } }}
+      sx={{ minWidth: 210 }}
+    >
       {products
         .filter((product) => product.purpose === purpose)
         .map(({ id, name, effectiveness }) => (
@@ -44,9 +64,18 @@ function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title
   const { bags, bagMass, cost } = amount;
   return (
     <>
-      <Opens title={`${title}: bags`} told={`${bags.value} ${bags.value === 1 ? 'bag' : 'bags'}`} working={bags.working} /> of {say('mass', bagMass)}
+      <Opens
+        title={`${title}: bags`}
+        told={`${bags.value} ${bags.value === 1 ? 'bag' : 'bags'}`}
+        working={bags.working}
+      />{' '}
+      of {say('mass', bagMass)}
       {', '}
-      {cost ? <Opens title={`${title}: cost`} told={say('money', cost.value)} working={cost.working} /> : <MuiLink href="/products">set its price</MuiLink>}
+      {cost ? (
+        <Opens title={`${title}: cost`} told={say('money', cost.value)} working={cost.working} />
+      ) : (
+        <MuiLink href="/products">set its price</MuiLink>
+      )}
     </>
   );
 }
@@ -61,9 +90,19 @@ function LimeFigures({ lime, amount }: { readonly lime: LimeAdvice; readonly amo
   const { say } = useUnits();
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1, alignItems: 'baseline', my: 1 }}>
-      <Opens title={`${amount.productName} to pH ${lime.aim.toFixed(1)}`} told={say('limeRate', amount.rate.value)} working={amount.rate.working} first size="1.9rem" />
+      <Opens
+        title={`${amount.productName} to pH ${lime.aim.toFixed(1)}`}
+        told={say('limeRate', amount.rate.value)}
+        working={amount.rate.working}
+        first
+        size="1.9rem"
+      />
       <Typography component="div">
-        <Opens title="Lime for the zone" told={say('mass', amount.mass.value)} working={amount.mass.working} /> for the zone, <Buy amount={amount} title="Lime" />
+        {amount.applications.length > 1 ? `in ${amount.applications.length} applications` : 'in one application'}
+      </Typography>
+      <Typography component="div">
+        <Opens title="Lime for the zone" told={say('mass', amount.mass.value)} working={amount.mass.working} /> for the
+        zone, <Buy amount={amount} title="Lime" />
       </Typography>
     </Box>
   );
@@ -73,7 +112,16 @@ function Lime({ answer, products, onPick }: SectionProps) {
   const { plan } = answer;
   const { lime, comparisons } = plan;
   return (
-    <Box component="section" aria-labelledby="lime" sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: comparisons.length > 0 ? 'minmax(0, 1fr) 300px' : '1fr' }, columnGap: 4, rowGap: 2 }}>
+    <Box
+      component="section"
+      aria-labelledby="lime"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', lg: comparisons.length > 0 ? 'minmax(0, 1fr) 300px' : '1fr' },
+        columnGap: 4,
+        rowGap: 2,
+      }}
+    >
       <Box>
         <Typography variant="h2" id="lime">
           Lime
@@ -84,14 +132,30 @@ function Lime({ answer, products, onPick }: SectionProps) {
         {lime.amount && <LimeFigures lime={lime} amount={lime.amount} />}
         {lime.status === 'due' && (
           <Box sx={{ maxWidth: 420, mb: 1 }}>
-            <ProductPick purpose="lime" label="Liming product" products={products} chosen={plan.products.lime} onPick={onPick} />
+            <ProductPick
+              purpose="lime"
+              label="Liming product"
+              products={products}
+              chosen={plan.products.lime}
+              onPick={onPick}
+            />
           </Box>
         )}
         {lime.amount && <LimeSplit amount={lime.amount} />}
         <Cautions texts={lime.cautions} />
       </Box>
       {comparisons.length > 0 && (
-        <Box component="aside" aria-label="Why other zones differ" sx={{ background: colours.slateWash, borderLeft: `3px solid ${colours.slate}`, px: 2, py: 1.5, alignSelf: 'start' }}>
+        <Box
+          component="aside"
+          aria-label="Why other zones differ"
+          sx={{
+            background: colours.slateWash,
+            borderLeft: `3px solid ${colours.slate}`,
+            px: 2,
+            py: 1.5,
+            alignSelf: 'start',
+          }}
+        >
           <Typography variant="h3" gutterBottom>
             Same pH, another answer
           </Typography>
@@ -111,7 +175,17 @@ function Lime({ answer, products, onPick }: SectionProps) {
   );
 }
 
-function NutrientRow({ advice, products, chosen, onPick }: { readonly advice: NutrientAdvice; readonly products: readonly ProductAnswer[]; readonly chosen: string | undefined; readonly onPick: SectionProps['onPick'] }) {
+function NutrientRow({
+  advice,
+  products,
+  chosen,
+  onPick,
+}: {
+  readonly advice: NutrientAdvice;
+  readonly products: readonly ProductAnswer[];
+  readonly chosen: string | undefined;
+  readonly onPick: SectionProps['onPick'];
+}) {
   const { say } = useUnits();
   const { name, nutrient, words, need, amount, status } = advice;
   return (
@@ -120,17 +194,53 @@ function NutrientRow({ advice, products, chosen, onPick }: { readonly advice: Nu
         <TableCell sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, whiteSpace: 'nowrap' }}>
           <Words>{name}</Words>
         </TableCell>
-        <TableCell sx={{ whiteSpace: 'nowrap' }}>{need && status !== 'cannot say' ? <Opens title={`${name} for the year`} told={status === 'none' ? 'none' : say('nutrientRate', need.value)} working={need.working} /> : '–'}</TableCell>
-        <TableCell>{status === 'due' && <ProductPick purpose={purposeOf[nutrient]} label={`Product for ${purposeOf[nutrient]}`} products={products} chosen={chosen} onPick={onPick} />}</TableCell>
+        <TableCell sx={{ whiteSpace: 'nowrap' }}>
+          {need && status !== 'cannot say' ? (
+            <Opens
+              title={`${name} for the year`}
+              told={status === 'none' ? 'none' : say('nutrientRate', need.value)}
+              working={need.working}
+            />
+          ) : (
+            '–'
+          )}
+        </TableCell>
+        <TableCell>
+          {status === 'due' && (
+            <ProductPick
+              purpose={purposeOf[nutrient]}
+              label={`Product for ${purposeOf[nutrient]}`}
+              products={products}
+              chosen={chosen}
+              onPick={onPick}
+            />
+          )}
+        </TableCell>
         <TableCell sx={{ whiteSpace: 'nowrap' }}>
           {amount && (
             <>
-              <Opens title={`${amount.productName} for the year`} told={say('productRate', amount.rate.value)} working={amount.rate.working} />
-              {amount.applications.length > 1 && <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>in {amount.applications.length} applications</Box>}
+              <Opens
+                title={`${amount.productName} for the year`}
+                told={say('productRate', amount.rate.value)}
+                working={amount.rate.working}
+              />
+              {amount.applications.length > 1 && (
+                <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
+                  in {amount.applications.length} applications
+                </Box>
+              )}
             </>
           )}
         </TableCell>
-        <TableCell sx={{ whiteSpace: 'nowrap' }}>{amount && <Opens title={`${amount.productName} for the zone`} told={say('mass', amount.mass.value)} working={amount.mass.working} />}</TableCell>
+        <TableCell sx={{ whiteSpace: 'nowrap' }}>
+          {amount && (
+            <Opens
+              title={`${amount.productName} for the zone`}
+              told={say('mass', amount.mass.value)}
+              working={amount.mass.working}
+            />
+          )}
+        </TableCell>
         <TableCell>{amount && <Buy amount={amount} title={name} />}</TableCell>
       </TableRow>
       <TableRow>
@@ -161,7 +271,13 @@ function Fertilizer({ answer, products, onPick }: SectionProps) {
           </TableHead>
           <TableBody>
             {nutrients.map((advice) => (
-              <NutrientRow key={advice.nutrient} advice={advice} products={products} chosen={chosen[purposeOf[advice.nutrient]]} onPick={onPick} />
+              <NutrientRow
+                key={advice.nutrient}
+                advice={advice}
+                products={products}
+                chosen={chosen[purposeOf[advice.nutrient]]}
+                onPick={onPick}
+              />
             ))}
           </TableBody>
         </Table>
@@ -178,7 +294,12 @@ export function Rates({ site, zone }: StepProps) {
   const { data: products = [] } = useQuery(queries.products());
   const choose = useChooseProducts(zone?.id ?? '', system);
   const issue = useIssuePlan(zone?.id ?? '', system);
-  if (!zone) return <Empty title="No zones yet" to={stepPath(site.id, 'ground')} action="Add a zone">Rates belong to zones.</Empty>;
+  if (!zone)
+    return (
+      <Empty title="No zones yet" to={stepPath(site.id, 'ground')} action="Add a zone">
+        Rates belong to zones.
+      </Empty>
+    );
   if (error instanceof ApiProblem && error.status === 404) return <NoTest siteId={site.id} zone={zone} />;
   if (error) return <Trouble error={error} />;
   if (!answer) return <Typography sx={{ color: colours.faded }}>Working out the rates…</Typography>;
@@ -186,7 +307,16 @@ export function Rates({ site, zone }: StepProps) {
   const section = { answer, products, onPick: choose.mutate };
   return (
     <>
-      <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, flexWrap: 'wrap', alignItems: 'start', mb: 1.5 }}>
+      <Box
+        sx={{
+          display: 'flex',
+          justifyContent: 'space-between',
+          gap: 2,
+          flexWrap: 'wrap',
+          alignItems: 'start',
+          mb: 1.5,
+        }}
+      >
         <Box>
           <Typography variant="h1" component="h2">
             {zone.name}
@@ -204,7 +334,13 @@ export function Rates({ site, zone }: StepProps) {
         <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
           {plan.cost ? (
             <Typography component="div">
-              All products <Opens title="Products for the zone" told={say('money', plan.cost.value)} working={plan.cost.working} size="1.25rem" />
+              All products{' '}
+              <Opens
+                title="Products for the zone"
+                told={say('money', plan.cost.value)}
+                working={plan.cost.working}
+                size="1.25rem"
+              />
             </Typography>
           ) : (
             <Typography>
@@ -212,7 +348,11 @@ export function Rates({ site, zone }: StepProps) {
             </Typography>
           )}
           <Box>
-            <Button variant="contained" disabled={issue.isPending} onClick={() => issue.mutate(undefined, { onSuccess: ({ pdf }) => window.open(pdf, '_blank') })}>
+            <Button
+              variant="contained"
+              disabled={issue.isPending}
+              onClick={() => issue.mutate(undefined, { onSuccess: ({ pdf }) => window.open(pdf, '_blank') })}
+            >
               Print the plan (PDF)
             </Button>
           </Box>
@@ -220,8 +360,14 @@ export function Rates({ site, zone }: StepProps) {
       </Box>
       <Trouble error={choose.error ?? issue.error} />
       {issue.data && (
-        <Typography role="status" sx={{ borderLeft: `3px solid ${colours.lichen}`, background: colours.lichenWash, px: 1.5, py: 0.75, mb: 1.5 }}>
-          Handed over as it stands now, and kept. <MuiLink href={issue.data.pdf} target="_blank">Open the PDF</MuiLink>
+        <Typography
+          role="status"
+          sx={{ borderLeft: `3px solid ${colours.lichen}`, background: colours.lichenWash, px: 1.5, py: 0.75, mb: 1.5 }}
+        >
+          Handed over as it stands now, and kept.{' '}
+          <MuiLink href={issue.data.pdf} target="_blank">
+            Open the PDF
+          </MuiLink>
         </Typography>
       )}
       <Lime {...section} />

@@ -3,31 +3,26 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { ApiProblem } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
-import type { StepProps } from '../../frame/SiteFrame.tsx';
+import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { CoreStick } from '../../ui/CoreStick.tsx';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { NoTest } from '../../frame/NoTest.tsx';
 import { useUnits } from '../../ui/units.tsx';
-
-/** What stands when a zone has no test yet; shared by Reading and Rates. */
-export function NoTest({ siteId, zone }: { readonly siteId: string; readonly zone: { readonly id: string; readonly name: string; readonly label: string } }) {
-  return (
-    <Empty title={`${zone.name} has no test yet`} to={stepPath(siteId, 'lab', zone.id)} action="Enter its result">
-      Without a test there is nothing to read and no lime, phosphorus or potassium to set. The bag carries the label {zone.label}.
-    </Empty>
-  );
-}
-
-const severities = { 1: 'can wait', 2: 'this year', 3: 'first' } as const;
 
 /** What the newest test means for the zone's grass. */
 export function Reading({ site, zone, results }: StepProps) {
   const { system, say } = useUnits();
   const { data, error } = useQuery({ ...queries.plan(zone?.id ?? '', system), enabled: !!zone });
-  if (!zone) return <Empty title="No zones yet" to={stepPath(site.id, 'ground')} action="Add a zone">Readings belong to zones.</Empty>;
+  if (!zone)
+    return (
+      <Empty title="No zones yet" to={stepPath(site.id, 'ground')} action="Add a zone">
+        Readings belong to zones.
+      </Empty>
+    );
   if (error instanceof ApiProblem && error.status === 404) return <NoTest siteId={site.id} zone={zone} />;
   if (error) return <Trouble error={error} />;
   if (!data) return <Typography sx={{ color: colours.faded }}>Reading the test…</Typography>;
@@ -37,10 +32,20 @@ export function Reading({ site, zone, results }: StepProps) {
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '250px minmax(0, 1fr)' }, gap: 3 }}>
       <Box sx={{ display: { xs: 'none', lg: 'block' } }}>
         <CoreStick zone={zone} result={result} size="large" />
-        <Typography sx={{ fontSize: '0.85rem', color: colours.faded, mt: 1 }}>Drawn to scale. What is dashed is still to measure.</Typography>
+        <Typography sx={{ fontSize: '0.85rem', color: colours.faded, mt: 1 }}>
+          Drawn to scale. What is dashed is still to measure.
+        </Typography>
       </Box>
       <Box>
-        <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, alignItems: 'start', flexWrap: { xs: 'wrap', sm: 'nowrap' } }}>
+        <Box
+          sx={{
+            display: 'flex',
+            justifyContent: 'space-between',
+            gap: 2,
+            alignItems: 'start',
+            flexWrap: { xs: 'wrap', sm: 'nowrap' },
+          }}
+        >
           <Box>
             <Typography sx={{ color: colours.faded, fontSize: '0.93rem' }}>
               {zone.name}: bag {result.label}
@@ -56,17 +61,35 @@ export function Reading({ site, zone, results }: StepProps) {
         </Box>
 
         {reading.limitations.length > 1 && (
-          <Box component="ol" aria-label="What limits this zone, most first" sx={{ m: 0, mt: 1, mb: 1.5, p: 0, listStyle: 'none', display: 'flex', flexWrap: 'wrap', columnGap: 2.5, rowGap: 0.25, fontSize: '0.93rem' }}>
-            {reading.limitations.slice(1).map(({ what, severity }, index) => (
+          <Box
+            component="ol"
+            aria-label="What limits this zone, most first"
+            sx={{
+              m: 0,
+              mt: 1,
+              mb: 1.5,
+              p: 0,
+              listStyle: 'none',
+              display: 'flex',
+              flexWrap: 'wrap',
+              columnGap: 2.5,
+              rowGap: 0.25,
+              fontSize: '0.93rem',
+            }}
+          >
+            {reading.limitations.slice(1).map(({ what }, index) => (
               <li key={what}>
-                <strong>{index + 2}.</strong> {what} <span style={{ color: colours.faded }}>({severities[severity]})</span>
+                <strong>{index + 2}.</strong> {what}
               </li>
             ))}
           </Box>
         )}
 
         {reading.questions.map((question) => (
-          <Typography key={question} sx={{ borderLeft: `3px solid ${colours.slate}`, background: colours.slateWash, px: 1.5, py: 0.5, my: 0.5 }}>
+          <Typography
+            key={question}
+            sx={{ borderLeft: `3px solid ${colours.slate}`, background: colours.slateWash, px: 1.5, py: 0.5, my: 0.5 }}
+          >
             <Words>{question}</Words>
           </Typography>
         ))}
@@ -76,7 +99,16 @@ export function Reading({ site, zone, results }: StepProps) {
             <ReadingBar key={bar.key} bar={bar} first={index === 0} />
           ))}
         </Box>
-        <Box sx={{ borderTop: `1px solid ${colours.line}`, pt: 1, display: 'grid', gap: 0.75, maxWidth: 760, fontSize: '0.95rem' }}>
+        <Box
+          sx={{
+            borderTop: `1px solid ${colours.line}`,
+            pt: 1,
+            display: 'grid',
+            gap: 0.75,
+            maxWidth: 760,
+            fontSize: '0.95rem',
+          }}
+        >
           <div>{reading.buffer}</div>
           <div>
             <strong>Not measured. </strong>

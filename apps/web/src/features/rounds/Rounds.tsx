@@ -13,7 +13,17 @@ import { useUnits } from '../../ui/units.tsx';
 
 function Task({ task }: { readonly task: RoundsTask }) {
   return (
-    <Box component="li" sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '84px minmax(0, 1fr) auto' }, gap: { xs: 0.5, sm: 2 }, py: 1.5, borderTop: `1px solid ${colours.line}`, alignItems: 'center' }}>
+    <Box
+      component="li"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', sm: '84px minmax(0, 1fr) auto' },
+        gap: { xs: 0.5, sm: 2 },
+        py: 1.5,
+        borderTop: `1px solid ${colours.line}`,
+        alignItems: 'center',
+      }}
+    >
       <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, color: colours.ochre }}>{stepNames[task.step]}</Box>
       <Box>
         <Typography sx={{ fontWeight: 700 }}>{task.words}</Typography>
@@ -21,7 +31,13 @@ function Task({ task }: { readonly task: RoundsTask }) {
           {task.siteName}. {task.why}
         </Typography>
       </Box>
-      <Button variant="outlined" component={Link} to={stepPath(task.siteId, task.step, task.zoneId)} aria-label={`${task.words}, ${task.siteName}`} sx={{ justifySelf: 'start' }}>
+      <Button
+        variant="outlined"
+        component={Link}
+        to={stepPath(task.siteId, task.step, task.zoneId)}
+        aria-label={`${task.words}, ${task.siteName}`}
+        sx={{ justifySelf: 'start' }}
+      >
         Go there
       </Button>
     </Box>
@@ -36,10 +52,16 @@ function SiteCard({ state }: { readonly state: SiteStateAnswer }) {
   return (
     <Box component="li" sx={{ borderTop: `1px solid ${colours.line}`, py: 1.5 }}>
       <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, alignItems: 'baseline' }}>
-        <Box component={Link} to={stepPath(site.id, 'ground')} sx={{ color: colours.ink, fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.08rem' }}>
+        <Box
+          component={Link}
+          to={stepPath(site.id, 'ground')}
+          sx={{ color: colours.ink, fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.08rem' }}
+        >
           {site.name}
         </Box>
-        <Typography sx={{ whiteSpace: 'nowrap', fontSize: '0.92rem' }}>{zones === 0 ? 'no zones' : say('area', area)}</Typography>
+        <Typography sx={{ whiteSpace: 'nowrap', fontSize: '0.92rem' }}>
+          {zones === 0 ? 'no zones' : say('area', area)}
+        </Typography>
       </Box>
       <Typography sx={{ color: colours.faded, fontSize: '0.92rem' }}>{site.place}</Typography>
       <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 2, rowGap: 0.25, mt: 0.75, fontSize: '0.88rem' }}>
@@ -47,7 +69,17 @@ function SiteCard({ state }: { readonly state: SiteStateAnswer }) {
           .filter((step) => step.state !== 'later')
           .map(({ step, words, state: stepState }) => (
             <Box key={step} component="span" sx={{ display: 'inline-flex', alignItems: 'center', gap: 0.75 }}>
-              <Box component="span" aria-hidden sx={{ width: 9, height: 9, borderRadius: '50%', border: `2px solid ${stateColours[stepState]}`, background: stepState === 'waiting' ? 'none' : stateColours[stepState] }} />
+              <Box
+                component="span"
+                aria-hidden
+                sx={{
+                  width: 9,
+                  height: 9,
+                  borderRadius: '50%',
+                  border: `2px solid ${stateColours[stepState]}`,
+                  background: stepState === 'waiting' ? 'none' : stateColours[stepState],
+                }}
+              />
               {stepNames[step]}: {words}
             </Box>
           ))}
@@ -58,7 +90,10 @@ function SiteCard({ state }: { readonly state: SiteStateAnswer }) {
 
 function AddSite({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const navigate = useNavigate();
-  const { register, handleSubmit, formState } = useForm<SiteInput>({ resolver: classValidatorResolver(SiteInput), defaultValues: { name: '', place: '' } });
+  const { register, handleSubmit, formState } = useForm<SiteInput>({
+    resolver: classValidatorResolver(SiteInput),
+    defaultValues: { name: '', place: '' },
+  });
   const { mutate, error, isPending } = useAddSite();
   const save = handleSubmit((input) => mutate(input, { onSuccess: ({ id }) => void navigate(stepPath(id, 'ground')) }));
   return (
@@ -66,8 +101,20 @@ function AddSite({ open, onClose }: { readonly open: boolean; readonly onClose: 
       <form onSubmit={(event) => void save(event)} noValidate>
         <DialogTitle>Add a site</DialogTitle>
         <DialogContent sx={{ display: 'grid', gap: 2 }}>
-          <TextField {...register('name')} label="Name" autoFocus sx={{ mt: 1 }} error={!!formState.errors.name} helperText={formState.errors.name?.message ?? 'A property that you look after'} />
-          <TextField {...register('place')} label="Place" error={!!formState.errors.place} helperText={formState.errors.place?.message ?? 'Address or directions'} />
+          <TextField
+            {...register('name')}
+            label="Name"
+            autoFocus
+            sx={{ mt: 1 }}
+            error={!!formState.errors.name}
+            helperText={formState.errors.name?.message ?? 'A property that you look after'}
+          />
+          <TextField
+            {...register('place')}
+            label="Place"
+            error={!!formState.errors.place}
+            helperText={formState.errors.place?.message ?? 'Address or directions'}
+          />
           <Trouble error={error} />
         </DialogContent>
         <DialogActions>
@@ -90,14 +137,25 @@ export function Rounds() {
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 1240, width: '100%' }}>
       <Trouble error={error} />
       {data && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.45fr) minmax(0, 1fr)' }, gap: { xs: 4, md: 6 } }}>
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1.45fr) minmax(0, 1fr)' },
+            gap: { xs: 4, md: 6 },
+          }}
+        >
           <section aria-labelledby="todo">
             <Typography variant="h1" id="todo" sx={{ mb: 1.5 }}>
-              {data.sites.length === 0 ? 'Welcome' : data.tasks.length === 0 ? 'Nothing is waiting' : 'What wants doing'}
+              {data.sites.length === 0
+                ? 'Welcome'
+                : data.tasks.length === 0
+                  ? 'Nothing is waiting'
+                  : 'What wants doing'}
             </Typography>
             {data.sites.length === 0 ? (
               <Empty title="Begin with a site" action="Add a site" onClick={() => setAdding(true)}>
-                A site is a property that you look after. You divide it into zones, enter a laboratory’s result for each, and get its rates.
+                A site is a property that you look after. You divide it into zones, enter a laboratory’s result for
+                each, and get its rates.
               </Empty>
             ) : (
               <Box component="ol" sx={list}>
@@ -106,7 +164,9 @@ export function Rounds() {
                 ))}
               </Box>
             )}
-            {data.sites.length > 0 && data.tasks.length === 0 && <Typography>Every zone is tested, and its plan is handed over.</Typography>}
+            {data.sites.length > 0 && data.tasks.length === 0 && (
+              <Typography>Every zone is tested, and its plan is handed over.</Typography>
+            )}
           </section>
           {data.sites.length > 0 && (
             <section aria-labelledby="sites">

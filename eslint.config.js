@@ -1,0 +1,91 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  {
+    ignores: [
+      'apps/web/vite.config.ts',
+      '**/dist/**',
+      '**/node_modules/**',
+      '.glenfold/**',
+      '**/test-results/**',
+      '**/playwright-report/**',
+    ],
+  },
+  js.configs.recommended,
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    extends: [tseslint.configs.strictTypeChecked, tseslint.configs.stylisticTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/array-type': 'off',
+      // Contract classes are checked by shape; plain objects of that shape cross the wire.
+      '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
+      '@typescript-eslint/no-misused-spread': 'off',
+      // An empty text means "none" in what people type.
+      '@typescript-eslint/prefer-nullish-coalescing': 'off',
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
+      '@typescript-eslint/explicit-module-boundary-types': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      'max-lines': ['error', 400],
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+    },
+  },
+  {
+    // Records are read and written through the practice's scope only.
+    files: ['apps/server/src/**/*.ts'],
+    ignores: [
+      'apps/server/src/platform/records.ts',
+      'apps/server/src/people/people.ts',
+      'apps/server/src/app.module.ts',
+      'apps/server/src/migrations/**',
+    ],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: 'typeorm',
+              importNames: ['DataSource', 'EntityManager', 'Repository'],
+              message: 'Use Records, which scopes every query to the practice.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    // The core has no clock and no unseeded chance.
+    files: ['packages/agronomy/src/**/*.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' },
+      ],
+      'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'localStorage'],
+    },
+  },
+  { files: ['apps/web/src/**/*.{ts,tsx}'], extends: [reactHooks.configs.flat.recommended] },
+  {
+    files: ['**/*.mjs', '**/*.js', '**/*.cjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        module: 'readonly',
+        console: 'readonly',
+        setTimeout: 'readonly',
+        fetch: 'readonly',
+        performance: 'readonly',
+      },
+    },
+  },
+  prettier,
+);
