@@ -12,16 +12,17 @@ const fail = (line: string): void => {
 
 if (files.length === 0) fail('no file was given; usage: npm run -s cases -- FILE.json [FILE.json ...]');
 for (const file of files) {
-  let content: CaseFile;
+  let cases: CaseFile['cases'];
   try {
     // npm runs scripts in the project's folder; the file was named from where the person stood.
-    content = JSON.parse(readFileSync(resolve(process.env.INIT_CWD ?? '.', file), 'utf8')) as CaseFile;
-    if (!Array.isArray(content.cases)) throw new Error('it has no list of cases');
+    const content = JSON.parse(readFileSync(resolve(process.env.INIT_CWD ?? '.', file), 'utf8')) as Partial<CaseFile>;
+    if (!content.cases) throw new Error('it has no list of cases');
+    cases = content.cases;
   } catch (error) {
     fail(`${file}: cannot be read: ${(error as Error).message}`);
     continue;
   }
-  for (const entry of content.cases) {
+  for (const entry of cases) {
     const { passed: ok, detail } = runCase(entry);
     const line = `${entry.calculator}: ${entry.name}`;
     if (!ok) {

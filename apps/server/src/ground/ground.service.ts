@@ -1,5 +1,5 @@
 import { polygonArea } from '@glenfold/agronomy';
-import { type SiteInput, ZoneAnswer, ZoneInput, type ZoneGeometry, problemFields } from '@glenfold/contract';
+import { SiteInput, ZoneAnswer, ZoneInput, type ZoneGeometry, problemFields } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
@@ -75,14 +75,17 @@ export class GroundService {
 
   /** Import a site with its zones; all of it or nothing. */
   async importSite(file: SiteFile): Promise<Site> {
-    if (file.type !== 'FeatureCollection' || !Array.isArray(file.features)) {
+    const { type, features }: Partial<SiteFile> = file;
+    if (type !== 'FeatureCollection' || !features) {
       throw new Problem(
         422,
         'Not a site file',
         'A site file is a GeoJSON FeatureCollection with a name and one polygon a zone.',
       );
     }
-    const zones = await Promise.all(file.features.map((feature, index) => this.#readFeature(feature, index)));
+    const errors = problemFields(await validate(plainToInstance(SiteInput, { name: file.name, place: file.place })));
+    if (errors.length > 0) refuse(errors);
+    const zones = await Promise.all(features.map((feature, index) => this.#readFeature(feature, index)));
     return this.records.together(async (of) => {
       const site = await of(Site).add({ name: file.name, place: file.place ?? null });
       for (const [index, { input, geometry }] of zones.entries()) {

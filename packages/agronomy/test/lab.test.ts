@@ -1,0 +1,122 @@
+import { basisName, findHeaderRow, polygonArea, questionPlausibility, readHeader, readLabRow, readTypedNutrient, toElement } from '../src/index.ts';
+
+describe('a laboratory’s header', () => {
+  it('is read in the laboratory’s own words, whatever the style', () => {
+    const { columns, bufferMethod, extractant } = readHeader(['Your Ref', 'Lab No.', 'pH (1:1 water)', 'SMP Buffer pH', 'M3-P ppm', 'Potassium, Mehlich 3 (lbs/ac)', 'Ca_mg_per_kg', 'MAGNESIUM (meq/100g)', 'LOI %', 'Depth (in)', 'P2O5 lb/acre', 'Zinc ppm']);
+    expect(columns.map(({ field, unit }) => [field, unit])).toEqual([
+      ['label', null],
+      ['labNumber', null],
+      ['soilPh', null],
+      ['bufferPh', null],
+      ['p', 'mg/kg'],
+      ['k', 'lb/acre'],
+      ['ca', 'mg/kg'],
+      ['mg', 'cmol/kg'],
+      ['organicMatter', '%'],
+      ['depth', 'in'],
+      [null, 'lb/acre'],
+      [null, 'mg/kg'],
+    ]);
+    expect([bufferMethod, extractant]).toEqual(['smp', 'mehlich-3']);
+  });
+
+  it('does not take the buffer for an extractant, nor the extractant for a nutrient', () => {
+    const { columns, bufferMethod, extractant } = readHeader(['Bag', 'Soil pH', 'Mehlich buffer pH', 'Olsen P (ppm)', 'K2O (kg/ha)']);
+    expect(columns.map(({ field }) => field)).toEqual(['label', 'soilPh', 'bufferPh', 'p', 'k']);
+    expect([bufferMethod, extractant, columns[4]?.basis, columns[4]?.unit]).toEqual(['mehlich', 'olsen', 'oxide', 'kg/ha']);
+  });
+
+  it('is found among the lines before it', () => {
+    expect(findHeaderRow([['Report 12'], ['Client: someone'], [''], ['Sample', 'pH', 'P ppm'], ['A', '6', '20']])).toBe(3);
+    expect(findHeaderRow([['just'], ['words']])).toBe(-1);
+  });
+});
+
+describe('a row', () => {
+  const { columns } = readHeader(['Sample', 'Date sampled', 'Depth (cm)', 'pH', 'Lime test index', 'P ppm', 'K', 'OM']);
+  const read = (...cells: string[]) => readLabRow(cells, columns);
+
+  it('keeps what can be read and names what cannot', () => {
+    const { row, faults } = read('A 1', '14/03/2026', '0-15', 'see note', '64', '<6', '120', '3.5');
+    expect(row).toEqual({ label: 'A 1', sampledOn: '2026-03-14', depth: 15, bufferPh: 6.4, organicMatter: 3.5, nutrients: { p: { value: 6, unit: 'mg/kg', basis: 'element', belowDetection: true } } });
+    expect(faults).toEqual([
+      { field: 'soilPh', message: expect.stringContaining('"see note" is not a number') as string },
+      { field: 'k', message: expect.stringContaining('has no unit') as string },
+    ]);
+  });
+
+  it.each(['03/04/2026', '2026-02-30', 'spring'])('refuses the date %s', (date) => expect(read('A', date).faults[0]?.field).toBe('sampledOn'));
+  it('refuses a negative value and a missing label', () => expect(read('', '', '', '-5', '', '', '', '').faults.map(({ field }) => field)).toEqual(['label', 'soilPh']));
+});
+
+describe('a typed nutrient', () => {
+  const ppm = { unit: 'mg/kg', basis: 'element' } as const;
+
+  it.each([
+    ['21', 21, 'mg/kg'],
+    ['42 lb/ac', 42, 'lb/acre'],
+    ['42 lbs/A P', 42, 'lb/acre'],
+    ['<5 ppm', 5, 'mg/kg'],
+    ['18 kg/ha', 18, 'kg/ha'],
+  ])('%s', (text, value, unit) => expect(readTypedNutrient(text, 'p', ppm)).toMatchObject({ value, unit, basis: 'element' }));
+
+  it.each([
+    ['46 ppm P2O5', /is P₂O₅, but this column takes P: that is 20.1 mg\/kg P/],
+    ['46 P₂O₅', /20.1/],
+    ['-4', /negative/],
+    ['lots', /not a number/],
+    ['4 in', /soil tests come in/],
+    ['4 g/m2', /soil tests come in/],
+  ])('%s is refused', (text, message) => expect(() => readTypedNutrient(text, 'p', ppm)).toThrow(message));
+
+  it('takes P₂O₅ where the column says so', () => {
+    const reported = readTypedNutrient('91.656 lb/ac P2O5', 'p', { unit: 'lb/acre', basis: 'oxide' });
+    expect(toElement('p', reported).value).toBeCloseTo(20, 6);
+    expect(basisName('k', 'oxide')).toBe('K₂O');
+  });
+
+  it('turns charge into mass', () => expect(toElement('mg', { value: 2, unit: 'cmol/kg', basis: 'element' }).value).toBeCloseTo(243, 6));
+});
+
+describe('plausibility', () => {
+  it.each([
+    ['p', 40, undefined],
+    ['p', 290, undefined],
+    ['p', 310, /lb\/acre.*P₂O₅/],
+    ['k', 1000, /K₂O/],
+    ['k', 9, /ppm entered as lb\/acre/],
+    ['ca', 60000, /column/],
+    ['depth', 2.4, /inches/],
+    ['organicMatter', 40, /Organic matter/],
+  ] as const)('%s %d', (field, value, question) => {
+    const asked = questionPlausibility(field, value);
+    if (question) expect(asked).toMatch(question);
+    else expect(asked).toBeUndefined();
+  });
+});
+
+describe('polygon area', () => {
+  const square = (size: number, latitude: number, longitude = -36) => [[longitude, latitude], [longitude + size, latitude], [longitude + size, latitude + size], [longitude, latitude + size], [longitude, latitude]];
+
+  // A cell this small is its middle strip: (Δφ·M)·(Δλ·N·cos φ), with M and N the radii of curvature of WGS84.
+  function cell(size: number, latitude: number): number {
+    const e2 = 0.00669437999014;
+    const phi = ((latitude + size / 2) * Math.PI) / 180;
+    const bend = 1 - e2 * Math.sin(phi) ** 2;
+    const meridian = (6378137 * (1 - e2)) / bend ** 1.5;
+    const normal = 6378137 / Math.sqrt(bend);
+    return meridian * normal * Math.cos(phi) * ((size * Math.PI) / 180) ** 2;
+  }
+
+  it.each([0, 30, 46.5, 60])('agrees with the ellipsoid at %d°', (latitude) => {
+    expect(polygonArea([square(0.001, latitude)]) / cell(0.001, latitude)).toBeCloseTo(1, 5);
+  });
+
+  it('takes holes away and minds no direction', () => {
+    const outer = square(0.001, 46.5);
+    const hole = square(0.0004, 46.5003, -35.9997);
+    expect(polygonArea([outer, hole])).toBeCloseTo(polygonArea([outer]) - polygonArea([hole]), 3);
+    expect(polygonArea([[...outer].reverse()])).toBeCloseTo(polygonArea([outer]), 6);
+    expect(() => polygonArea([[[0, 0], [1, 1], [0, 0]]])).toThrow(RangeError);
+  });
+});

@@ -1,0 +1,128 @@
+import fc from 'fast-check';
+import { coreUnit, present, presentStep, roundTo, unitFor, type Sense } from '../src/units/present.ts';
+import { QuantityError, parseQuantity } from '../src/units/quantity.ts';
+import { UnitError, convert, parseUnit, sameDimension } from '../src/units/unit.ts';
+
+const units = ['m', 'cm', 'in', 'ft', 'yd', 'm2', 'ft2', 'ac', 'ha', 'm3', 'yd3', 'gal', 'L', 'kg', 'g', 'lb', 'oz', 'ton', 't', 'g/m2', 'lb/1000ft2', 'lb/acre', 'ton/acre', 'kg/ha', 'mm/h', 'in/h', 'mg/kg', 'ppm', '%', 'cmol/kg', 'meq/100g', 'dS/m', 'F', 'C', 'g/cm3'];
+const pairs = units.flatMap((from) => units.filter((to) => sameDimension(parseUnit(from), parseUnit(to))).map((to) => [from, to] as const));
+const finite = fc.double({ min: -1e6, max: 1e6, noNaN: true });
+
+describe('units', () => {
+  it('come back from every unit of their dimension unchanged', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...pairs), finite, (([from, to]: readonly [string, string], value: number) => {
+        expect(convert(convert(value, from, to), to, from)).toBeCloseTo(value, 5);
+      }) as never),
+    );
+  });
+
+  // Exact factors of agronomy handbooks, by a second route than the code's.
+  it.each([
+    [1, 'lb/1000ft2', 'g/m2', 4.8824276],
+    [1, 'lb/1000ft2', 'lb/acre', 43.56],
+    [1, 'ton/acre', 'lb/1000ft2', 45.9137],
+    [1, 'ton/acre', 'g/m2', 224.1702],
+    [1, 'kg/ha', 'lb/acre', 0.892179],
+    [1, 'acre', 'ft2', 43560],
+    [1, 'yd3', 'ft3', 27],
+    [212, 'F', 'C', 100],
+    [1, 'meq/100g', 'cmol/kg', 1],
+    [1, '%', 'mg/kg', 10000],
+    [1, 'mmho/cm', 'dS/m', 1],
+  ])('%d %s is %s %d', (value, from, to, expected) => {
+    expect(convert(value, from, to)).toBeCloseTo(expected, 3);
+  });
+});
+
+describe('parseQuantity', () => {
+  it.each([
+    ['8 in', 'cm', 20.32],
+    ['3.4 ton/acre', 'ton/acre', 3.4],
+    ['50 lb/1000 ft²', 'lb/1000ft2', 50],
+    ['50 lb per 1000 sq ft', 'lb/1000ft2', 50],
+    ['40 lbs/A', 'lb/acre', 40],
+    ['18 PPM', 'mg/kg', 18],
+    ['65 °F', 'C', 18.3333],
+    ['0.4 in/h', 'mm/h', 10.16],
+    ['12 meq / 100 g', 'cmol/kg', 12],
+    ['¼ in', 'mm', 6.35],
+    ['1 1/2 in', 'mm', 38.1],
+    ['5 ft 6 in', 'in', 66],
+    [`5'6"`, 'in', 66],
+    ['1,250.5', 'ft2', 1250.5],
+    ['1e3 g', 'kg', 1],
+    ['2 short tons', 'lb', 4000],
+    ['3', 'cm', 3],
+    ['−4 C', 'C', -4],
+  ])('%s in %s', (text, unit, expected) => {
+    expect(parseQuantity(text, unit)).toBeCloseTo(expected, 3);
+  });
+
+  it.each([
+    ['8 lb', 'cm', /a length/],
+    ['8', 'parsec', /not a unit/],
+    ['8 blobs', 'cm', /"blobs" is not a unit/],
+    ['some', 'cm', /not a number/],
+    ['1,5', 'cm', /point/],
+    ['', 'cm', /not a number/],
+    ['6 in', '', /plain number/],
+    ['3 ft 2 lb', 'cm', /a length/],
+    ['5 in/', 'in', /./],
+  ])('refuses %j in %j', (text, unit, message) => {
+    // A bare number is taken in the field's own unit, which must then exist.
+    const read = (): unknown => (unit === 'parsec' ? parseUnit(unit) : parseQuantity(text, unit));
+    expect(read).toThrow(message);
+  });
+
+  it('ends in a number or a QuantityError, whatever is typed', () => {
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), fc.tuple(finite, fc.constantFrom(...units, ' ', '/', 'lb/', '1000')).map(([value, unit]) => `${value} ${unit}`)), fc.constantFrom(...units), (text, unit) => {
+        try {
+          expect(Number.isFinite(parseQuantity(text, unit))).toBe(true);
+        } catch (error) {
+          expect(error).toBeInstanceOf(QuantityError);
+        }
+      }),
+    );
+  });
+
+  it('keeps unit errors apart from its own', () => expect(() => convert(1, 'm', 'kg')).toThrow(UnitError));
+});
+
+describe('numbers for people', () => {
+  const senses: readonly Sense[] = ['limeRate', 'nutrientRate', 'productRate', 'area', 'mass', 'depth', 'concentration', 'ph', 'percent', 'count', 'money'];
+
+  it.each([
+    ['limeRate', 205.3, 'us', '42 lb/1000 ft²'],
+    ['limeRate', 205.3, 'metric', '205 g/m²'],
+    ['nutrientRate', 4.882, 'us', '1 lb/1000 ft²'],
+    ['mass', 282.1, 'us', '622 lb'],
+    ['mass', 0.42, 'metric', '0.4 kg'],
+    ['depth', 15.24, 'us', '6 in'],
+    ['ph', 6, 'us', '6.0'],
+    ['money', 1250, 'metric', '$1,250.00'],
+    ['area', 421.3, 'us', '4,530 ft²'],
+  ] as const)('%s %d in %s reads %s', (sense, value, system, text) => expect(present(sense, value, system).text).toBe(text));
+
+  it('drift by no more than half a step when read back', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...senses), fc.constantFrom('us' as const, 'metric' as const), fc.double({ min: 0, max: 1e5, noNaN: true }), (sense, system, value) => {
+        const { unit, step } = unitFor(sense, system);
+        const own = unit === '' ? coreUnit(sense) : unit;
+        const told = present(sense, value, system).value;
+        expect(Math.abs(told - convert(value, coreUnit(sense), own))).toBeLessThanOrEqual(Math.max(step, 1) / 2 + 1e-6);
+        expect(present(sense, convert(told, own, coreUnit(sense)), system).value).toBeCloseTo(told, 6);
+      }),
+    );
+  });
+
+  it('round up what must be bought', () => {
+    fc.assert(fc.property(fc.double({ min: 0, max: 1e6, noNaN: true }), fc.constantFrom(0.1, 1, 5, 4.8824), (value, step) => expect(roundTo(value, step, 'up')).toBeGreaterThanOrEqual(value * (1 - 1e-8) - 1e-9)));
+  });
+
+  it('tell a working step in its own unit and in the person’s', () => {
+    expect(presentStep(939.8, 'g/m2', 'us')).toBe('192.5 lb/1000 ft² (939.8 g/m²)');
+    expect(presentStep(939.8, 'g/m2', 'metric')).toBe('939.8 g/m²');
+    expect(presentStep('low', '', 'us')).toBe('low');
+  });
+});
