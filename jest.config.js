@@ -24,7 +24,17 @@ const shared = {
 /** Unit tests, and integration tests of the server against a real PostgreSQL. */
 export default {
   projects: [
-    { ...shared, displayName: 'core', rootDir: import.meta.dirname, testMatch: ['<rootDir>/packages/*/test/**/*.test.ts'] },
-    { ...shared, displayName: 'server', rootDir: import.meta.dirname, testMatch: ['<rootDir>/apps/server/test/**/*.test.ts'] },
+    {
+      ...shared,
+      displayName: 'core',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/packages/*/test/**/*.test.ts'],
+    },
+    {
+      ...shared,
+      displayName: 'server',
+      rootDir: import.meta.dirname,
+      testMatch: ['<rootDir>/apps/server/test/**/*.test.ts'],
+    },
   ],
 };

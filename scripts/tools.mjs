@@ -84,7 +84,8 @@ export function ensurePackages() {
     ['node_modules/typescript/package.json', 'node_modules/vite/package.json'],
     () => {
       say('Installing the npm packages.');
-      run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+      // Not "npm ci": it refuses a lock file without the optional binaries of other platforms, which not every registry serves.
+      run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], {
         remedy: 'Check the connection to the npm registry and start again.',
       });
     },

@@ -1,15 +1,51 @@
 import fc from 'fast-check';
-import { InputError, type Working, calculators, convert, findGrass, grassNames, limeMehlich, limeProgram, limeSmp, nitrogenAnnual, ratingSufficiency, ratings } from '../src/index.ts';
+import {
+  InputError,
+  type Working,
+  calculators,
+  convert,
+  findGrass,
+  grassNames,
+  limeMehlich,
+  limeProgram,
+  limeSmp,
+  nitrogenAnnual,
+  ratingSufficiency,
+  ratings,
+} from '../src/index.ts';
 import { textureClass } from '../src/soil/texture.ts';
 
 const double = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
 describe('every calculator', () => {
   it('ends in a result or an InputError that names a field, whatever it is given', () => {
-    const anything = fc.oneof(fc.jsonValue(), fc.double(), fc.string(), fc.constantFrom('8 in', 'mehlich-3', 'loam', 'turf', 'p', 'element', 'tall fescue', 'medium', NaN, -1, 0, 6.5, 1e308));
+    const anything = fc.oneof(
+      fc.jsonValue(),
+      fc.double(),
+      fc.string(),
+      fc.constantFrom(
+        '8 in',
+        'mehlich-3',
+        'loam',
+        'turf',
+        'p',
+        'element',
+        'tall fescue',
+        'medium',
+        NaN,
+        -1,
+        0,
+        6.5,
+        1e308,
+      ),
+    );
     for (const [, calculator] of calculators) {
       const names = [...Object.keys(calculator.inputs), 'extra'];
-      const input = fc.oneof(fc.jsonValue(), fc.dictionary(fc.constantFrom(...names), anything), fc.record(Object.fromEntries(Object.keys(calculator.inputs).map((name) => [name, anything]))));
+      const input = fc.oneof(
+        fc.jsonValue(),
+        fc.dictionary(fc.constantFrom(...names), anything),
+        fc.record(Object.fromEntries(Object.keys(calculator.inputs).map((name) => [name, anything]))),
+      );
       fc.assert(
         fc.property(input, (given) => {
           try {
@@ -29,12 +65,19 @@ describe('every calculator', () => {
 
   it('names its source and its units', () => {
     for (const [name, { source, inputs, outputs }] of calculators) {
-      expect([name, source.length > 10, Object.keys(inputs).length > 0, Object.keys(outputs).length > 0]).toEqual([name, true, true, true]);
+      expect([name, source.length > 10, Object.keys(inputs).length > 0, Object.keys(outputs).length > 0]).toEqual([
+        name,
+        true,
+        true,
+        true,
+      ]);
     }
   });
 
   it('refuses a name it does not know rather than leave it out', () => {
-    expect(() => limeProgram({ requirement: 100, effectiveness: 90, surface: 'turf', incremnt: 5 } as never)).toThrow(/incremnt is not an input here/);
+    expect(() => limeProgram({ requirement: 100, effectiveness: 90, surface: 'turf', incremnt: 5 } as never)).toThrow(
+      /incremnt is not an input here/,
+    );
   });
 });
 
@@ -49,19 +92,25 @@ describe('lime', () => {
         expect(base).toBeGreaterThanOrEqual(0);
         expect(smp({ ...given, bufferPh: Math.max(4.8, given.bufferPh - more) })).toBeGreaterThanOrEqual(base);
         expect(smp({ ...given, depth: given.depth * (1 + more) })).toBeGreaterThanOrEqual(base);
-        if (given.bufferPh <= 6.8) expect(smp({ ...given, targetPh: Math.min(6.8, given.targetPh + more) })).toBeGreaterThanOrEqual(base - 1e-9);
+        if (given.bufferPh <= 6.8)
+          expect(smp({ ...given, targetPh: Math.min(6.8, given.targetPh + more) })).toBeGreaterThanOrEqual(base - 1e-9);
       }),
     );
   });
 
   it('is zero at the target', () => {
-    fc.assert(fc.property(double(6, 6.8), double(4.8, 7.2), (ph, bufferPh) => expect(smp({ soilPh: ph, bufferPh, targetPh: ph, depth: 15 })).toBe(0)));
+    fc.assert(
+      fc.property(double(6, 6.8), double(4.8, 7.2), (ph, bufferPh) =>
+        expect(smp({ soilPh: ph, bufferPh, targetPh: ph, depth: 15 })).toBe(0),
+      ),
+    );
   });
 
   it('by Mehlich grows along the way to the target in proportion', () => {
     fc.assert(
       fc.property(double(4.5, 5.9), double(4, 6.5), double(0.01, 1), (soilPh, bufferPh, share) => {
-        const to = (targetPh: number): number => limeMehlich({ soilPh, bufferPh, targetPh, depth: 20.32 }).result.requirement;
+        const to = (targetPh: number): number =>
+          limeMehlich({ soilPh, bufferPh, targetPh, depth: 20.32 }).result.requirement;
         expect(to(soilPh + share * (6.6 - soilPh))).toBeCloseTo(share * to(6.6), 4);
       }),
     );
@@ -70,30 +119,45 @@ describe('lime', () => {
   it('splits add up to the total, keep to the cap and to the increment, full caps first', () => {
     const surfaces = { turf: 50, 'fine turf': 25, seedbed: 150 } as const;
     fc.assert(
-      fc.property(double(0, 3000), double(30, 110), fc.constantFrom('turf' as const, 'fine turf' as const, 'seedbed' as const), fc.option(double(1, 100), { nil: undefined }), (requirement, effectiveness, surface, increment) => {
-        const { applications, total } = limeProgram({ requirement, effectiveness, surface, increment }).result;
-        const cap = convert(surfaces[surface], 'lb/1000ft2', 'g/m2');
-        const needed = (requirement * 100) / effectiveness;
-        expect(applications.reduce((sum, { rate }) => sum + rate, 0)).toBeCloseTo(total, 6);
-        expect(total).toBeGreaterThanOrEqual(needed * (1 - 1e-9) - 1e-6);
-        expect(total).toBeLessThan(needed + (increment ?? 1e-3) + 1e-6);
-        applications.forEach(({ rate, monthsFromStart }, index) => {
-          expect(rate).toBeGreaterThan(0);
-          expect(rate).toBeLessThanOrEqual(cap + 1e-6);
-          expect(monthsFromStart).toBe(index * 3);
-          if (increment) expect(Math.abs(rate / increment - Math.round(rate / increment))).toBeLessThan(1e-6);
-          if (index < applications.length - 2) expect(rate).toBeCloseTo(applications[index + 1]!.rate, 6);
-        });
-      }),
+      fc.property(
+        double(0, 3000),
+        double(30, 110),
+        fc.constantFrom('turf' as const, 'fine turf' as const, 'seedbed' as const),
+        fc.option(double(1, 100), { nil: undefined }),
+        (requirement, effectiveness, surface, increment) => {
+          const { applications, total } = limeProgram({ requirement, effectiveness, surface, increment }).result;
+          const cap = convert(surfaces[surface], 'lb/1000ft2', 'g/m2');
+          const needed = (requirement * 100) / effectiveness;
+          expect(applications.reduce((sum, { rate }) => sum + rate, 0)).toBeCloseTo(total, 6);
+          expect(total).toBeGreaterThanOrEqual(needed * (1 - 1e-9) - 1e-6);
+          expect(total).toBeLessThan(needed + (increment ?? 1e-3) + 1e-6);
+          applications.forEach(({ rate, monthsFromStart }, index) => {
+            expect(rate).toBeGreaterThan(0);
+            expect(rate).toBeLessThanOrEqual(cap + 1e-6);
+            expect(monthsFromStart).toBe(index * 3);
+            if (increment) expect(Math.abs(rate / increment - Math.round(rate / increment))).toBeLessThan(1e-6);
+            if (index < applications.length - 2) expect(rate).toBeCloseTo(applications[index + 1]!.rate, 6);
+          });
+        },
+      ),
     );
   });
 
   it('shows every step that makes the number', () => {
     const { working, result } = limeSmp({ soilPh: 5.3, bufferPh: 6.3, targetPh: 6.3, depth: '6 in' });
     const steps = working.filter((entry): entry is Extract<Working[number], { kind: 'step' }> => entry.kind === 'step');
-    expect(steps.map(({ label }) => label)).toEqual(['Lime test index', 'Lime to pH 6.0, 8 in deep', 'Lime to pH 6.5, 8 in deep', 'Between the two targets, to pH 6.3', 'For the sampled depth']);
+    expect(steps.map(({ label }) => label)).toEqual([
+      'Lime test index',
+      'Lime to pH 6.0, 8 in deep',
+      'Lime to pH 6.5, 8 in deep',
+      'Between the two targets, to pH 6.3',
+      'For the sampled depth',
+    ]);
     expect(steps.at(-1)).toMatchObject({ result: result.requirement, unit: 'g/m2' });
-    expect(working.at(-1)).toMatchObject({ kind: 'warning', text: expect.stringContaining('65 % effective') as string });
+    expect(working.at(-1)).toMatchObject({
+      kind: 'warning',
+      text: expect.stringContaining('65 % effective') as string,
+    });
   });
 });
 
@@ -101,9 +165,23 @@ describe('texture', () => {
   it('gives every point of the triangle a class, and the corners their own', () => {
     const seen = new Set<string>();
     for (let sand = 0; sand <= 100; sand += 1) {
-      for (let clay = 0; clay <= 100 - sand; clay += 1) seen.add(textureClass({ sand, clay, silt: 100 - sand - clay }).result.class);
+      for (let clay = 0; clay <= 100 - sand; clay += 1)
+        seen.add(textureClass({ sand, clay, silt: 100 - sand - clay }).result.class);
     }
-    expect([...seen].sort()).toEqual(['clay', 'clay loam', 'loam', 'loamy sand', 'sand', 'sandy clay', 'sandy clay loam', 'sandy loam', 'silt', 'silt loam', 'silty clay', 'silty clay loam']);
+    expect([...seen].sort()).toEqual([
+      'clay',
+      'clay loam',
+      'loam',
+      'loamy sand',
+      'sand',
+      'sandy clay',
+      'sandy clay loam',
+      'sandy loam',
+      'silt',
+      'silt loam',
+      'silty clay',
+      'silty clay loam',
+    ]);
   });
 
   // Points well inside each class, read off the triangle of Handbook 18.
@@ -120,20 +198,32 @@ describe('texture', () => {
     [52, 6, 42, 'sandy clay'],
     [6, 47, 47, 'silty clay'],
     [20, 20, 60, 'clay'],
-  ])('%d / %d / %d is %s', (sand, silt, clay, name) => expect(textureClass({ sand, silt, clay }).result.class).toBe(name));
+  ])('%d / %d / %d is %s', (sand, silt, clay, name) =>
+    expect(textureClass({ sand, silt, clay }).result.class).toBe(name),
+  );
 });
 
 describe('nitrogen', () => {
   it('stays within the grass’s range times its credits', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...grassNames), fc.constantFrom('low', 'medium', 'high'), fc.constantFrom('full sun', 'part', 'deep'), fc.constantFrom('returned', 'removed'), fc.option(double(0, 40), { nil: undefined }), (grass, intensity, shade, clippings, organicMatter) => {
-        const { annual, credits } = nitrogenAnnual({ grass, intensity, shade, clippings, organicMatter }).result;
-        const [low, high] = findGrass(grass).nitrogen.map((rate) => convert(rate, 'lb/1000ft2', 'g/m2')) as [number, number];
-        expect(annual).toBeGreaterThanOrEqual(0);
-        expect(annual + credits.total).toBeGreaterThanOrEqual(low - 1e-9);
-        expect(annual + credits.total).toBeLessThanOrEqual(high + 1e-9);
-        if (shade === 'deep') expect(credits.shade).toBeCloseTo((annual + credits.total) / 2, 9);
-      }),
+      fc.property(
+        fc.constantFrom(...grassNames),
+        fc.constantFrom('low', 'medium', 'high'),
+        fc.constantFrom('full sun', 'part', 'deep'),
+        fc.constantFrom('returned', 'removed'),
+        fc.option(double(0, 40), { nil: undefined }),
+        (grass, intensity, shade, clippings, organicMatter) => {
+          const { annual, credits } = nitrogenAnnual({ grass, intensity, shade, clippings, organicMatter }).result;
+          const [low, high] = findGrass(grass).nitrogen.map((rate) => convert(rate, 'lb/1000ft2', 'g/m2')) as [
+            number,
+            number,
+          ];
+          expect(annual).toBeGreaterThanOrEqual(0);
+          expect(annual + credits.total).toBeGreaterThanOrEqual(low - 1e-9);
+          expect(annual + credits.total).toBeLessThanOrEqual(high + 1e-9);
+          if (shade === 'deep') expect(credits.shade).toBeCloseTo((annual + credits.total) / 2, 9);
+        },
+      ),
     );
   });
 });
@@ -141,10 +231,17 @@ describe('nitrogen', () => {
 describe('sufficiency', () => {
   it('never rates a higher test lower', () => {
     fc.assert(
-      fc.property(fc.constantFrom('p', 'k', 'ca', 'mg', 's', 'zn'), fc.constantFrom('sand', 'loam', 'clay'), double(0, 2000), double(0, 2000), (nutrient, soilGroup, a, b) => {
-        const rate = (value: number): number => ratings.indexOf(ratingSufficiency({ nutrient, extractant: 'mehlich-3', value, soilGroup }).result.rating);
-        expect(rate(Math.max(a, b))).toBeGreaterThanOrEqual(rate(Math.min(a, b)));
-      }),
+      fc.property(
+        fc.constantFrom('p', 'k', 'ca', 'mg', 's', 'zn'),
+        fc.constantFrom('sand', 'loam', 'clay'),
+        double(0, 2000),
+        double(0, 2000),
+        (nutrient, soilGroup, a, b) => {
+          const rate = (value: number): number =>
+            ratings.indexOf(ratingSufficiency({ nutrient, extractant: 'mehlich-3', value, soilGroup }).result.rating);
+          expect(rate(Math.max(a, b))).toBeGreaterThanOrEqual(rate(Math.min(a, b)));
+        },
+      ),
     );
   });
 });

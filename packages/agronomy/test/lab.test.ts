@@ -1,8 +1,30 @@
-import { basisName, findHeaderRow, polygonArea, questionPlausibility, readHeader, readLabRow, readTypedNutrient, toElement } from '../src/index.ts';
+import {
+  basisName,
+  findHeaderRow,
+  polygonArea,
+  questionPlausibility,
+  readHeader,
+  readLabRow,
+  readTypedNutrient,
+  toElement,
+} from '../src/index.ts';
 
 describe('a laboratory’s header', () => {
   it('is read in the laboratory’s own words, whatever the style', () => {
-    const { columns, bufferMethod, extractant } = readHeader(['Your Ref', 'Lab No.', 'pH (1:1 water)', 'SMP Buffer pH', 'M3-P ppm', 'Potassium, Mehlich 3 (lbs/ac)', 'Ca_mg_per_kg', 'MAGNESIUM (meq/100g)', 'LOI %', 'Depth (in)', 'P2O5 lb/acre', 'Zinc ppm']);
+    const { columns, bufferMethod, extractant } = readHeader([
+      'Your Ref',
+      'Lab No.',
+      'pH (1:1 water)',
+      'SMP Buffer pH',
+      'M3-P ppm',
+      'Potassium, Mehlich 3 (lbs/ac)',
+      'Ca_mg_per_kg',
+      'MAGNESIUM (meq/100g)',
+      'LOI %',
+      'Depth (in)',
+      'P2O5 lb/acre',
+      'Zinc ppm',
+    ]);
     expect(columns.map(({ field, unit }) => [field, unit])).toEqual([
       ['label', null],
       ['labNumber', null],
@@ -21,13 +43,26 @@ describe('a laboratory’s header', () => {
   });
 
   it('does not take the buffer for an extractant, nor the extractant for a nutrient', () => {
-    const { columns, bufferMethod, extractant } = readHeader(['Bag', 'Soil pH', 'Mehlich buffer pH', 'Olsen P (ppm)', 'K2O (kg/ha)']);
+    const { columns, bufferMethod, extractant } = readHeader([
+      'Bag',
+      'Soil pH',
+      'Mehlich buffer pH',
+      'Olsen P (ppm)',
+      'K2O (kg/ha)',
+    ]);
     expect(columns.map(({ field }) => field)).toEqual(['label', 'soilPh', 'bufferPh', 'p', 'k']);
-    expect([bufferMethod, extractant, columns[4]?.basis, columns[4]?.unit]).toEqual(['mehlich', 'olsen', 'oxide', 'kg/ha']);
+    expect([bufferMethod, extractant, columns[4]?.basis, columns[4]?.unit]).toEqual([
+      'mehlich',
+      'olsen',
+      'oxide',
+      'kg/ha',
+    ]);
   });
 
   it('is found among the lines before it', () => {
-    expect(findHeaderRow([['Report 12'], ['Client: someone'], [''], ['Sample', 'pH', 'P ppm'], ['A', '6', '20']])).toBe(3);
+    expect(findHeaderRow([['Report 12'], ['Client: someone'], [''], ['Sample', 'pH', 'P ppm'], ['A', '6', '20']])).toBe(
+      3,
+    );
     expect(findHeaderRow([['just'], ['words']])).toBe(-1);
   });
 });
@@ -38,15 +73,25 @@ describe('a row', () => {
 
   it('keeps what can be read and names what cannot', () => {
     const { row, faults } = read('A 1', '14/03/2026', '0-15', 'see note', '64', '<6', '120', '3.5');
-    expect(row).toEqual({ label: 'A 1', sampledOn: '2026-03-14', depth: 15, bufferPh: 6.4, organicMatter: 3.5, nutrients: { p: { value: 6, unit: 'mg/kg', basis: 'element', belowDetection: true } } });
+    expect(row).toEqual({
+      label: 'A 1',
+      sampledOn: '2026-03-14',
+      depth: 15,
+      bufferPh: 6.4,
+      organicMatter: 3.5,
+      nutrients: { p: { value: 6, unit: 'mg/kg', basis: 'element', belowDetection: true } },
+    });
     expect(faults).toEqual([
       { field: 'soilPh', message: expect.stringContaining('"see note" is not a number') as string },
       { field: 'k', message: expect.stringContaining('has no unit') as string },
     ]);
   });
 
-  it.each(['03/04/2026', '2026-02-30', 'spring'])('refuses the date %s', (date) => expect(read('A', date).faults[0]?.field).toBe('sampledOn'));
-  it('refuses a negative value and a missing label', () => expect(read('', '', '', '-5', '', '', '', '').faults.map(({ field }) => field)).toEqual(['label', 'soilPh']));
+  it.each(['03/04/2026', '2026-02-30', 'spring'])('refuses the date %s', (date) =>
+    expect(read('A', date).faults[0]?.field).toBe('sampledOn'),
+  );
+  it('refuses a negative value and a missing label', () =>
+    expect(read('', '', '', '-5', '', '', '', '').faults.map(({ field }) => field)).toEqual(['label', 'soilPh']));
 });
 
 describe('a typed nutrient', () => {
@@ -58,7 +103,9 @@ describe('a typed nutrient', () => {
     ['42 lbs/A P', 42, 'lb/acre'],
     ['<5 ppm', 5, 'mg/kg'],
     ['18 kg/ha', 18, 'kg/ha'],
-  ])('%s', (text, value, unit) => expect(readTypedNutrient(text, 'p', ppm)).toMatchObject({ value, unit, basis: 'element' }));
+  ])('%s', (text, value, unit) =>
+    expect(readTypedNutrient(text, 'p', ppm)).toMatchObject({ value, unit, basis: 'element' }),
+  );
 
   it.each([
     ['46 ppm P2O5', /is P₂O₅, but this column takes P: that is 20.1 mg\/kg P/],
@@ -75,7 +122,8 @@ describe('a typed nutrient', () => {
     expect(basisName('k', 'oxide')).toBe('K₂O');
   });
 
-  it('turns charge into mass', () => expect(toElement('mg', { value: 2, unit: 'cmol/kg', basis: 'element' }).value).toBeCloseTo(243, 6));
+  it('turns charge into mass', () =>
+    expect(toElement('mg', { value: 2, unit: 'cmol/kg', basis: 'element' }).value).toBeCloseTo(243, 6));
 });
 
 describe('plausibility', () => {
@@ -96,7 +144,13 @@ describe('plausibility', () => {
 });
 
 describe('polygon area', () => {
-  const square = (size: number, latitude: number, longitude = -36) => [[longitude, latitude], [longitude + size, latitude], [longitude + size, latitude + size], [longitude, latitude + size], [longitude, latitude]];
+  const square = (size: number, latitude: number, longitude = -36) => [
+    [longitude, latitude],
+    [longitude + size, latitude],
+    [longitude + size, latitude + size],
+    [longitude, latitude + size],
+    [longitude, latitude],
+  ];
 
   // A cell this small is its middle strip: (Δφ·M)·(Δλ·N·cos φ), with M and N the radii of curvature of WGS84.
   function cell(size: number, latitude: number): number {
@@ -117,6 +171,14 @@ describe('polygon area', () => {
     const hole = square(0.0004, 46.5003, -35.9997);
     expect(polygonArea([outer, hole])).toBeCloseTo(polygonArea([outer]) - polygonArea([hole]), 3);
     expect(polygonArea([[...outer].reverse()])).toBeCloseTo(polygonArea([outer]), 6);
-    expect(() => polygonArea([[[0, 0], [1, 1], [0, 0]]])).toThrow(RangeError);
+    expect(() =>
+      polygonArea([
+        [
+          [0, 0],
+          [1, 1],
+          [0, 0],
+        ],
+      ]),
+    ).toThrow(RangeError);
   });
 });

@@ -1,22 +1,79 @@
 import fc from 'fast-check';
-import { type Figure, type Product, type SoilTest, type ZoneFacts, convert, findGrass, grassNames, planZone, present } from '../src/index.ts';
+import {
+  type Figure,
+  type Product,
+  type SoilTest,
+  type ZoneFacts,
+  convert,
+  findGrass,
+  grassNames,
+  planZone,
+  present,
+} from '../src/index.ts';
 
-const zone: ZoneFacts = { name: 'North', area: 370, grass: 'kentucky bluegrass', surface: 'turf', intensity: 'medium', shade: 'full sun', clippings: 'removed', soilGroup: 'loam' };
+const zone: ZoneFacts = {
+  name: 'North',
+  area: 370,
+  grass: 'kentucky bluegrass',
+  surface: 'turf',
+  intensity: 'medium',
+  shade: 'full sun',
+  clippings: 'removed',
+  soilGroup: 'loam',
+};
 const ppm = (value: number) => ({ value, unit: 'mg/kg', basis: 'element' }) as const;
-const test: SoilTest = { soilPh: 5.4, buffer: { method: 'smp', ph: 6.4 }, extractant: 'mehlich-3', depth: 15.24, organicMatter: 3, nutrients: { p: ppm(18), k: ppm(60), ca: ppm(600), mg: ppm(150) } };
+const test: SoilTest = {
+  soilPh: 5.4,
+  buffer: { method: 'smp', ph: 6.4 },
+  extractant: 'mehlich-3',
+  depth: 15.24,
+  organicMatter: 3,
+  nutrients: { p: ppm(18), k: ppm(60), ca: ppm(600), mg: ppm(150) },
+};
 
 const mesh = { passing8: 100, passing20: 95, passing60: 80, moisture: 0 };
 const base = { grade: { n: 0, p2o5: 0, k2o: 0 }, slowRelease: 0, bagMass: 20, bagPrice: 10 };
 const products: readonly Product[] = [
-  { ...base, id: 'calcitic', name: 'Calcitic', purpose: 'lime', lime: { ...mesh, cce: 95, magnesium: false, caustic: false } },
-  { ...base, id: 'dolomitic', name: 'Dolomitic', purpose: 'lime', lime: { ...mesh, cce: 103, magnesium: true, caustic: false } },
-  { ...base, id: 'hydrated', name: 'Hydrated', purpose: 'lime', lime: { ...mesh, cce: 130, magnesium: false, caustic: true } },
+  {
+    ...base,
+    id: 'calcitic',
+    name: 'Calcitic',
+    purpose: 'lime',
+    lime: { ...mesh, cce: 95, magnesium: false, caustic: false },
+  },
+  {
+    ...base,
+    id: 'dolomitic',
+    name: 'Dolomitic',
+    purpose: 'lime',
+    lime: { ...mesh, cce: 103, magnesium: true, caustic: false },
+  },
+  {
+    ...base,
+    id: 'hydrated',
+    name: 'Hydrated',
+    purpose: 'lime',
+    lime: { ...mesh, cce: 130, magnesium: false, caustic: true },
+  },
   { ...base, id: 'urea', name: 'Urea', purpose: 'nitrogen', grade: { n: 46, p2o5: 0, k2o: 0 } },
-  { ...base, id: 'coated', name: 'Coated urea', purpose: 'nitrogen', grade: { n: 43, p2o5: 0, k2o: 0 }, slowRelease: 85 },
+  {
+    ...base,
+    id: 'coated',
+    name: 'Coated urea',
+    purpose: 'nitrogen',
+    grade: { n: 43, p2o5: 0, k2o: 0 },
+    slowRelease: 85,
+  },
   { ...base, id: 'map', name: 'MAP', purpose: 'phosphorus', grade: { n: 11, p2o5: 52, k2o: 0 } },
   { ...base, id: 'sop', name: 'SOP', purpose: 'potassium', grade: { n: 0, p2o5: 0, k2o: 50 } },
 ];
-const plan = (facts: Partial<ZoneFacts> = {}, soil: Partial<SoilTest> = {}, choices = {}, others: Parameters<typeof planZone>[3] = [], list = products) => planZone({ zone: { ...zone, ...facts }, test: { ...test, ...soil } }, list, choices, others, 'us');
+const plan = (
+  facts: Partial<ZoneFacts> = {},
+  soil: Partial<SoilTest> = {},
+  choices = {},
+  others: Parameters<typeof planZone>[3] = [],
+  list = products,
+) => planZone({ zone: { ...zone, ...facts }, test: { ...test, ...soil } }, list, choices, others, 'us');
 
 describe('lime in a plan', () => {
   it('is the requirement at the strength of the product, rounded up to what a spreader can be set to', () => {
@@ -33,7 +90,13 @@ describe('lime in a plan', () => {
     ['inside the band', { soilPh: 6.2 }, {}, 'none', /No lime here. pH 6.2 is inside Kentucky bluegrass’s 6.0–7.0/],
     ['above it', { soilPh: 7.6 }, {}, 'too high', /above/],
     ['without a buffer', { buffer: undefined }, {}, 'cannot say', /buffer/i],
-    ['for a grass the SMP table does not reach', { soilPh: 4.7 }, { grass: 'centipedegrass' }, 'cannot say', /no target of 5.5.*Mehlich or Adams–Evans/],
+    [
+      'for a grass the SMP table does not reach',
+      { soilPh: 4.7 },
+      { grass: 'centipedegrass' },
+      'cannot say',
+      /no target of 5.5.*Mehlich or Adams–Evans/,
+    ],
     ['with hardly any reserve acidity', { buffer: { method: 'smp', ph: 7.1 } }, {}, 'none', /retest/],
   ] as const)('%s', (_name, soil, facts, status, words) => {
     const { lime, leftOut } = plan(facts, soil).plan;
@@ -43,7 +106,10 @@ describe('lime in a plan', () => {
   });
 
   it('gives no rate of hydrated lime on living turf, and one on a seedbed', () => {
-    expect(plan({}, {}, { lime: 'hydrated' }).plan.lime).toMatchObject({ amount: null, cautions: [expect.stringContaining('burns')] });
+    expect(plan({}, {}, { lime: 'hydrated' }).plan.lime).toMatchObject({
+      amount: null,
+      cautions: [expect.stringContaining('burns')],
+    });
     expect(plan({ surface: 'seedbed' }, {}, { lime: 'hydrated' }).plan.lime.amount).not.toBeNull();
   });
 
@@ -52,17 +118,27 @@ describe('lime in a plan', () => {
     expect(plan({}, { nutrients: {} }).plan.lime.amount?.productName).toBe('Calcitic');
   });
 
-  it('aims where the advisor says', () => expect(plan({ aimPh: 6.2 }).plan.lime).toMatchObject({ aim: 6.2, words: expect.stringContaining('Lime to 6.2') as string }));
+  it('aims where the advisor says', () =>
+    expect(plan({ aimPh: 6.2 }).plan.lime).toMatchObject({
+      aim: 6.2,
+      words: expect.stringContaining('Lime to 6.2') as string,
+    }));
 });
 
 describe('two zones of one pH', () => {
-  const other = { zone: { ...zone, name: 'South', grass: 'fine fescue' }, test: { ...test, buffer: { method: 'smp', ph: 6.7 } as const } };
+  const other = {
+    zone: { ...zone, name: 'South', grass: 'fine fescue' },
+    test: { ...test, buffer: { method: 'smp', ph: 6.7 } as const },
+  };
 
   it('differ by buffer and by grass, and the reasons add up to the difference', () => {
     // By hand, short tons/acre at 8 in: 4.72 here, 1.73 there; 3.86 with this buffer at that aim; each × 45.914 × 6/8 × 65 / 85.5.
     const [comparison] = plan({}, {}, {}, [other]).plan.comparisons;
     expect(comparison?.words).toMatch(/South has pH 5.4 too, and needs 78 lb\/1000 ft² less/);
-    expect(comparison?.reasons).toEqual(['Buffer pH 6.4 here, 6.7 there: +56 lb/1000 ft².', 'Aim 6.5 for Kentucky bluegrass here, 6.0 for fine fescue there: +23 lb/1000 ft².']);
+    expect(comparison?.reasons).toEqual([
+      'Buffer pH 6.4 here, 6.7 there: +56 lb/1000 ft².',
+      'Aim 6.5 for Kentucky bluegrass here, 6.0 for fine fescue there: +23 lb/1000 ft².',
+    ]);
   });
 
   it('are not compared when the answer or the pH is another matter', () => {
@@ -71,14 +147,16 @@ describe('two zones of one pH', () => {
   });
 
   it('differ when one grass is content with the pH', () => {
-    const [comparison] = plan({}, {}, {}, [{ zone: { ...zone, name: 'East', grass: 'centipedegrass' }, test }]).plan.comparisons;
+    const [comparison] = plan({}, {}, {}, [{ zone: { ...zone, name: 'East', grass: 'centipedegrass' }, test }]).plan
+      .comparisons;
     expect(comparison?.words).toMatch(/gets no lime/);
     expect(comparison?.reasons[0]).toMatch(/centipedegrass there wants 5.0–6.0/);
   });
 });
 
 describe('nutrients in a plan', () => {
-  const rows = (...given: Parameters<typeof plan>) => Object.fromEntries(plan(...given).plan.nutrients.map((advice) => [advice.nutrient, advice]));
+  const rows = (...given: Parameters<typeof plan>) =>
+    Object.fromEntries(plan(...given).plan.nutrients.map((advice) => [advice.nutrient, advice]));
 
   it('nitrogen is what phosphate did not bring, split at 1 lb soluble', () => {
     const { n, p2o5 } = rows();
@@ -97,36 +175,64 @@ describe('nutrients in a plan', () => {
     expect([enough.p2o5!.status, enough.k2o!.status]).toEqual(['none', 'none']);
     const unknown = rows({}, { nutrients: {}, extractant: 'morgan' });
     expect(unknown.p2o5!.words).toMatch(/not tested/);
-    expect(rows({}, { extractant: 'morgan' }).k2o!).toMatchObject({ status: 'cannot say', words: expect.stringContaining('not converted') as string });
+    expect(rows({}, { extractant: 'morgan' }).k2o!).toMatchObject({
+      status: 'cannot say',
+      words: expect.stringContaining('not converted') as string,
+    });
   });
 
   it('no application passes the cap, whatever the zone and the test', () => {
     const cap = convert(1, 'lb/1000ft2', 'g/m2');
     fc.assert(
-      fc.property(fc.constantFrom(...grassNames), fc.constantFrom('low' as const, 'medium' as const, 'high' as const), fc.constantFrom('turf' as const, 'fine turf' as const), fc.double({ min: 0, max: 300, noNaN: true }), fc.constantFrom('urea', 'coated'), fc.constantFrom('us' as const, 'metric' as const), (grass, intensity, surface, tested, nitrogen, system) => {
-        const { plan: worked, reading } = planZone({ zone: { ...zone, grass, intensity, surface }, test: { ...test, nutrients: { p: ppm(tested), k: ppm(tested) } } }, products, { nitrogen }, [], system);
-        for (const { nutrient, amount } of worked.nutrients) {
-          const product = products.find(({ id }) => id === amount?.productId);
-          const quick = nutrient === 'n' ? 1 - (product?.slowRelease ?? 0) / 100 : 1;
-          const most = nutrient === 'n' && surface === 'fine turf' ? cap / 2 : cap;
-          for (const { rate } of amount?.applications ?? []) expect(((rate * (product?.grade[nutrient] ?? 0)) / 100) * quick).toBeLessThanOrEqual(most + 1e-6);
-        }
-        expect(worked.cost!.value).toBeGreaterThanOrEqual(0);
-        expect(reading.bars[0]!.words).toContain(findGrass(grass).label);
-      }),
+      fc.property(
+        fc.constantFrom(...grassNames),
+        fc.constantFrom('low' as const, 'medium' as const, 'high' as const),
+        fc.constantFrom('turf' as const, 'fine turf' as const),
+        fc.double({ min: 0, max: 300, noNaN: true }),
+        fc.constantFrom('urea', 'coated'),
+        fc.constantFrom('us' as const, 'metric' as const),
+        (grass, intensity, surface, tested, nitrogen, system) => {
+          const { plan: worked, reading } = planZone(
+            {
+              zone: { ...zone, grass, intensity, surface },
+              test: { ...test, nutrients: { p: ppm(tested), k: ppm(tested) } },
+            },
+            products,
+            { nitrogen },
+            [],
+            system,
+          );
+          for (const { nutrient, amount } of worked.nutrients) {
+            const product = products.find(({ id }) => id === amount?.productId);
+            const quick = nutrient === 'n' ? 1 - (product?.slowRelease ?? 0) / 100 : 1;
+            const most = nutrient === 'n' && surface === 'fine turf' ? cap / 2 : cap;
+            for (const { rate } of amount?.applications ?? [])
+              expect(((rate * (product?.grade[nutrient] ?? 0)) / 100) * quick).toBeLessThanOrEqual(most + 1e-6);
+          }
+          expect(worked.cost!.value).toBeGreaterThanOrEqual(0);
+          expect(reading.bars[0]!.words).toContain(findGrass(grass).label);
+        },
+      ),
     );
   });
 });
 
 describe('cost and working', () => {
   it('stays open, naming the product, while a price is missing', () => {
-    const { cost, unpriced } = plan({}, {}, {}, [], products.map((product) => (product.id === 'sop' ? { ...product, bagPrice: null } : product))).plan;
+    const { cost, unpriced } = plan(
+      {},
+      {},
+      {},
+      [],
+      products.map((product) => (product.id === 'sop' ? { ...product, bagPrice: null } : product)),
+    ).plan;
     expect([cost, unpriced]).toEqual([null, ['SOP']]);
   });
 
   it('every number carries the working that ends in it', () => {
     const { lime, nutrients, cost } = plan().plan;
-    const lastNumber = ({ working }: Figure): unknown => working.filter((entry) => entry.kind === 'step').at(-1)?.result;
+    const lastNumber = ({ working }: Figure): unknown =>
+      working.filter((entry) => entry.kind === 'step').at(-1)?.result;
     for (const amount of [lime.amount!, ...nutrients.map((advice) => advice.amount!)]) {
       for (const figure of [amount.mass, amount.bags, amount.cost!]) expect(lastNumber(figure)).toBe(figure.value);
     }
@@ -138,6 +244,8 @@ describe('cost and working', () => {
     const { reading } = plan({}, { soilPh: 4.8, organicMatter: 1.5, nutrients: { p: ppm(5) } });
     expect(reading.limitations.map(({ severity }) => severity)).toEqual([3, 3, 2]);
     expect(reading.headline).toMatch(/aluminium/);
-    expect(plan({}, { soilPh: 6.4, organicMatter: 4, nutrients: { p: ppm(40) } }).reading.headline).toMatch(/Nothing on this report limits/);
+    expect(plan({}, { soilPh: 6.4, organicMatter: 4, nutrients: { p: ppm(40) } }).reading.headline).toMatch(
+      /Nothing on this report limits/,
+    );
   });
 });

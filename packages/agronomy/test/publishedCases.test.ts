@@ -15,13 +15,21 @@ describe.each(readdirSync(folder).filter((name) => name.endsWith('.json')))('%s'
 });
 
 describe('the runner', () => {
-  const convert = { calculator: 'nutrient.convert', name: 'x', input: { value: 10, nutrient: 'p', from: 'element', to: 'oxide' } };
+  const convert = {
+    calculator: 'nutrient.convert',
+    name: 'x',
+    input: { value: 10, nutrient: 'p', from: 'element', to: 'oxide' },
+  };
 
   it.each([
     ['a wrong number', { ...convert, expect: { value: 23.5 } }, /value is 22.9/],
     ['a case that expects nothing', { ...convert, expect: {} }, /proves nothing/],
     ['input that should have been refused', { ...convert, expectError: 'value' }, /was accepted/],
-    ['a refusal for another reason', { ...convert, input: { value: 1 }, expectError: 'bulkDensity' }, /refused: nutrient/],
+    [
+      'a refusal for another reason',
+      { ...convert, input: { value: 1 }, expectError: 'bulkDensity' },
+      /refused: nutrient/,
+    ],
     ['an unknown calculator', { ...convert, calculator: 'lime.habit' }, /known are/],
   ])('fails %s', (_name, entry, detail) => {
     const verdict = runCase(entry);

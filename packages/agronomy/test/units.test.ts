@@ -3,8 +3,46 @@ import { coreUnit, present, presentStep, roundTo, unitFor, type Sense } from '..
 import { QuantityError, parseQuantity } from '../src/units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../src/units/unit.ts';
 
-const units = ['m', 'cm', 'in', 'ft', 'yd', 'm2', 'ft2', 'ac', 'ha', 'm3', 'yd3', 'gal', 'L', 'kg', 'g', 'lb', 'oz', 'ton', 't', 'g/m2', 'lb/1000ft2', 'lb/acre', 'ton/acre', 'kg/ha', 'mm/h', 'in/h', 'mg/kg', 'ppm', '%', 'cmol/kg', 'meq/100g', 'dS/m', 'F', 'C', 'g/cm3'];
-const pairs = units.flatMap((from) => units.filter((to) => sameDimension(parseUnit(from), parseUnit(to))).map((to) => [from, to] as const));
+const units = [
+  'm',
+  'cm',
+  'in',
+  'ft',
+  'yd',
+  'm2',
+  'ft2',
+  'ac',
+  'ha',
+  'm3',
+  'yd3',
+  'gal',
+  'L',
+  'kg',
+  'g',
+  'lb',
+  'oz',
+  'ton',
+  't',
+  'g/m2',
+  'lb/1000ft2',
+  'lb/acre',
+  'ton/acre',
+  'kg/ha',
+  'mm/h',
+  'in/h',
+  'mg/kg',
+  'ppm',
+  '%',
+  'cmol/kg',
+  'meq/100g',
+  'dS/m',
+  'F',
+  'C',
+  'g/cm3',
+];
+const pairs = units.flatMap((from) =>
+  units.filter((to) => sameDimension(parseUnit(from), parseUnit(to))).map((to) => [from, to] as const),
+);
 const finite = fc.double({ min: -1e6, max: 1e6, noNaN: true });
 
 describe('units', () => {
@@ -76,13 +114,22 @@ describe('parseQuantity', () => {
 
   it('ends in a number or a QuantityError, whatever is typed', () => {
     fc.assert(
-      fc.property(fc.oneof(fc.string(), fc.tuple(finite, fc.constantFrom(...units, ' ', '/', 'lb/', '1000')).map(([value, unit]) => `${value} ${unit}`)), fc.constantFrom(...units), (text, unit) => {
-        try {
-          expect(Number.isFinite(parseQuantity(text, unit))).toBe(true);
-        } catch (error) {
-          expect(error).toBeInstanceOf(QuantityError);
-        }
-      }),
+      fc.property(
+        fc.oneof(
+          fc.string(),
+          fc
+            .tuple(finite, fc.constantFrom(...units, ' ', '/', 'lb/', '1000'))
+            .map(([value, unit]) => `${value} ${unit}`),
+        ),
+        fc.constantFrom(...units),
+        (text, unit) => {
+          try {
+            expect(Number.isFinite(parseQuantity(text, unit))).toBe(true);
+          } catch (error) {
+            expect(error).toBeInstanceOf(QuantityError);
+          }
+        },
+      ),
     );
   });
 
@@ -90,7 +137,19 @@ describe('parseQuantity', () => {
 });
 
 describe('numbers for people', () => {
-  const senses: readonly Sense[] = ['limeRate', 'nutrientRate', 'productRate', 'area', 'mass', 'depth', 'concentration', 'ph', 'percent', 'count', 'money'];
+  const senses: readonly Sense[] = [
+    'limeRate',
+    'nutrientRate',
+    'productRate',
+    'area',
+    'mass',
+    'depth',
+    'concentration',
+    'ph',
+    'percent',
+    'count',
+    'money',
+  ];
 
   it.each([
     ['limeRate', 205.3, 'us', '42 lb/1000 ft²'],
@@ -102,22 +161,35 @@ describe('numbers for people', () => {
     ['ph', 6, 'us', '6.0'],
     ['money', 1250, 'metric', '$1,250.00'],
     ['area', 421.3, 'us', '4,530 ft²'],
-  ] as const)('%s %d in %s reads %s', (sense, value, system, text) => expect(present(sense, value, system).text).toBe(text));
+  ] as const)('%s %d in %s reads %s', (sense, value, system, text) =>
+    expect(present(sense, value, system).text).toBe(text),
+  );
 
   it('drift by no more than half a step when read back', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...senses), fc.constantFrom('us' as const, 'metric' as const), fc.double({ min: 0, max: 1e5, noNaN: true }), (sense, system, value) => {
-        const { unit, step } = unitFor(sense, system);
-        const own = unit === '' ? coreUnit(sense) : unit;
-        const told = present(sense, value, system).value;
-        expect(Math.abs(told - convert(value, coreUnit(sense), own))).toBeLessThanOrEqual(Math.max(step, 1) / 2 + 1e-6);
-        expect(present(sense, convert(told, own, coreUnit(sense)), system).value).toBeCloseTo(told, 6);
-      }),
+      fc.property(
+        fc.constantFrom(...senses),
+        fc.constantFrom('us' as const, 'metric' as const),
+        fc.double({ min: 0, max: 1e5, noNaN: true }),
+        (sense, system, value) => {
+          const { unit, step } = unitFor(sense, system);
+          const own = unit === '' ? coreUnit(sense) : unit;
+          const told = present(sense, value, system).value;
+          expect(Math.abs(told - convert(value, coreUnit(sense), own))).toBeLessThanOrEqual(
+            Math.max(step, 1) / 2 + 1e-6,
+          );
+          expect(present(sense, convert(told, own, coreUnit(sense)), system).value).toBeCloseTo(told, 6);
+        },
+      ),
     );
   });
 
   it('round up what must be bought', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 1e6, noNaN: true }), fc.constantFrom(0.1, 1, 5, 4.8824), (value, step) => expect(roundTo(value, step, 'up')).toBeGreaterThanOrEqual(value * (1 - 1e-8) - 1e-9)));
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 1e6, noNaN: true }), fc.constantFrom(0.1, 1, 5, 4.8824), (value, step) =>
+        expect(roundTo(value, step, 'up')).toBeGreaterThanOrEqual(value * (1 - 1e-8) - 1e-9),
+      ),
+    );
   });
 
   it('tell a working step in its own unit and in the person’s', () => {

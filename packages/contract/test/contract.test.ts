@@ -2,8 +2,24 @@ import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { LabResultInput, ZoneInput, problemFields } from '../src/index.ts';
 
-const result = { zoneId: '4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c', label: 'A', depth: 15, extractant: 'mehlich-3', bufferMethod: 'smp', soilPh: 5.6, bufferPh: 6.4, organicMatter: 3, nutrients: { p: { value: 21, unit: 'mg/kg', basis: 'element' } } };
-const problems = (given: object) => Object.fromEntries(problemFields(validateSync(plainToInstance(LabResultInput, { ...result, ...given }))).map(({ field, message }) => [field, message]));
+const result = {
+  zoneId: '4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c',
+  label: 'A',
+  depth: 15,
+  extractant: 'mehlich-3',
+  bufferMethod: 'smp',
+  soilPh: 5.6,
+  bufferPh: 6.4,
+  organicMatter: 3,
+  nutrients: { p: { value: 21, unit: 'mg/kg', basis: 'element' } },
+};
+const problems = (given: object) =>
+  Object.fromEntries(
+    problemFields(validateSync(plainToInstance(LabResultInput, { ...result, ...given }))).map(({ field, message }) => [
+      field,
+      message,
+    ]),
+  );
 
 describe('a laboratory result', () => {
   it('is taken whole, and with only what is needed', () => {
@@ -30,7 +46,15 @@ describe('a laboratory result', () => {
 });
 
 it('a zone needs an area, because every rate is multiplied by it', () => {
-  const zone = { name: 'A', label: 'A', grass: 'tall fescue', surface: 'turf', intensity: 'low', shade: 'part', clippings: 'removed' };
+  const zone = {
+    name: 'A',
+    label: 'A',
+    grass: 'tall fescue',
+    surface: 'turf',
+    intensity: 'low',
+    shade: 'part',
+    clippings: 'removed',
+  };
   const refused = problemFields(validateSync(plainToInstance(ZoneInput, { ...zone, area: 0 })));
   expect(refused).toEqual([{ field: 'area', message: expect.stringContaining('measure it') as string }]);
 });

@@ -70,6 +70,8 @@ export class GroundService {
   }
 
   async restoreZone(id: string): Promise<Zone> {
+    const { siteId, label } = await this.records.of(Zone).deleted(id);
+    this.#refuseTwinLabel(await this.zones(siteId), label);
     return this.records.of(Zone).restore(id);
   }
 

@@ -69,6 +69,12 @@ export class OwnedRecords<T extends Owned> {
     await this.manager.softDelete(this.entity, this.scoped({ id } as FindOptionsWhere<T>));
   }
 
+  /** A record whether it is deleted or not. @throws a 404 problem */
+  async deleted(id: string): Promise<T> {
+    const where = this.scoped({ id } as FindOptionsWhere<T>);
+    return (await this.manager.findOne(this.entity, { where, withDeleted: true })) ?? notFound();
+  }
+
   async restore(id: string): Promise<T> {
     await this.manager.restore(this.entity, this.scoped({ id } as FindOptionsWhere<T>));
     return this.one(id);
