@@ -20,11 +20,15 @@ export const grasses = data.grasses.map((grass) => ({ label: grass.name, ...gras
 export const grassSource = data.source;
 export const grassNames = grasses.map(({ name }) => name);
 
-export const grassField = (): Field<string, false> =>
-  choice(grassNames, Object.fromEntries(grasses.flatMap(({ name, aliases }) => aliases.map((alias) => [alias, name]))));
+const field = choice(
+  grassNames,
+  Object.fromEntries(grasses.flatMap(({ name, aliases }) => aliases.map((alias) => [alias, name]))),
+);
+const byName = new Map(grasses.map((grass) => [grass.name, grass]));
+
+export const grassField = (): Field<string, false> => field;
 
 /** The grass of that name or alias. @throws {InputError} */
 export function findGrass(name: string): Grass {
-  const found = grassField().read(name, 'grass');
-  return grasses.find((grass) => grass.name === found)!;
+  return byName.get(field.read(name, 'grass'))!;
 }

@@ -91,6 +91,17 @@ function stepFor(value: number, step: number, sense: Sense): number {
   return step;
 }
 
+const formats = new Map<string, Intl.NumberFormat>();
+
+/** Making a formatter costs far more than using one. */
+function format(value: number, least: number, most: number): string {
+  const key = `${least} ${most}`;
+  const known =
+    formats.get(key) ?? new Intl.NumberFormat('en-US', { minimumFractionDigits: least, maximumFractionDigits: most });
+  formats.set(key, known);
+  return known.format(value);
+}
+
 /**
  * Say a number of the core to a person.
  *
@@ -103,10 +114,7 @@ export function present(sense: Sense, value: number, system: UnitSystem): Presen
   const used = stepFor(converted, step, sense);
   const rounded = roundTo(converted, used) + 0;
   const places = sense === 'depth' ? undefined : decimals(used);
-  const number = rounded.toLocaleString('en-US', {
-    minimumFractionDigits: sense === 'ph' || sense === 'money' ? places : 0,
-    maximumFractionDigits: places ?? 2,
-  });
+  const number = format(rounded, sense === 'ph' || sense === 'money' ? (places ?? 0) : 0, places ?? 2);
   if (sense === 'money') return { value: rounded, unit: label, number, text: `$${number}` };
   return { value: rounded, unit: label, number, text: label === '' ? number : `${number} ${label}` };
 }
@@ -128,9 +136,8 @@ const stepLabels: Readonly<Record<string, string>> = {
 export function presentStep(result: number | string, unit: string, system: UnitSystem): string {
   if (typeof result === 'string') return result;
   if (unit === '$') return present('money', result, system).text;
-  const own =
-    `${Number(result.toPrecision(4)).toLocaleString('en-US', { maximumFractionDigits: 6 })} ${stepLabels[unit] ?? unit}`.trim();
+  const own = `${format(Number(result.toPrecision(4)), 0, 6)} ${stepLabels[unit] ?? unit}`.trim();
   if (system !== 'us' || (unit !== 'g/m2' && unit !== 'kg')) return own;
   const theirs = unitFor(unit === 'kg' ? 'mass' : 'productRate', 'us');
-  return `${Number(convert(result, unit, theirs.unit).toPrecision(4)).toLocaleString('en-US')} ${theirs.label} (${own})`;
+  return `${format(Number(convert(result, unit, theirs.unit).toPrecision(4)), 0, 3)} ${theirs.label} (${own})`;
 }

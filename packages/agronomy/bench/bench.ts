@@ -1,0 +1,79 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
+import type { CaseFile } from '../src/calculators/publishedCases.ts';
+import { calculators } from '../src/calculators/registry.ts';
+
+/** Runs in a second, from a timed batch after a warm-up. */
+function perSecond(work: () => unknown): number {
+  for (let i = 0; i < 500; i += 1) work();
+  const start = performance.now();
+  let runs = 0;
+  while (performance.now() - start < 200) {
+    for (let i = 0; i < 50; i += 1) work();
+    runs += 50;
+  }
+  return (runs * 1000) / (performance.now() - start);
+}
+
+function line(name: string, work: () => unknown, input: unknown): void {
+  const json = JSON.stringify(input);
+  const speed = perSecond(work);
+  const baseline = perSecond(() => JSON.parse(json) as unknown);
+  process.stdout.write(
+    `${name.padEnd(28)} ${Math.round(speed).toLocaleString('en-US').padStart(10)} /s   ${(baseline / speed).toFixed(1)} × the time of parsing its input\n`,
+  );
+}
+
+const folder = join(import.meta.dirname, '../cases');
+const cases = readdirSync(folder).flatMap(
+  (name) => (JSON.parse(readFileSync(join(folder, name), 'utf8')) as CaseFile).cases,
+);
+for (const [name, calculator] of calculators) {
+  const sample = cases.find((entry) => entry.calculator === name && entry.expect);
+  if (sample) line(name, () => calculator(sample.input as never), sample.input);
+}
+
+const zone: ZoneFacts = {
+  name: 'A',
+  area: 400,
+  grass: 'tall fescue',
+  surface: 'turf',
+  intensity: 'medium',
+  shade: 'part',
+  clippings: 'returned',
+  soilGroup: 'loam',
+};
+const value = (reported: number) => ({ value: reported, unit: 'mg/kg', basis: 'element' }) as const;
+const test: SoilTest = {
+  soilPh: 5.2,
+  buffer: { method: 'smp', ph: 6.4 },
+  extractant: 'mehlich-3',
+  depth: 15,
+  organicMatter: 4,
+  nutrients: { p: value(18), k: value(60), ca: value(600), mg: value(90) },
+};
+const straight = (id: string, purpose: Product['purpose'], grade: Product['grade']): Product => ({
+  id,
+  name: id,
+  purpose,
+  grade,
+  slowRelease: 0,
+  bagMass: 20,
+  bagPrice: 20,
+});
+const none = { n: 0, p2o5: 0, k2o: 0 };
+const products: readonly Product[] = [
+  {
+    ...straight('lime', 'lime', none),
+    lime: { cce: 95, passing8: 100, passing20: 95, passing60: 80, moisture: 1, magnesium: false, caustic: false },
+  },
+  straight('urea', 'nitrogen', { ...none, n: 46 }),
+  straight('phosphate', 'phosphorus', { ...none, p2o5: 46 }),
+  straight('potash', 'potassium', { ...none, k2o: 50 }),
+];
+const site = Array.from({ length: 50 }, (_, index) => ({
+  zone: { ...zone, name: `Zone ${index}` },
+  test: { ...test, soilPh: 5 + (index % 10) / 10 },
+}));
+line('plans of a site, 50 zones', () => site.map((tested) => planZone(tested, products, {}, [], 'us')), site);
