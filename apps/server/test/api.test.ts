@@ -75,6 +75,21 @@ describe('the demo scenario', () => {
   });
 });
 
+it('a site is renamed, deleted with all that belongs to it out of sight, and brought back', async () => {
+  const { id } = await send<SiteAnswer>('post', '/sites', { name: '  Slipway ', place: 'by the water' });
+  expect(await send<SiteAnswer>('put', `/sites/${id}`, { name: 'Old slipway' })).toEqual({
+    id,
+    name: 'Old slipway',
+    place: null,
+  });
+  await send('put', `/sites/${id}`, { name: ' ' }, 422);
+  await send('delete', `/sites/${id}`);
+  await get(`/sites/${id}/zones`, 404);
+  expect((await get<RoundsAnswer>('/rounds')).sites.some(({ site: { id: known } }) => known === id)).toBe(false);
+  expect(await send<SiteAnswer>('post', `/sites/${id}/restore`)).toMatchObject({ name: 'Old slipway' });
+  await send('delete', `/sites/${id}`);
+});
+
 describe('zones', () => {
   it('are added, changed, deleted and brought back', async () => {
     const path = `/sites/${site('Gannet').id}/zones`;
@@ -280,7 +295,7 @@ describe('a plan', () => {
     const zone = await zoneOf('Gannet', 'GR-2');
     const { pdf } = await send<{ pdf: string }>('post', `/zones/${zone.id}/plans?units=us`);
     const read = async (): Promise<string> => {
-      const { body } = await server.http
+      const paper = await server.http
         .get(pdf)
         .expect('content-type', 'application/pdf')
         .buffer(true)
@@ -289,7 +304,7 @@ describe('a plan', () => {
           response.on('data', (part: Buffer) => parts.push(part));
           response.on('end', () => done(null, Buffer.concat(parts)));
         });
-      return execFileSync('pdftotext', ['-layout', '-', '-'], { input: body as Buffer, encoding: 'utf8' });
+      return execFileSync('pdftotext', ['-layout', '-', '-'], { input: paper.body as Buffer, encoding: 'utf8' });
     };
     const paper = await read();
     expect(paper).toMatch(/Sycamore lawn[\s\S]*pH 5.3 is below fine fescue’s 5.5–6.5. Lime to 6.0/);

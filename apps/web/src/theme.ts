@@ -69,6 +69,7 @@ export const theme = createTheme({
       },
     },
     MuiDrawer: { styleOverrides: { paper: { borderLeft: `1px solid ${colours.ink}` } } },
+    MuiDialogTitle: { styleOverrides: { root: { ...heading, fontSize: '1.3rem' } } },
     MuiDialog: { styleOverrides: { paper: { border: `1px solid ${colours.ink}` } } },
     MuiToggleButton: {
       styleOverrides: {

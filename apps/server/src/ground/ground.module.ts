@@ -29,6 +29,25 @@ class GroundController {
     return siteAnswer(await this.ground.site(siteId));
   }
 
+  @Put('sites/:siteId')
+  @ApiOkResponse({ type: SiteAnswer })
+  async changeSite(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() input: SiteInput): Promise<SiteAnswer> {
+    return siteAnswer(await this.ground.changeSite(siteId, input));
+  }
+
+  @Delete('sites/:siteId')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeSite(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<void> {
+    return this.ground.removeSite(siteId);
+  }
+
+  @Post('sites/:siteId/restore')
+  @ApiCreatedResponse({ type: SiteAnswer })
+  async restoreSite(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<SiteAnswer> {
+    return siteAnswer(await this.ground.restoreSite(siteId));
+  }
+
   @Get('sites/:siteId/zones')
   @ApiOkResponse({ type: ZoneAnswer, isArray: true })
   async zones(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<ZoneAnswer[]> {

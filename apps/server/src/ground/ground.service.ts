@@ -37,6 +37,18 @@ export class GroundService {
     return this.records.of(Site).add({ name: input.name, place: input.place ?? null });
   }
 
+  changeSite(id: string, input: SiteInput): Promise<Site> {
+    return this.records.of(Site).change(id, { name: input.name, place: input.place ?? null });
+  }
+
+  removeSite(id: string): Promise<void> {
+    return this.records.of(Site).remove(id);
+  }
+
+  restoreSite(id: string): Promise<Site> {
+    return this.records.of(Site).restore(id);
+  }
+
   async zones(siteId: string): Promise<Zone[]> {
     await this.site(siteId);
     return this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' });
@@ -76,8 +88,7 @@ export class GroundService {
   }
 
   /** Import a site with its zones; all of it or nothing. */
-  async importSite(file: SiteFile): Promise<Site> {
-    const { type, features }: Partial<SiteFile> = file;
+  async importSite({ type, name = '', place, features }: Partial<SiteFile>): Promise<Site> {
     if (type !== 'FeatureCollection' || !features) {
       throw new Problem(
         422,
@@ -85,11 +96,11 @@ export class GroundService {
         'A site file is a GeoJSON FeatureCollection with a name and one polygon a zone.',
       );
     }
-    const errors = problemFields(await validate(plainToInstance(SiteInput, { name: file.name, place: file.place })));
+    const errors = problemFields(await validate(plainToInstance(SiteInput, { name, place })));
     if (errors.length > 0) refuse(errors);
     const zones = await Promise.all(features.map((feature, index) => this.#readFeature(feature, index)));
     return this.records.together(async (of) => {
-      const site = await of(Site).add({ name: file.name, place: file.place ?? null });
+      const site = await of(Site).add({ name, place: place ?? null });
       for (const [index, { input, geometry }] of zones.entries()) {
         await of(Zone).add({ ...input, siteId: site.id, position: index + 1, geometry });
       }

@@ -66,7 +66,10 @@ function useChange<V, T>(change: (variables: V) => Promise<T>) {
   return useMutation<T, ApiProblem, V>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
 }
 
-export const useAddSite = () => useChange((input: SiteInput) => api<SiteAnswer>('POST', '/sites', input));
+export const useSaveSite = () =>
+  useChange(({ id, input }: { id?: string | undefined; input: SiteInput }) =>
+    id ? api<SiteAnswer>('PUT', `/sites/${id}`, input) : api<SiteAnswer>('POST', '/sites', input),
+  );
 export const useSaveZone = (siteId: string) =>
   useChange(({ id, input }: { id?: string | undefined; input: ZoneInput }) =>
     id ? api<ZoneAnswer>('PUT', `/zones/${id}`, input) : api<ZoneAnswer>('POST', `/sites/${siteId}/zones`, input),

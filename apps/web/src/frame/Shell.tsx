@@ -120,7 +120,7 @@ export function Shell() {
           {practice?.demo && ' (made-up demo data)'}
         </Typography>
         <Box sx={{ flex: { xs: 1, md: 'none' } }} />
-        <Button component={Link} to="/" sx={bar}>
+        <Button component={Link} to="/" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
           Rounds
         </Button>
         <Button component={Link} to="/products" sx={bar}>

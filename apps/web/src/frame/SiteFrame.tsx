@@ -1,6 +1,6 @@
-import { Box, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { type Step, steps } from '@glenfold/contract';
 import { queries } from '../api/queries.ts';
@@ -11,6 +11,8 @@ import { Reading } from '../features/reading/Reading.tsx';
 import { ToCome } from '../features/toCome/ToCome.tsx';
 import { colours } from '../theme.ts';
 import { Empty, Trouble } from '../ui/bits.tsx';
+import { useUndo } from '../ui/undo.tsx';
+import { SiteForm } from './SiteForm.tsx';
 import { StepLine } from './StepLine.tsx';
 import { ZoneColumn } from './ZoneColumn.tsx';
 import { useKeys } from './keyboard.ts';
@@ -32,6 +34,8 @@ export function SiteFrame() {
   const { data: state, error } = useQuery(queries.siteState(siteId));
   const { data: zones } = useQuery(queries.zones(siteId));
   const { data: results } = useQuery(queries.labResults(siteId));
+  const [changing, setChanging] = useState(false);
+  const { remove } = useUndo();
   const zone = zones?.find(({ id }) => id === zoneId) ?? zones?.[0];
 
   useKeys(
@@ -68,6 +72,9 @@ export function SiteFrame() {
           {state.site.name}
         </Typography>
         <Typography sx={{ color: colours.faded }}>{state.site.place}</Typography>
+        <Button size="small" sx={{ minHeight: 26, px: 1 }} onClick={() => setChanging(true)}>
+          Change the site
+        </Button>
       </Box>
       <StepLine siteId={siteId} zoneId={zone?.id} current={step} states={state.steps} />
       <Box
@@ -92,6 +99,17 @@ export function SiteFrame() {
           )}
         </Box>
       </Box>
+      {changing && (
+        <SiteForm
+          site={state.site}
+          onClose={() => setChanging(false)}
+          onSaved={() => setChanging(false)}
+          onDelete={() => {
+            remove(`/sites/${siteId}`, state.site.name);
+            void navigate('/');
+          }}
+        />
+      )}
     </>
   );
 }

@@ -1,5 +1,6 @@
 import type { Step, StepState } from '@glenfold/contract';
 import { Box } from '@mui/material';
+import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { colours } from '../theme.ts';
 import { stepNames, stepPath } from './steps.ts';
@@ -20,16 +21,22 @@ interface StepLineProps {
 
 /** The eight steps on one line, drawn like the graduations of a probe laid on its side. */
 export function StepLine({ siteId, zoneId, current, states }: StepLineProps) {
+  const line = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const chosen = line.current?.querySelector<HTMLElement>('[aria-current="step"]');
+    if (line.current && chosen) line.current.scrollLeft = chosen.offsetLeft - 60;
+  }, [current]);
   return (
     <Box
       component="nav"
+      ref={line}
       aria-label="Steps"
       sx={{ overflowX: 'auto', borderBottom: `1px solid ${colours.line}`, background: colours.sheet }}
     >
       <Box
         sx={{
           display: 'grid',
-          gridTemplateColumns: `repeat(${states.length}, minmax(104px, 1fr))`,
+          gridTemplateColumns: `repeat(${states.length}, minmax(136px, 1fr))`,
           minWidth: 'min-content',
         }}
       >

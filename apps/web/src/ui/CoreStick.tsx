@@ -17,7 +17,7 @@ const PH_SPAN = [4, 9] as const;
 
 const sizes = {
   small: { width: 26, height: 58, top: 11, stick: 22, left: 2 },
-  large: { width: 250, height: 430, top: 46, stick: 92, left: 52 },
+  large: { width: 268, height: 430, top: 46, stick: 92, left: 52 },
 } as const;
 
 function grain(soilGroup: ZoneAnswer['soilGroup']): string | undefined {

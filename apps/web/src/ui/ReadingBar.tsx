@@ -1,16 +1,16 @@
 import { type Bar, present, ratings } from '@glenfold/agronomy';
-import { Box, Typography } from '@mui/material';
+import { Box, Typography, useMediaQuery } from '@mui/material';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
 import { Opens } from './working.tsx';
 import { useUnits } from './units.tsx';
 
 const fills = ['#D9A66B', '#EAD3B4', colours.sheet, '#C6D0D8', '#8FA2B1'] as const;
-const W = 500;
-const SEGMENT = W / 5;
+/** Drawing widths: the words under the bar keep their size on a phone. */
+const widths = { desk: 500, phone: 345 } as const;
 
 /** Where a value stands on five equal segments, each linear between its own limits. */
-function place(value: number, limits: readonly number[]): number {
+function place(value: number, limits: readonly number[], segmentWidth: number): number {
   const ends = [
     Math.min(value, limits[0]! - (limits[1]! - limits[0]!)),
     ...limits,
@@ -20,7 +20,7 @@ function place(value: number, limits: readonly number[]): number {
   const from = segment === 0 ? Math.max(0, ends[0]!) : ends[segment]!;
   const to = ends[segment + 1]!;
   const share = to > from ? Math.min(0.97, Math.max(0.03, (value - from) / (to - from))) : 0.5;
-  return (segment + share) * SEGMENT;
+  return (segment + share) * segmentWidth;
 }
 
 /** One analyte on a scale: five words, the wanted band hatched, the value as a pointer. Shape and place carry the meaning. */
@@ -28,7 +28,10 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
   const { system } = useUnits();
   const { name, figure, sense, limits, rating, words, belowDetection } = bar;
   const told = `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
-  const at = limits ? place(figure.value, limits) : null;
+  const phone = useMediaQuery('(max-width: 599px)');
+  const width = phone ? widths.phone : widths.desk;
+  const segment = width / 5;
+  const at = limits ? place(figure.value, limits, segment) : null;
   const needsAction = rating === 'very low' || rating === 'low' || (bar.key === 'soilPh' && rating !== 'medium');
   return (
     <Box
@@ -47,7 +50,7 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
       <Box>
         {at !== null && (
           <svg
-            viewBox={`0 0 ${W} 40`}
+            viewBox={`0 0 ${width} 40`}
             width="100%"
             role="img"
             aria-label={`${name} ${told}: ${rating}`}
@@ -61,19 +64,19 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
             {ratings.map((word, index) => (
               <g key={word}>
                 <rect
-                  x={index * SEGMENT}
+                  x={index * segment}
                   y="14"
-                  width={SEGMENT}
+                  width={segment}
                   height="10"
                   fill={fills[index]}
                   stroke={colours.faded}
                   strokeWidth="0.7"
                 />
                 {word === 'medium' && (
-                  <rect x={index * SEGMENT} y="14" width={SEGMENT} height="10" fill="url(#wanted)" />
+                  <rect x={index * segment} y="14" width={segment} height="10" fill="url(#wanted)" />
                 )}
                 <text
-                  x={index * SEGMENT + SEGMENT / 2}
+                  x={index * segment + segment / 2}
                   y="37"
                   textAnchor="middle"
                   fontSize="11.5"
@@ -87,7 +90,7 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
             {limits?.map((limit, index) => (
               <text
                 key={limit}
-                x={(index + 1) * SEGMENT}
+                x={(index + 1) * segment}
                 y="10"
                 textAnchor="middle"
                 fontSize="10.5"

@@ -145,15 +145,18 @@ export interface LimeComparison {
  * turns the other zone's test into this one's a step at a time (buffer, aim,
  * depth, pH) and reports what each step moves.
  *
- * @param effectiveness % of this zone's product, in whose amounts the reasons are told.
- * @returns nothing when the pH differs by more than 0.2, or the answer does not.
+ * @param product this zone's liming product, in whose amounts the difference is told.
+ * @returns nothing when the pH differs by more than 0.2, the answer does not, or one of the two is open.
  */
 export function compareLime(
   here: LimeCase,
   there: LimeCase,
-  effectiveness: number,
+  product: Product | undefined,
   system: UnitSystem,
 ): LimeComparison | undefined {
+  const open = [here, there].some(({ advice }) => advice.status === 'cannot say' || advice.status === 'too high');
+  if (open || !product?.lime) return undefined;
+  const effectiveness = productEffectiveness(product.lime).value;
   if (Math.abs(here.test.soilPh - there.test.soilPh) > 0.2 + 1e-9) return undefined;
   const ofProduct = (requirement: number, assumed: number): number => (requirement * assumed) / effectiveness;
   const amountOf = ({ advice }: LimeCase): number =>
@@ -162,7 +165,7 @@ export function compareLime(
   const say = (rate: number): string => present('limeRate', Math.abs(rate), system).text;
   if (present('limeRate', Math.abs(difference), system).value === 0) return undefined;
 
-  const words = `${there.zone.name} has pH ${there.test.soilPh.toFixed(1)} too, and ${amountOf(there) === 0 ? 'gets no lime' : `needs ${say(difference)} ${difference > 0 ? 'less' : 'more'}`}.`;
+  const words = `${there.zone.name} has pH ${there.test.soilPh.toFixed(1)} too, and ${amountOf(there) === 0 ? 'gets no lime' : `needs ${say(difference)} ${difference > 0 ? 'less' : 'more'}, reckoned in this zone’s product`}.`;
   const grass = (zone: ZoneFacts): string => findGrass(zone.grass).label;
   const reasons: string[] = [];
   const explain = (text: string, delta: number): void => {

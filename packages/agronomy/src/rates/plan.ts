@@ -3,7 +3,7 @@ import type { UnitSystem } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { type LimeAdvice, type LimeComparison, adviseLime, compareLime } from './lime.ts';
 import { type NutrientAdvice, adviseNutrients } from './nutrients.ts';
-import { type Product, type Purpose, productEffectiveness, purposes, suggestProduct } from './product.ts';
+import { type Product, type Purpose, purposes, suggestProduct } from './product.ts';
 
 /** A product chosen by the advisor for a purpose, by id; nothing means the suggestion. */
 export type ProductChoices = Readonly<Partial<Record<Purpose, string>>>;
@@ -69,10 +69,9 @@ export function planZone(
 
   const lime = adviseLime(zone, test, chosen.lime, system);
   const nutrients = adviseNutrients(zone, test, reading, chosen, system);
-  const effectiveness = chosen.lime?.lime ? productEffectiveness(chosen.lime.lime).value : 100;
   const comparisons = others.flatMap((other) => {
     const advice = adviseLime(other.zone, other.test, undefined, system);
-    return compareLime({ zone, test, advice: lime }, { ...other, advice }, effectiveness, system) ?? [];
+    return compareLime({ zone, test, advice: lime }, { ...other, advice }, chosen.lime, system) ?? [];
   });
   const leftOut = [
     ...(lime.status === 'none' || lime.status === 'too high' ? ['Lime'] : []),

@@ -222,8 +222,8 @@ function limitations(bars: readonly Bar[]): Limitation[] {
     } else if (bar.key === 'organicMatter' && short) {
       found.push({
         severity: extreme ? 3 : 2,
-        what: bar.words,
-        evidence: `Organic matter ${bar.figure.value.toFixed(1)} %, ${bar.rating}.`,
+        what: `Organic matter is ${bar.rating}.`,
+        evidence: bar.words,
       });
     } else if (short && (bar.key === 'p' || bar.key === 'k' || bar.key === 'mg')) {
       found.push({ severity: extreme ? 2 : 1, what: `${bar.name} is ${bar.rating}.`, evidence: bar.words });
@@ -246,7 +246,7 @@ export function readZone(zone: ZoneFacts, test: SoilTest): Reading {
     ...(test.organicMatter === undefined ? ['Organic matter'] : []),
     ...panel.filter((nutrient) => !test.nutrients[nutrient]).map((nutrient) => nutrientNames[nutrient]),
     'Drainage: a soil that does not drain is not fixed with fertilizer',
-    'Thatch, roots and compaction',
+    'Compaction',
   ];
   const questions = bars.flatMap((bar) =>
     bar.key === 'soilPh' ? [] : (questionPlausibility(bar.key, bar.figure.value) ?? []),

@@ -86,8 +86,8 @@ export function Ground({ site, zones, results, zone }: StepProps) {
               display: 'grid',
               gridTemplateColumns: {
                 xs: '1fr',
-                sm: '260px minmax(240px, 1fr)',
-                lg: '260px minmax(260px, 340px) minmax(0, 1fr)',
+                sm: '268px minmax(240px, 1fr)',
+                lg: '268px minmax(260px, 340px) minmax(0, 1fr)',
               },
               gap: 4,
               alignItems: 'start',

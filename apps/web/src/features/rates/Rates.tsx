@@ -1,19 +1,8 @@
 import { type LimeAdvice, type NutrientAdvice, type ProductAmount, type Purpose } from '@glenfold/agronomy';
 import type { PlanChoicesInput, ProductAnswer, ZonePlanAnswer } from '@glenfold/contract';
-import {
-  Box,
-  Button,
-  Link as MuiLink,
-  MenuItem,
-  Table,
-  TableBody,
-  TableCell,
-  TableHead,
-  TableRow,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, Link as MuiLink, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { ApiProblem } from '../../api/client.ts';
 import { queries, useChooseProducts, useIssuePlan } from '../../api/queries.ts';
 import type { StepProps } from '../../frame/stepProps.ts';
@@ -141,7 +130,7 @@ function Lime({ answer, products, onPick }: SectionProps) {
             />
           </Box>
         )}
-        {lime.amount && <LimeSplit amount={lime.amount} />}
+        {lime.amount && lime.amount.applications.length > 1 && <LimeSplit amount={lime.amount} />}
         <Cautions texts={lime.cautions} />
       </Box>
       {comparisons.length > 0 && (
@@ -175,81 +164,89 @@ function Lime({ answer, products, onPick }: SectionProps) {
   );
 }
 
-function NutrientRow({
-  advice,
-  products,
-  chosen,
-  onPick,
-}: {
+/** Columns at the desk; on a phone the figures of a nutrient stand in two columns under its name. */
+const columns = {
+  display: 'grid',
+  gridTemplateColumns: { xs: '1fr 1fr', md: '92px 132px minmax(200px, 1fr) 136px 84px minmax(184px, 0.8fr)' },
+  columnGap: 2,
+};
+
+/** What a figure is; on a phone only, where no heading stands over it. */
+function Told({ what, children }: { readonly what: string; readonly children: ReactNode }) {
+  return (
+    <Box>
+      <Box component="span" sx={{ display: { xs: 'block', md: 'none' }, fontSize: '0.85rem', color: colours.faded }}>
+        {what}
+      </Box>
+      {children}
+    </Box>
+  );
+}
+
+interface NutrientRowProps {
   readonly advice: NutrientAdvice;
   readonly products: readonly ProductAnswer[];
   readonly chosen: string | undefined;
   readonly onPick: SectionProps['onPick'];
-}) {
+}
+
+function NutrientRow({ advice, products, chosen, onPick }: NutrientRowProps) {
   const { say } = useUnits();
   const { name, nutrient, words, need, amount, status } = advice;
+  const wide = { gridColumn: { xs: '1 / -1', md: 'auto' } };
   return (
-    <>
-      <TableRow sx={{ '& td': { borderBottom: 0, pb: 0 } }}>
-        <TableCell sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, whiteSpace: 'nowrap' }}>
-          <Words>{name}</Words>
-        </TableCell>
-        <TableCell sx={{ whiteSpace: 'nowrap' }}>
-          {need && status !== 'cannot say' ? (
+    <Box component="li" sx={{ ...columns, borderBottom: `1px solid ${colours.line}`, py: 1, rowGap: 0.75 }}>
+      <Box sx={{ ...wide, fontFamily: 'Bitter, serif', fontWeight: 700 }}>
+        <Words>{name}</Words>
+      </Box>
+      <Told what="need">
+        {need && status !== 'cannot say' && (
+          <Opens
+            title={`${name} for the year`}
+            told={status === 'none' ? 'none' : say('nutrientRate', need.value)}
+            working={need.working}
+          />
+        )}
+      </Told>
+      <Box sx={wide}>
+        {status === 'due' && (
+          <ProductPick
+            purpose={purposeOf[nutrient]}
+            label={`Product for ${purposeOf[nutrient]}`}
+            products={products}
+            chosen={chosen}
+            onPick={onPick}
+          />
+        )}
+      </Box>
+      {amount ? (
+        <>
+          <Told what="rate">
             <Opens
-              title={`${name} for the year`}
-              told={status === 'none' ? 'none' : say('nutrientRate', need.value)}
-              working={need.working}
+              title={`${amount.productName} for the year`}
+              told={say('productRate', amount.rate.value)}
+              working={amount.rate.working}
             />
-          ) : (
-            '–'
-          )}
-        </TableCell>
-        <TableCell>
-          {status === 'due' && (
-            <ProductPick
-              purpose={purposeOf[nutrient]}
-              label={`Product for ${purposeOf[nutrient]}`}
-              products={products}
-              chosen={chosen}
-              onPick={onPick}
-            />
-          )}
-        </TableCell>
-        <TableCell sx={{ whiteSpace: 'nowrap' }}>
-          {amount && (
-            <>
-              <Opens
-                title={`${amount.productName} for the year`}
-                told={say('productRate', amount.rate.value)}
-                working={amount.rate.working}
-              />
-              {amount.applications.length > 1 && (
-                <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
-                  in {amount.applications.length} applications
-                </Box>
-              )}
-            </>
-          )}
-        </TableCell>
-        <TableCell sx={{ whiteSpace: 'nowrap' }}>
-          {amount && (
+            {amount.applications.length > 1 && (
+              <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>in {amount.applications.length} applications</Box>
+            )}
+          </Told>
+          <Told what="for the zone">
             <Opens
               title={`${amount.productName} for the zone`}
               told={say('mass', amount.mass.value)}
               working={amount.mass.working}
             />
-          )}
-        </TableCell>
-        <TableCell>{amount && <Buy amount={amount} title={name} />}</TableCell>
-      </TableRow>
-      <TableRow>
-        <TableCell />
-        <TableCell colSpan={5} sx={{ color: colours.faded, pt: '2px !important' }}>
-          <Words>{words}</Words>
-        </TableCell>
-      </TableRow>
-    </>
+          </Told>
+          <Box sx={wide}>
+            <Buy amount={amount} title={name} />
+          </Box>
+        </>
+      ) : null}
+      <Typography sx={{ gridColumn: { xs: '1 / -1', md: '2 / -1' }, color: colours.faded, fontSize: '0.95rem' }}>
+        <Words>{words}</Words>
+      </Typography>
+    </Box>
   );
 }
 
@@ -260,27 +257,24 @@ function Fertilizer({ answer, products, onPick }: SectionProps) {
       <Typography variant="h2" id="fertilizer">
         Fertilizer for the year
       </Typography>
-      <Box sx={{ overflowX: 'auto' }}>
-        <Table size="small">
-          <TableHead>
-            <TableRow>
-              {['Nutrient', 'Need', 'Product', 'Rate', 'For the zone', 'To buy'].map((heading) => (
-                <TableCell key={heading}>{heading}</TableCell>
-              ))}
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {nutrients.map((advice) => (
-              <NutrientRow
-                key={advice.nutrient}
-                advice={advice}
-                products={products}
-                chosen={chosen[purposeOf[advice.nutrient]]}
-                onPick={onPick}
-              />
-            ))}
-          </TableBody>
-        </Table>
+      <Box
+        aria-hidden
+        sx={{ ...columns, display: { xs: 'none', md: 'grid' }, color: colours.faded, fontSize: '0.85rem', py: 0.5 }}
+      >
+        {['Nutrient', 'Need', 'Product', 'Rate', 'For the zone', 'To buy'].map((heading) => (
+          <span key={heading}>{heading}</span>
+        ))}
+      </Box>
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, borderTop: `1px solid ${colours.ink}` }}>
+        {nutrients.map((advice) => (
+          <NutrientRow
+            key={advice.nutrient}
+            advice={advice}
+            products={products}
+            chosen={chosen[purposeOf[advice.nutrient]]}
+            onPick={onPick}
+          />
+        ))}
       </Box>
       <Cautions texts={[...new Set(nutrients.flatMap(({ cautions }) => cautions))]} />
     </Box>

@@ -29,7 +29,7 @@ export function Reading({ site, zone, results }: StepProps) {
   const { reading, result } = data;
   const earlier = results.filter((other) => other.zoneId === zone.id && other.id !== result.id);
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '250px minmax(0, 1fr)' }, gap: 3 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '268px minmax(0, 1fr)' }, gap: 3 }}>
       <Box sx={{ display: { xs: 'none', lg: 'block' } }}>
         <CoreStick zone={zone} result={result} size="large" />
         <Typography sx={{ fontSize: '0.85rem', color: colours.faded, mt: 1 }}>

@@ -1,11 +1,10 @@
-import { SiteInput, type RoundsTask, type SiteStateAnswer } from '@glenfold/contract';
-import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from '@mui/material';
+import type { RoundsTask, SiteStateAnswer } from '@glenfold/contract';
+import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import { Link, useNavigate } from 'react-router';
-import { queries, useAddSite } from '../../api/queries.ts';
+import { queries } from '../../api/queries.ts';
+import { SiteForm } from '../../frame/SiteForm.tsx';
 import { stepNames, stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
@@ -88,50 +87,11 @@ function SiteCard({ state }: { readonly state: SiteStateAnswer }) {
   );
 }
 
-function AddSite({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
-  const navigate = useNavigate();
-  const { register, handleSubmit, formState } = useForm<SiteInput>({
-    resolver: classValidatorResolver(SiteInput),
-    defaultValues: { name: '', place: '' },
-  });
-  const { mutate, error, isPending } = useAddSite();
-  const save = handleSubmit((input) => mutate(input, { onSuccess: ({ id }) => void navigate(stepPath(id, 'ground')) }));
-  return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="xs">
-      <form onSubmit={(event) => void save(event)} noValidate>
-        <DialogTitle>Add a site</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2 }}>
-          <TextField
-            {...register('name')}
-            label="Name"
-            autoFocus
-            sx={{ mt: 1 }}
-            error={!!formState.errors.name}
-            helperText={formState.errors.name?.message ?? 'A property that you look after'}
-          />
-          <TextField
-            {...register('place')}
-            label="Place"
-            error={!!formState.errors.place}
-            helperText={formState.errors.place?.message ?? 'Address or directions'}
-          />
-          <Trouble error={error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={isPending}>
-            Add the site
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
-  );
-}
-
 /** What wants doing across all sites, most pressing first, and the state of each. */
 export function Rounds() {
   const { data, error } = useQuery(queries.rounds());
   const [adding, setAdding] = useState(false);
+  const navigate = useNavigate();
   const list = { listStyle: 'none', m: 0, p: 0 };
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 1240, width: '100%' }}>
@@ -187,7 +147,9 @@ export function Rounds() {
           )}
         </Box>
       )}
-      {adding && <AddSite open onClose={() => setAdding(false)} />}
+      {adding && (
+        <SiteForm onClose={() => setAdding(false)} onSaved={({ id }) => void navigate(stepPath(id, 'ground'))} />
+      )}
     </Box>
   );
 }
