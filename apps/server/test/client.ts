@@ -1,0 +1,62 @@
+import type { SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import { afterAll, beforeAll, expect, jest } from '@jest/globals';
+import { type TestServer, startServer } from './harness.ts';
+
+jest.setTimeout(60_000);
+
+let server: TestServer;
+
+/** A demo server for the tests of one file. */
+export function useDemoServer(): { readonly current: () => TestServer } {
+  beforeAll(async () => {
+    server = await startServer({ empty: false });
+  });
+  afterAll(() => server.close());
+  return { current: () => server };
+}
+
+/** Ask, and expect that status. */
+export async function get<T>(path: string, status = 200): Promise<T> {
+  const response = await server.http.get(`/api${path}`);
+  expect([path, response.status]).toEqual([path, status]);
+  return response.body as T;
+}
+
+const usual = { post: 201, put: 200, delete: 204 } as const;
+
+/** Change, and expect that status or the method's usual one. */
+export async function send<T>(
+  method: keyof typeof usual,
+  path: string,
+  body?: object,
+  status: number = usual[method],
+): Promise<T> {
+  const response = await server.http[method](`/api${path}`).send(body);
+  expect([path, response.status, response.body]).toEqual([path, status, response.body]);
+  return response.body as T;
+}
+
+/** The demo site whose name begins so. */
+export async function siteOf(name: string): Promise<SiteAnswer> {
+  return (await get<SiteAnswer[]>('/sites')).find((entry) => entry.name.startsWith(name))!;
+}
+
+export async function zoneOf(siteName: string, label: string): Promise<ZoneAnswer> {
+  const zones = await get<ZoneAnswer[]>(`/sites/${(await siteOf(siteName)).id}/zones`);
+  return zones.find((zone) => zone.label === label)!;
+}
+
+/** A result as the sheet would send it. */
+export function typed(zone: ZoneAnswer, more: object = {}) {
+  return {
+    zoneId: zone.id,
+    label: zone.label,
+    depth: 15.24,
+    extractant: 'mehlich-3',
+    bufferMethod: 'mehlich',
+    soilPh: 5.2,
+    bufferPh: 6,
+    nutrients: { p: { value: 92, unit: 'lb/acre', basis: 'oxide' } },
+    ...more,
+  };
+}

@@ -1,0 +1,84 @@
+import type { ProblemAnswer, RoundsAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
+
+const server = useDemoServer();
+
+describe('the demo scenario', () => {
+  it('is read from its files once', async () => {
+    expect((await get<SiteAnswer[]>('/sites')).map(({ name }) => name)).toEqual([
+      'Gannet Row Almshouses',
+      'Harbour School field',
+    ]);
+    const [{ practices, tables }] = (await server
+      .current()
+      .sql<{ practices: string; tables: string }>(
+        `SELECT (SELECT count(*) FROM practice) AS practices, (SELECT count(*) FROM zone) AS tables`,
+      )) as [{ practices: string; tables: string }];
+    expect([practices, tables]).toEqual(['1', '8']);
+  });
+
+  it('measures areas on the ellipsoid, less the holes', async () => {
+    // 19 m × 23 m with a bed of 4 m × 4 m, laid out on a sphere: within a percent of the ellipsoid.
+    const { area } = await zoneOf('Gannet', 'GR-1');
+    expect(area / (19 * 23 - 16)).toBeCloseTo(1, 2);
+  });
+
+  it('tells on the rounds what is most pressing first', async () => {
+    const { tasks } = await get<RoundsAnswer>('/rounds');
+    expect(tasks.map(({ step }) => step)).toEqual(['lab', 'rates', 'rates', 'lab', 'lab']);
+    expect(tasks[0]!.words).toContain('harbour-school-2026-lab.csv');
+  });
+});
+
+it('a site is renamed, deleted with all that belongs to it out of sight, and brought back', async () => {
+  const { id } = await send<SiteAnswer>('post', '/sites', { name: '  Slipway ', place: 'by the water' });
+  expect(await send<SiteAnswer>('put', `/sites/${id}`, { name: 'Old slipway' })).toEqual({
+    id,
+    name: 'Old slipway',
+    place: null,
+  });
+  await send('put', `/sites/${id}`, { name: ' ' }, 422);
+  await send('delete', `/sites/${id}`);
+  await get(`/sites/${id}/zones`, 404);
+  expect((await get<RoundsAnswer>('/rounds')).sites.some(({ site: { id: known } }) => known === id)).toBe(false);
+  expect(await send<SiteAnswer>('post', `/sites/${id}/restore`)).toMatchObject({ name: 'Old slipway' });
+  await send('delete', `/sites/${id}`);
+});
+
+describe('zones', () => {
+  it('are added, changed, deleted and brought back', async () => {
+    const path = `/sites/${(await siteOf('Gannet')).id}/zones`;
+    const input = {
+      name: 'Porch strip',
+      label: 'GR-9',
+      area: 12.5,
+      grass: 'tall fescue',
+      surface: 'turf',
+      intensity: 'low',
+      shade: 'part',
+      clippings: 'removed',
+    };
+    const { id } = await send<ZoneAnswer>('post', path, input);
+    expect(await send<ZoneAnswer>('put', `/zones/${id}`, { ...input, thatch: 1.2 })).toMatchObject({
+      thatch: 1.2,
+      soilGroup: null,
+    });
+    await send('delete', `/zones/${id}`);
+    expect((await get<ZoneAnswer[]>(path)).some((zone) => zone.id === id)).toBe(false);
+    await get(`/zones/${id}/plan?units=us`, 404);
+    const { id: heir } = await send<ZoneAnswer>('post', path, input);
+    await send('post', `/zones/${id}/restore`, undefined, 422);
+    await send('delete', `/zones/${heir}`);
+    expect(await send<ZoneAnswer>('post', `/zones/${id}/restore`)).toMatchObject({ name: 'Porch strip' });
+    await send('delete', `/zones/${id}`);
+  });
+
+  it('refuse a bag label that is taken, naming who has it', async () => {
+    const zone = await zoneOf('Gannet', 'GR-1');
+    const { id: _id, siteId: _siteId, geometry: _geometry, ...input } = zone;
+    const problem = await send<ProblemAnswer>('post', `/sites/${zone.siteId}/zones`, { ...input, label: 'gr-1' }, 422);
+    expect(problem.errors).toEqual([
+      { field: 'label', message: expect.stringContaining('Walled court already has') as string },
+    ]);
+  });
+});
