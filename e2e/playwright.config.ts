@@ -13,7 +13,7 @@ const server = (servedPort: string, database: string | undefined, isEmpty: '0' |
 
 /** Journeys through the real interface, in Debian's Chromium. `npm test` prepares the databases. */
 export default defineConfig({
-  testDir: './journeys',
+  testDir: process.env.E2E_TESTS ?? './journeys',
   workers: 1,
   forbidOnly: true,
   timeout: 60_000,

@@ -83,6 +83,18 @@ function freePort() {
   });
 }
 
+/** Whether the cluster's server runs. A lock file left by a killed server, or whose process number now belongs to another program, does not count. */
+function isRunning(binaries, data) {
+  const lock = join(data, 'postmaster.pid');
+  if (!existsSync(lock)) return false;
+  if (!existsSync('/proc/self/stat')) return run(binaries, 'pg_ctl', ['-D', data, 'status']).status === 0;
+  const pid = readFileSync(lock, 'utf8').split('\n')[0].trim();
+  const stat = existsSync(`/proc/${pid}/stat`) ? readFileSync(`/proc/${pid}/stat`, 'utf8') : '';
+  const alive = /\(postgres\) [^ZX]/.test(stat);
+  if (!alive) rmSync(lock);
+  return alive;
+}
+
 function logTail(log) {
   return existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-3).join(' | ') : 'no log was written';
 }
@@ -98,8 +110,7 @@ export async function startCluster(root, name, { scratch = false } = {}) {
   const log = join(folder, 'postgres.log');
   const remedy = `Look into ${log}; to begin anew, delete ${folder} (its data is lost), or set DATABASE_URL.`;
 
-  if (scratch && existsSync(data) && run(binaries, 'pg_ctl', ['-D', data, 'status']).status !== 0)
-    rmSync(data, { recursive: true });
+  if (scratch && !isRunning(binaries, data)) rmSync(data, { recursive: true, force: true });
   if (!existsSync(join(data, 'PG_VERSION'))) {
     rmSync(data, { recursive: true, force: true });
     const made = run(binaries, 'initdb', [
@@ -123,7 +134,7 @@ export async function startCluster(root, name, { scratch = false } = {}) {
       `Install PostgreSQL ${version}, or dump and reload. ${remedy}`,
     );
 
-  const running = run(binaries, 'pg_ctl', ['-D', data, 'status']).status === 0;
+  const running = isRunning(binaries, data);
   const port = running ? Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]) : await freePort();
   if (!running) {
     const options = [

@@ -58,6 +58,16 @@ if (wanted('unit')) {
   if (existsSync(shared)) run('npm', ['run', '--silent', 'cases', '--', shared], { show: true });
 }
 
+if (steps.includes('screenshots')) {
+  ensureBuild();
+  const env = {
+    E2E_DATABASE_URL: await database('pictures'),
+    E2E_EMPTY_DATABASE_URL: await database('pictures_empty'),
+    E2E_TESTS: './pictures',
+  };
+  run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
+}
+
 if (wanted('journeys')) {
   ensureBuild();
   say('Journeys in the browser.');

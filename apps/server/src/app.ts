@@ -23,6 +23,7 @@ export async function createApp({ root, empty, quiet = false }: AppOptions): Pro
   const app = await NestFactory.create<NestExpressApplication>(AppModule, {
     logger: quiet ? ['error'] : ['error', 'warn'],
     bodyParser: false,
+    abortOnError: false,
   });
   app.useBodyParser('json', { limit: '3mb' });
   app.setGlobalPrefix('api');

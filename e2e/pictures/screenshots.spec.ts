@@ -1,0 +1,44 @@
+import { resolve } from 'node:path';
+import { type Page, test } from '@playwright/test';
+import { openSite } from '../journeys/person.ts';
+
+const folder = resolve(import.meta.dirname, '../../docs/screenshots');
+const shoot = async (page: Page, name: string): Promise<void> => {
+  await page.mouse.move(0, 0);
+  // Long enough for the side sheet to have slid in.
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${folder}/${name}.png` });
+};
+
+test('one current picture of each main view, from the demo data', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('heading', { name: 'What wants doing' }).waitFor();
+  await shoot(page, 'rounds');
+  await openSite(page, 'Gannet Row Almshouses', 'Ground');
+  await shoot(page, 'ground');
+  await openSite(page, 'Harbour School field', 'Lab');
+  await page.getByRole('region', { name: /harbour-school-2026/ }).waitFor();
+  await shoot(page, 'lab-file');
+  await openSite(page, 'Gannet Row Almshouses', 'Lab');
+  await page.getByRole('textbox', { name: 'Soil pH of South bank' }).fill('15');
+  await page.getByRole('textbox', { name: 'P of South bank', exact: true }).fill('46 ppm P2O5');
+  await page.getByRole('textbox', { name: 'K of South bank' }).fill('920');
+  await page.getByRole('textbox', { name: 'Mg of South bank' }).fill('180 lb/ac');
+  await page.getByRole('textbox', { name: 'Ca of South bank' }).focus();
+  await shoot(page, 'lab-sheet');
+  await openSite(page, 'Gannet Row Almshouses', 'Reading');
+  await page.getByRole('link', { name: 'See the rates' }).waitFor();
+  await shoot(page, 'reading');
+  await openSite(page, 'Gannet Row Almshouses', 'Rates');
+  await page.getByRole('button', { name: /Print the plan/ }).waitFor();
+  await shoot(page, 'rates');
+  await page.keyboard.press('w');
+  await shoot(page, 'working');
+  await page.goto('/products');
+  await page.getByRole('heading', { name: 'Potassium' }).waitFor();
+  await shoot(page, 'products');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openSite(page, 'Gannet Row Almshouses', 'Rates');
+  await page.getByRole('button', { name: /Print the plan/ }).waitFor();
+  await shoot(page, 'rates-phone');
+});
