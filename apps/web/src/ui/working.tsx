@@ -62,7 +62,7 @@ function Entries({ working }: { readonly working: Working }) {
               <Words>{entry.text}</Words>
             </Typography>
           )}
-          {entry.source && (
+          {entry.source && entry.source !== working[index - 1]?.source && (
             <Typography sx={{ fontSize: '0.8rem', color: colours.faded, mt: 0.25 }}>
               <Words>{entry.source}</Words>
             </Typography>

@@ -256,7 +256,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         >
           <thead>
             <tr>
-              <Box component="th" sx={{ width: 150 }}>
+              <Box component="th" sx={{ width: 128 }}>
                 Zone and bag
               </Box>
               {cells.map((cell) => (
