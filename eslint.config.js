@@ -84,6 +84,7 @@ export default tseslint.config(
         setTimeout: 'readonly',
         fetch: 'readonly',
         performance: 'readonly',
+        URL: 'readonly',
       },
     },
   },

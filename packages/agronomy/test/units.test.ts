@@ -50,7 +50,7 @@ describe('units', () => {
     fc.assert(
       fc.property(fc.constantFrom(...pairs), finite, (([from, to]: readonly [string, string], value: number) => {
         expect(convert(convert(value, from, to), to, from)).toBeCloseTo(value, 5);
-      }) as never),
+      })),
     );
   });
 
