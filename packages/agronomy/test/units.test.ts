@@ -48,9 +48,9 @@ const finite = fc.double({ min: -1e6, max: 1e6, noNaN: true });
 describe('units', () => {
   it('come back from every unit of their dimension unchanged', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...pairs), finite, (([from, to]: readonly [string, string], value: number) => {
+      fc.property(fc.constantFrom(...pairs), finite, ([from, to]: readonly [string, string], value: number) => {
         expect(convert(convert(value, from, to), to, from)).toBeCloseTo(value, 5);
-      })),
+      }),
     );
   });
 
