@@ -45,7 +45,7 @@ function run(binaries, program, args, options = {}) {
 
 /** A folder that the cluster's user may reach: under the project, or under /var/lib when the project is in a closed home. */
 function clusterFolder(root, name) {
-  const folder = join(root, '.glenfold', name);
+  const folder = join(process.env.GLENFOLD_HOME ?? join(root, '.glenfold'), name);
   mkdirSync(folder, { recursive: true });
   if (!isRoot) return folder;
   const { uid, gid } = postgresUser();

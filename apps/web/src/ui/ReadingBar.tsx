@@ -2,26 +2,13 @@ import { type Bar, present, ratings } from '@glenfold/agronomy';
 import { Box, Typography, useMediaQuery } from '@mui/material';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
+import { placeOnBar } from './placeOnBar.ts';
 import { Opens } from './working.tsx';
 import { useUnits } from './units.tsx';
 
 const fills = ['#D9A66B', '#EAD3B4', colours.sheet, '#C6D0D8', '#8FA2B1'] as const;
 /** Drawing widths: the words under the bar keep their size on a phone. */
 const widths = { desk: 500, phone: 345 } as const;
-
-/** Where a value stands on five equal segments, each linear between its own limits. */
-function place(value: number, limits: readonly number[], segmentWidth: number): number {
-  const ends = [
-    Math.min(value, limits[0]! - (limits[1]! - limits[0]!)),
-    ...limits,
-    limits[3]! + (limits[3]! - limits[2]!),
-  ];
-  const segment = Math.min(4, limits.filter((limit) => value >= limit).length);
-  const from = segment === 0 ? Math.max(0, ends[0]!) : ends[segment]!;
-  const to = ends[segment + 1]!;
-  const share = to > from ? Math.min(0.97, Math.max(0.03, (value - from) / (to - from))) : 0.5;
-  return (segment + share) * segmentWidth;
-}
 
 /** One analyte on a scale: five words, the wanted band hatched, the value as a pointer. Shape and place carry the meaning. */
 export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly first?: boolean }) {
@@ -31,7 +18,7 @@ export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly
   const phone = useMediaQuery('(max-width: 599px)');
   const width = phone ? widths.phone : widths.desk;
   const segment = width / 5;
-  const at = limits ? place(figure.value, limits, segment) : null;
+  const at = limits ? placeOnBar(figure.value, limits) * segment : null;
   const needsAction = rating === 'very low' || rating === 'low' || (bar.key === 'soilPh' && rating !== 'medium');
   return (
     <Box

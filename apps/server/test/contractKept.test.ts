@@ -1,0 +1,141 @@
+import {
+  IssuedPlanAnswer,
+  LabImportAnswer,
+  LabResultAnswer,
+  PracticeAnswer,
+  ProductAnswer,
+  RoundsAnswer,
+  SiteAnswer,
+  SiteStateAnswer,
+  ZoneAnswer,
+  ZonePlanAnswer,
+  problemFields,
+} from '@glenfold/contract';
+import { plainToInstance } from 'class-transformer';
+import { validateSync } from 'class-validator';
+import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
+
+const server = useDemoServer();
+
+type Answer = new () => object;
+
+/** Faults of an answer against its contract class, names it does not know included. */
+function faults(kind: Answer, body: unknown): unknown {
+  const bodies = Array.isArray(body) ? (body as object[]) : [body as object];
+  expect(bodies.length).toBeGreaterThan(0);
+  return bodies.flatMap((one) =>
+    problemFields(validateSync(plainToInstance(kind, one), { whitelist: true, forbidNonWhitelisted: true })),
+  );
+}
+
+describe('every answer is what its contract says', () => {
+  it.each<readonly [string, Answer]>([
+    ['/practice', PracticeAnswer],
+    ['/rounds', RoundsAnswer],
+    ['/products', ProductAnswer],
+    ['/sites', SiteAnswer],
+    ['/sites/:site', SiteAnswer],
+    ['/sites/:site/state', SiteStateAnswer],
+    ['/sites/:site/zones', ZoneAnswer],
+    ['/sites/:site/lab-results', LabResultAnswer],
+    ['/sites/:site/lab-imports', LabImportAnswer],
+    ['/zones/:zone/plan?units=us', ZonePlanAnswer],
+    ['/zones/:zone/plan?units=metric', ZonePlanAnswer],
+  ])('GET %s', async (path, kind) => {
+    const site = await siteOf('Harbour');
+    const zone = await zoneOf('Harbour', 'HS-1');
+    expect(faults(kind, await get(path.replace(':site', site.id).replace(':zone', zone.id)))).toEqual([]);
+  });
+
+  it('POST a plan', async () => {
+    const zone = await zoneOf('Harbour', 'HS-1');
+    expect(faults(IssuedPlanAnswer, await send('post', `/zones/${zone.id}/plans?units=metric`))).toEqual([]);
+  });
+
+  it('and no route is left out of the description', async () => {
+    const { paths } = await get<{
+      paths: Record<string, Record<string, { responses: Record<string, { content?: Record<string, unknown> }> }>>;
+    }>('/openapi.json');
+    for (const [path, operations] of Object.entries(paths)) {
+      for (const [method, { responses }] of Object.entries(operations)) {
+        const [status, success] = Object.entries(responses).find(([code]) => code.startsWith('2')) ?? [];
+        const described = status === '204' || Object.keys(success?.content ?? {}).length > 0;
+        expect([method, path, described, 'default' in responses]).toEqual([method, path, true, true]);
+      }
+    }
+  });
+});
+
+describe('the server', () => {
+  it('allows the browser nothing from elsewhere', async () => {
+    const { headers } = await server.current().http.get('/api/practice');
+    const policy = headers['content-security-policy'] ?? '';
+    expect(policy).toContain("default-src 'self'");
+    expect(policy).toContain("script-src 'self'");
+    expect(policy).toContain("object-src 'none'");
+    expect(policy).not.toMatch(/https:|\*/);
+    expect(headers).not.toHaveProperty('x-powered-by');
+  });
+
+  it('keeps its faults to itself', async () => {
+    const zone = await zoneOf('Harbour', 'HS-2');
+    // A grass that no table holds can only come from a damaged database.
+    await server.current().sql(`UPDATE zone SET grass = 'moss' WHERE id = $1`, [zone.id]);
+    const response = await server.current().http.get(`/api/zones/${zone.id}/plan?units=us`);
+    expect(response.status).toBe(500);
+    expect(response.body).toEqual({
+      type: 'about:blank',
+      title: 'Something broke here',
+      status: 500,
+      detail: 'This is our fault, not yours. Nothing was changed; try again.',
+      instance: `/api/zones/${zone.id}/plan`,
+      errors: [],
+    });
+  });
+
+  it('writes a file’s results all together or not at all', async () => {
+    const site = await siteOf('Gannet');
+    const file = { fileName: 'two.csv', content: 'Sample,pH,Depth in,K Mehlich 3 ppm\nGR-1,6,6,20\nGR-2,6.1,6,21\n' };
+    const { id } = await send<LabImportAnswer>('post', `/sites/${site.id}/lab-imports`, file);
+    const count = async (): Promise<number> => (await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`)).length;
+    const before = await count();
+    // The second row meets a rule of the database that the first did not.
+    await server.current().sql(`ALTER TABLE lab_result ADD CONSTRAINT not_this CHECK ("soilPh" <> 6.1)`);
+    await send('post', `/lab-imports/${id}/confirm`, undefined, 500);
+    expect(await count()).toBe(before);
+    await server.current().sql(`ALTER TABLE lab_result DROP CONSTRAINT not_this`);
+    await send('post', `/lab-imports/${id}/confirm`);
+    expect(await count()).toBe(before + 2);
+  });
+
+  it('takes the newest sampling date, not the last entry, as a zone’s test', async () => {
+    const zone = await zoneOf('Harbour', 'HS-3');
+    const { result: now } = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
+    await send('post', '/lab-results', {
+      zoneId: zone.id,
+      label: 'old',
+      sampledOn: '2019-10-01',
+      depth: 15,
+      extractant: 'mehlich-3',
+      soilPh: 4.4,
+      nutrients: {},
+    });
+    expect((await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`)).result.id).toBe(now.id);
+    const newest = await send<LabResultAnswer>('post', '/lab-results', {
+      zoneId: zone.id,
+      label: 'new',
+      sampledOn: '2026-11-01',
+      depth: 15,
+      extractant: 'mehlich-3',
+      soilPh: 6.9,
+      nutrients: {},
+    });
+    expect((await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`)).result.id).toBe(newest.id);
+    expect((await siteStates(zone.siteId)).rates).toBe('1 of 5 handed over');
+  });
+});
+
+async function siteStates(siteId: string): Promise<Record<string, string>> {
+  const { steps } = await get<SiteStateAnswer>(`/sites/${siteId}/state`);
+  return Object.fromEntries(steps.map(({ step, words }) => [step, words]));
+}

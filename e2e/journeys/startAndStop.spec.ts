@@ -1,0 +1,72 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { expect, test } from './person.ts';
+
+const root = resolve(import.meta.dirname, '../..');
+const port = '4695';
+const address = `http://127.0.0.1:${port}`;
+
+/** npm start in its own home, until it prints its address. */
+async function start(home: string, env: Record<string, string> = {}): Promise<ChildProcess> {
+  const child = spawn(process.execPath, ['scripts/start.mjs', '--empty'], {
+    cwd: root,
+    env: { ...process.env, DATABASE_URL: '', PORT: port, GLENFOLD_HOME: home, ...env },
+  });
+  await new Promise<void>((ready, failed) => {
+    child.stdout.on('data', (chunk: Buffer) => String(chunk).includes(address) && ready());
+    child.on('exit', (code) => failed(new Error(`ended with ${String(code)}`)));
+  });
+  return child;
+}
+
+async function stop(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
+  const ended = new Promise((done) => child.once('exit', done));
+  child.kill(signal);
+  await ended;
+}
+
+test('a start makes its database, Ctrl-C stops all of it, and the data is there the next time', async ({ request }) => {
+  const home = mkdtempSync(join(tmpdir(), 'glenfold-'));
+  // The database's own user must reach its folder.
+  const reachable = process.getuid?.() === 0 ? join('/var/tmp', `glenfold-test-${process.pid}`) : home;
+  const lock = (): string => join(reachable, 'empty/data/postmaster.pid');
+  try {
+    const first = await start(reachable);
+    expect((await request.post(`${address}/api/sites`, { data: { name: 'Kept' } })).status()).toBe(201);
+    const database = Number(readFileSync(lock(), 'utf8').split('\n')[0]);
+    await stop(first, 'SIGINT');
+    expect(existsSync(lock())).toBe(false);
+    expect(() => process.kill(database, 0)).toThrow();
+    await expect(request.get(`${address}/api/sites`)).rejects.toThrow('ECONNREFUSED');
+
+    // A lock file that a killed server left behind, its number now another program's, is no obstacle.
+    writeFileSync(lock(), `${process.pid}\n${join(reachable, 'empty/data')}\n0\n1\n\n127.0.0.1\n`);
+    const second = await start(reachable);
+    expect(await (await request.get(`${address}/api/sites`)).json()).toMatchObject([{ name: 'Kept' }]);
+    await stop(second, 'SIGTERM');
+  } finally {
+    rmSync(home, { recursive: true, force: true });
+    rmSync(reachable, { recursive: true, force: true });
+  }
+});
+
+test('a database that cannot be used gives one clear line and a remedy', async () => {
+  for (const [url, words] of [
+    ['postgres://nobody@127.0.0.1:1/none', 'The database at 127.0.0.1:1 cannot be used'],
+    ['not an address', 'which is not an address'],
+  ] as const) {
+    const child = spawn(process.execPath, ['scripts/start.mjs'], {
+      cwd: root,
+      env: { ...process.env, PORT: port, DATABASE_URL: url },
+    });
+    let errors = '';
+    child.stderr.on('data', (chunk: Buffer) => (errors += String(chunk)));
+    const code = await new Promise((done) => child.once('exit', done));
+    expect(code).toBe(1);
+    expect(errors).toContain(words);
+    expect(errors).toContain('What to do: ');
+    expect(errors).not.toContain('    at ');
+  }
+});
