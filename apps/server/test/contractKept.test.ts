@@ -82,6 +82,7 @@ describe('the server', () => {
     // A grass that no table holds can only come from a damaged database.
     await server.current().sql(`UPDATE zone SET grass = 'moss' WHERE id = $1`, [zone.id]);
     const response = await server.current().http.get(`/api/zones/${zone.id}/plan?units=us`);
+    await server.current().sql(`UPDATE zone SET grass = $2 WHERE id = $1`, [zone.id, zone.grass]);
     expect(response.status).toBe(500);
     expect(response.body).toEqual({
       type: 'about:blank',

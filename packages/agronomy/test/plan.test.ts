@@ -95,7 +95,15 @@ describe('lime in a plan', () => {
       { soilPh: 4.7 },
       { grass: 'centipedegrass' },
       'cannot say',
-      /no target of 5.5.*Mehlich or Adams–Evans/,
+      /no rate to an aim of 5.5.*Mehlich or Adams–Evans/,
+    ],
+    ['at the advisor’s own aim', {}, { aimPh: 5.3 }, 'none', /at your aim of 5.3/],
+    [
+      'beyond the curve of the method',
+      { soilPh: 4.2, buffer: { method: 'adams-evans', ph: 7.4 } },
+      {},
+      'cannot say',
+      /No rate by the Adams–Evans method: the soil pH is 4.2; the Adams–Evans curve ends/,
     ],
     ['with hardly any reserve acidity', { buffer: { method: 'smp', ph: 7.1 } }, {}, 'none', /retest/],
   ] as const)('%s', (_name, soil, facts, status, words) => {

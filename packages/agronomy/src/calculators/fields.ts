@@ -55,6 +55,9 @@ function range(unit: string, { min, max, above }: QuantityOptions): string {
   return max === undefined ? `a number${suffix && ` in${suffix}`}` : `${max}${suffix} at most`;
 }
 
+/** Beyond any amount of soil work; keeps arithmetic clear of overflow where a field states no limit. */
+const CEILING = 1e12;
+
 /** An amount in `unit` (`pH` and `''` are plain numbers), within its range. */
 export function quantity(unit: string, options: QuantityOptions = {}): Field<number, false> {
   const allowed = range(unit, options);
@@ -73,7 +76,7 @@ export function quantity(unit: string, options: QuantityOptions = {}): Field<num
           throw new InputError(path, `was given ${shown(raw)}, which ${error.message}; wanted ${allowed}`);
         throw error;
       }
-      const { min = -Infinity, max = Infinity, above = -Infinity, whole, why } = options;
+      const { min = -CEILING, max = CEILING, above = -Infinity, whole, why } = options;
       // A converted limit ("8 in" where 20.32 cm is the end) must not fail on the last bit.
       const slack = 1e-9 * Math.max(1, Math.abs(value));
       if (value < min - slack || value > max + slack || value <= above) {

@@ -28,7 +28,7 @@ export const limeProgram = defineCalculator({
   title: 'Lime split into applications',
   source: limits.source,
   inputs: {
-    requirement: quantity('g/m2', { min: 0, max: 10_000 }),
+    requirement: quantity('g/m2', { min: 0, max: 100_000 }),
     assumedEffectiveness: defaulted(quantity('%', { above: 0, max: 100 }), 100),
     effectiveness: quantity('%', { above: 0, max: 180 }),
     surface: choice(['turf', 'fine turf', 'seedbed']),

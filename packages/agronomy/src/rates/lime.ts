@@ -1,6 +1,6 @@
 import { InputError } from '../calculators/fields.ts';
 import type { Outcome } from '../calculators/calculator.ts';
-import { bufferNames } from '../lab/buffers.ts';
+import { type BufferMethod, bufferNames } from '../lab/buffers.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
 import type { LimeRequirement } from '../lime/apply.ts';
 import { limeMehlich } from '../lime/mehlich.ts';
@@ -50,6 +50,17 @@ const CAUTIONS: readonly string[] = [
   'Not on frozen or saturated ground. Sweep it off paving; water it in; children and pets stay off until then.',
 ];
 
+/** Why the method of the test can give no rate, for the person who holds the report. */
+function outsideMethod({ field, message }: InputError, method: BufferMethod, aim: number): string {
+  if (field === 'targetPh') {
+    return `The ${bufferNames[method]} method gives no rate to an aim of ${aim.toFixed(1)}: ask the laboratory for another buffer, such as Mehlich or Adams–Evans.`;
+  }
+  return `No rate by the ${bufferNames[method]} method: ${message
+    .replace(/^soilPh was given/, 'the soil pH is')
+    .replace(/^bufferPh was given/, 'the buffer pH is')
+    .replace(/^depth was given/, 'the depth is')}.`;
+}
+
 /** Lime for a zone: whether, how much, of what, and in how many applications. */
 export function adviseLime(
   zone: ZoneFacts,
@@ -71,16 +82,21 @@ export function adviseLime(
   if (test.soilPh >= low) return { ...nothing, status: 'none', words: `No lime here. pH ${ph} is inside ${range}.` };
 
   const below = `pH ${ph} is below ${range}.`;
+  if (test.soilPh >= aim)
+    return { ...nothing, status: 'none', words: `${below} But it is at your aim of ${aim.toFixed(1)}, so no lime.` };
+  if (!test.buffer) {
+    return {
+      ...nothing,
+      status: 'cannot say',
+      words: `${below} No buffer pH was measured: soil pH says that lime is due but not how much. Ask the laboratory for one.`,
+    };
+  }
   let outcome: Outcome<LimeRequirement>;
   try {
     outcome = limeRequirement(test, aim);
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
-    const why =
-      error.field === 'targetPh' && test.buffer
-        ? `The ${bufferNames[test.buffer.method]} table has no target of ${aim.toFixed(1)}: ask the laboratory for a Mehlich or Adams–Evans buffer.`
-        : `${error.message}.`;
-    return { ...nothing, status: 'cannot say', words: `${below} ${why}` };
+    return { ...nothing, status: 'cannot say', words: `${below} ${outsideMethod(error, test.buffer.method, aim)}` };
   }
   const { requirement, assumedEffectiveness } = outcome.result;
   const needed: Figure = { value: requirement, working: outcome.working };
