@@ -142,37 +142,11 @@ export class GroundService {
 
 export function zoneAnswer(zone: Zone): ZoneAnswer {
   const {
-    id,
-    siteId,
-    name,
-    label,
-    area,
-    geometry,
-    grass,
-    surface,
-    intensity,
-    shade,
-    clippings,
-    soilGroup,
-    aimPh,
-    thatch,
-    rootDepth,
+    practiceId: _practiceId,
+    createdAt: _createdAt,
+    deletedAt: _deletedAt,
+    position: _position,
+    ...answer
   } = zone;
-  return {
-    id,
-    siteId,
-    name,
-    label,
-    area,
-    geometry,
-    grass,
-    surface,
-    intensity,
-    shade,
-    clippings,
-    soilGroup: soilGroup ?? null,
-    aimPh,
-    thatch,
-    rootDepth,
-  };
+  return answer;
 }

@@ -115,37 +115,8 @@ export function questionsAbout(given: {
 }
 
 export function labResultAnswer(result: LabResult): LabResultAnswer {
-  const {
-    id,
-    zoneId,
-    sample,
-    labNumber,
-    extractant,
-    bufferMethod,
-    soilPh,
-    bufferPh,
-    organicMatter,
-    nutrients,
-    origin,
-    createdAt,
-  } = result;
+  const { practiceId: _practiceId, deletedAt: _deletedAt, sampleId: _sampleId, sample, createdAt, ...printed } = result;
   const { siteId, label, sampledOn, depth } = sample;
-  return {
-    id,
-    siteId,
-    zoneId,
-    label,
-    labNumber,
-    sampledOn,
-    depth,
-    extractant,
-    bufferMethod,
-    soilPh,
-    bufferPh,
-    organicMatter,
-    nutrients,
-    origin,
-    recordedAt: createdAt.toISOString(),
-    questions: questionsAbout({ depth, organicMatter, nutrients }),
-  };
+  const questions = questionsAbout({ depth, organicMatter: printed.organicMatter, nutrients: printed.nutrients });
+  return { ...printed, siteId, label, sampledOn, depth, recordedAt: createdAt.toISOString(), questions };
 }

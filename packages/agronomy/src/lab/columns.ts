@@ -34,15 +34,18 @@ export interface HeaderReading {
   readonly extractant: Extractant | null;
 }
 
-/** The first pattern that fits a header names its field. Order matters: "buffer pH" before "pH". */
+/** The first pattern that fits a header names its field. Order matters: "buffer pH" before "pH", "sample depth" before "sample". */
 const fieldPatterns: ReadonlyArray<readonly [LabField, RegExp]> = [
-  ['labNumber', /^(lab|laboratory|report|barcode)\b.*(no|num|number|id|#|code)?\.?$/i],
-  ['label', /^(sample|bag|field|zone|lawn|area|your|client)\b.*(id|name|label|mark|ref)?|^(id|label|name|mark)$/i],
+  ['labNumber', /^(lab|laboratory|report|barcode)\s*(no|num|number|id|#|code|ref)?\.?$/i],
   ['sampledOn', /date|sampled on|collected/i],
   ['depth', /depth/i],
   ['bufferPh', /buffer|\bbph\b|\bsmp\b|sikora|adams|lime (test )?index/i],
-  ['soilPh', /\bph\b|soil ?ph|acidity \(ph/i],
+  ['soilPh', /\bph\b|acidity \(ph/i],
   ['organicMatter', /organic|\bo\.?m\.?\b|\bloi\b|humus/i],
+  [
+    'label',
+    /^(sample|bag|field|zone|lawn|your|client)?\s*(id|name|label|mark|ref|reference|no|number|#)\.?$|^(sample|bag|field|zone|lawn)$/i,
+  ],
   ['p', /phosph|\bp2o5\b|\bp\b/i],
   ['k', /potas|\bk2o\b|\bk\b/i],
   ['ca', /calcium|\bca\b/i],

@@ -1,11 +1,10 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, defaulted, quantity, soilPhField } from '../calculators/fields.ts';
+import { InputError, defaulted, quantity } from '../calculators/fields.ts';
 import buffers from '../data/lime-buffers.json' with { type: 'json' };
 import { type WorkingBook, figure } from '../working/working.ts';
-import { type LimeRequirement, atTarget, scaleToDepth } from './apply.ts';
+import { type LimeRequirement, atTarget, limeInputs, scaleToDepth } from './apply.ts';
 
 const table = buffers.adamsEvans;
-const [bufferMin = 0, bufferMax = 0] = table.bufferRange;
 
 /** Base unsaturation H from pH = 7.79 − 5.55 H + 2.27 H²; at most 1. */
 function unsaturation(field: string, ph: number, book: WorkingBook): number {
@@ -45,14 +44,7 @@ export const limeAdamsEvans = defineCalculator({
   title: 'Lime requirement, Adams–Evans buffer',
   source: table.source,
   inputs: {
-    soilPh: soilPhField(),
-    bufferPh: quantity('pH', {
-      min: bufferMin,
-      max: bufferMax,
-      why: 'the span of the Adams–Evans buffer; check the reading and the method',
-    }),
-    targetPh: quantity('pH', { min: 4.5, max: 7.5 }),
-    depth: quantity('cm', { above: 0, max: 60 }),
+    ...limeInputs('Adams–Evans', table.bufferRange, { min: 4.5, max: 7.5 }),
     limeFactor: defaulted(quantity('', { min: 1, max: 2 }), 1),
   },
   outputs: { requirement: 'g/m2', assumedEffectiveness: '%' },

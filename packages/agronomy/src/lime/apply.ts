@@ -1,5 +1,26 @@
+import { quantity, soilPhField } from '../calculators/fields.ts';
 import { convert } from '../units/unit.ts';
 import { type WorkingBook, figure } from '../working/working.ts';
+
+/**
+ * The inputs that every buffer method shares.
+ *
+ * @param bufferRange readings that the method can give
+ * @param target aims that it gives rates for
+ */
+export function limeInputs(
+  method: string,
+  [bufferMin = 0, bufferMax = 14]: readonly number[],
+  target: { readonly min: number; readonly max: number; readonly why?: string },
+) {
+  const why = `the span of the ${method} buffer; check the reading and the method`;
+  return {
+    soilPh: soilPhField(),
+    bufferPh: quantity('pH', { min: bufferMin, max: bufferMax, why }),
+    targetPh: quantity('pH', target),
+    depth: quantity('cm', { above: 0, max: 60 }),
+  };
+}
 
 export interface LimeRequirement {
   /** g/m² of lime of the strength that the method assumed, for the sampled depth. */

@@ -1,11 +1,10 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, quantity, soilPhField } from '../calculators/fields.ts';
+import { InputError } from '../calculators/fields.ts';
 import buffers from '../data/lime-buffers.json' with { type: 'json' };
 import { figure } from '../working/working.ts';
-import { type LimeRequirement, atTarget, scaleToDepth } from './apply.ts';
+import { type LimeRequirement, atTarget, limeInputs, scaleToDepth } from './apply.ts';
 
 const table = buffers.mehlich;
-const [bufferMin = 0, bufferMax = 0] = table.bufferRange;
 /** pH of the fresh buffer, and of a soil without exchangeable acidity. */
 const NEUTRAL = 6.6;
 
@@ -22,16 +21,7 @@ export const limeMehlich = defineCalculator({
   name: 'lime.mehlich',
   title: 'Lime requirement, Mehlich buffer',
   source: table.source,
-  inputs: {
-    soilPh: soilPhField(),
-    bufferPh: quantity('pH', {
-      min: bufferMin,
-      max: bufferMax,
-      why: 'the span of the Mehlich buffer; check the reading and the method',
-    }),
-    targetPh: quantity('pH', { min: 4.5, max: 7 }),
-    depth: quantity('cm', { above: 0, max: 60 }),
-  },
+  inputs: limeInputs('Mehlich', table.bufferRange, { min: 4.5, max: 7 }),
   outputs: { requirement: 'g/m2', assumedEffectiveness: '%', acidity: 'cmol/dm3' },
   compute({ soilPh, bufferPh, targetPh, depth }, book): LimeRequirement & { readonly acidity: number } {
     const assumedEffectiveness = table.assumedEffectiveness;

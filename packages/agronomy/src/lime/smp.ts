@@ -1,11 +1,9 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { quantity, soilPhField } from '../calculators/fields.ts';
 import buffers from '../data/lime-buffers.json' with { type: 'json' };
 import { figure } from '../working/working.ts';
-import { type LimeRequirement, atTarget, scaleToDepth } from './apply.ts';
+import { type LimeRequirement, atTarget, limeInputs, scaleToDepth } from './apply.ts';
 
 const table = buffers.smp;
-const [bufferMin = 0, bufferMax = 0] = table.bufferRange;
 const lines = table.lines;
 const first = lines[0]!;
 const last = lines.at(-1)!;
@@ -23,20 +21,11 @@ export const limeSmp = defineCalculator({
   name: 'lime.smp',
   title: 'Lime requirement, SMP or Sikora buffer',
   source: table.source,
-  inputs: {
-    soilPh: soilPhField(),
-    bufferPh: quantity('pH', {
-      min: bufferMin,
-      max: bufferMax,
-      why: 'the span of the SMP buffer; check the reading and the method',
-    }),
-    targetPh: quantity('pH', {
-      min: first.target,
-      max: last.target,
-      why: 'the SMP table has no other target; for a lower aim use a Mehlich or Adams–Evans buffer',
-    }),
-    depth: quantity('cm', { above: 0, max: 60 }),
-  },
+  inputs: limeInputs('SMP', table.bufferRange, {
+    min: first.target,
+    max: last.target,
+    why: 'the SMP table has no other target; for a lower aim use a Mehlich or Adams–Evans buffer',
+  }),
   outputs: { requirement: 'g/m2', assumedEffectiveness: '%' },
   compute({ soilPh, bufferPh, targetPh, depth }, book): LimeRequirement {
     const assumedEffectiveness = table.assumedEffectiveness;

@@ -1,16 +1,12 @@
 import {
   type ColumnMatch,
   type LabField,
+  type LabUnit,
   type PanelNutrient,
   basisName,
-  bufferMethods,
-  bufferNames,
-  extractantNames,
-  extractants,
   labFields,
   panel,
   present,
-  unitsFor,
 } from '@glenfold/agronomy';
 import type { LabImportAnswer, LabImportChoices, ZoneAnswer } from '@glenfold/contract';
 import {
@@ -33,6 +29,7 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
+import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
 
 const fieldNames: Readonly<Record<LabField, string>> = {
   label: 'Bag label',
@@ -102,33 +99,12 @@ function ColumnCard({
         ))}
       </TextField>
       {isNutrient(field) && (
-        <TextField
-          select
-          variant="standard"
-          value={unit === null ? '' : `${basis} ${unit}`}
-          onChange={(event) => {
-            const [chosenBasis, chosenUnit] = event.target.value.split(' ') as [
-              ColumnMatch['basis'],
-              ColumnMatch['unit'],
-            ];
-            onChange({ ...column, basis: chosenBasis, unit: chosenUnit });
-          }}
-          slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': `Unit of ${header}` } }}
-          sx={small}
-        >
-          <MenuItem value="" disabled>
-            <em>choose its unit</em>
-          </MenuItem>
-          {(['element', 'oxide'] as const)
-            .filter((one) => one === 'element' || field === 'p' || field === 'k')
-            .flatMap((one) =>
-              unitsFor(field).map((each) => (
-                <MenuItem key={`${one} ${each}`} value={`${one} ${each}`}>
-                  <Words>{`${basisName(field, one)}, ${each === 'mg/kg' ? 'ppm' : each}`}</Words>
-                </MenuItem>
-              )),
-            )}
-        </TextField>
+        <NutrientUnitField
+          nutrient={field}
+          label={`Unit of ${header}`}
+          value={unit === null ? null : { unit: unit as LabUnit, basis }}
+          onChange={(chosen) => onChange({ ...column, ...chosen })}
+        />
       )}
     </Box>
   );
@@ -194,37 +170,9 @@ export function LabFileReview({ file, zones }: ReviewProps) {
       <Box
         sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 230px))' }, gap: 2, my: 2 }}
       >
-        <TextField
-          select
-          label="Extractant"
-          value={file.extractant ?? ''}
-          error={!file.extractant}
-          helperText={file.extractant ? undefined : 'The file does not say: choose'}
-          onChange={(event) => send({ extractant: event.target.value as LabImportAnswer['extractant'] })}
-        >
-          {extractants
-            .filter((name) => name !== 'hot water')
-            .map((name) => (
-              <MenuItem key={name} value={name}>
-                {extractantNames[name]}
-              </MenuItem>
-            ))}
-        </TextField>
+        <ExtractantField value={file.extractant} onChange={(extractant) => send({ extractant })} />
         {hasBuffer && (
-          <TextField
-            select
-            label="Buffer method"
-            value={file.bufferMethod ?? ''}
-            error={!file.bufferMethod}
-            helperText={file.bufferMethod ? undefined : 'The file does not say: choose'}
-            onChange={(event) => send({ bufferMethod: event.target.value as LabImportAnswer['bufferMethod'] })}
-          >
-            {bufferMethods.map((name) => (
-              <MenuItem key={name} value={name}>
-                {bufferNames[name]}
-              </MenuItem>
-            ))}
-          </TextField>
+          <BufferMethodField value={file.bufferMethod} onChange={(bufferMethod) => send({ bufferMethod })} />
         )}
         {needsDepth && <DepthForAll file={file} onSet={(depth) => send({ depth })} />}
       </Box>

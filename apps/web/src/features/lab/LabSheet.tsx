@@ -1,23 +1,13 @@
-import {
-  type Basis,
-  type LabUnit,
-  type PanelNutrient,
-  basisName,
-  bufferMethods,
-  bufferNames,
-  extractantNames,
-  extractants,
-  panel,
-  unitsFor,
-} from '@glenfold/agronomy';
+import { type PanelNutrient, panel } from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
-import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 import { useSaveLabResult } from '../../api/queries.ts';
 import { colours } from '../../theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
+import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
 import { type Cell, type SheetHead, type SheetRow, cells, freshHead, isBlank, readSheetRow, sheetOf } from './sheet.ts';
 
 const cellNames: Readonly<Record<Cell, string>> = {
@@ -38,48 +28,6 @@ interface LabSheetProps {
   /** A recorded result to correct, instead of new ones. */
   readonly correcting?: LabResultAnswer | undefined;
   readonly onDone: () => void;
-}
-
-function unitName(unit: LabUnit): string {
-  return unit === 'mg/kg' ? 'ppm' : unit === 'cmol/kg' ? 'meq/100 g' : unit;
-}
-
-/** Unit and basis of a column: P in ppm, P₂O₅ in lb/acre, and so on. */
-function ColumnUnit({
-  nutrient,
-  head,
-  onChange,
-}: {
-  readonly nutrient: PanelNutrient;
-  readonly head: SheetHead;
-  readonly onChange: (head: SheetHead) => void;
-}) {
-  const { unit, basis } = head.columns[nutrient];
-  const bases: readonly Basis[] = nutrient === 'p' || nutrient === 'k' ? ['element', 'oxide'] : ['element'];
-  const options = bases.flatMap((one) =>
-    unitsFor(nutrient)
-      .filter((each) => one === 'element' || each !== 'cmol/kg')
-      .map((each) => ({ value: `${one} ${each}`, text: `${basisName(nutrient, one)}, ${unitName(each)}` })),
-  );
-  return (
-    <TextField
-      select
-      variant="standard"
-      value={`${basis} ${unit}`}
-      onChange={(event) => {
-        const [chosenBasis, chosenUnit] = event.target.value.split(' ') as [Basis, LabUnit];
-        onChange({ ...head, columns: { ...head.columns, [nutrient]: { unit: chosenUnit, basis: chosenBasis } } });
-      }}
-      slotProps={{ htmlInput: { 'aria-label': `Unit of ${cellNames[nutrient]}` } }}
-      sx={{ '& .MuiInput-root': { fontSize: '0.85rem' }, width: '100%' }}
-    >
-      {options.map(({ value, text }) => (
-        <MenuItem key={value} value={value}>
-          <Words>{text}</Words>
-        </MenuItem>
-      ))}
-    </TextField>
-  );
 }
 
 /** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */
@@ -176,32 +124,8 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           mt: 1,
         }}
       >
-        <TextField
-          select
-          label="Extractant"
-          value={head.extractant}
-          onChange={(event) => setHead({ ...head, extractant: event.target.value as SheetHead['extractant'] })}
-        >
-          {extractants
-            .filter((name) => name !== 'hot water')
-            .map((name) => (
-              <MenuItem key={name} value={name}>
-                {extractantNames[name]}
-              </MenuItem>
-            ))}
-        </TextField>
-        <TextField
-          select
-          label="Buffer method"
-          value={head.bufferMethod}
-          onChange={(event) => setHead({ ...head, bufferMethod: event.target.value as SheetHead['bufferMethod'] })}
-        >
-          {bufferMethods.map((name) => (
-            <MenuItem key={name} value={name}>
-              {bufferNames[name]}
-            </MenuItem>
-          ))}
-        </TextField>
+        <ExtractantField value={head.extractant} onChange={(extractant) => setHead({ ...head, extractant })} />
+        <BufferMethodField value={head.bufferMethod} onChange={(bufferMethod) => setHead({ ...head, bufferMethod })} />
         <TextField
           label="Sampled depth"
           value={head.depth}
@@ -262,7 +186,12 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
               {cells.map((cell) => (
                 <th key={cell}>
                   {panel.includes(cell as PanelNutrient) ? (
-                    <ColumnUnit nutrient={cell as PanelNutrient} head={head} onChange={setHead} />
+                    <NutrientUnitField
+                      nutrient={cell as PanelNutrient}
+                      label={`Unit of ${cellNames[cell]}`}
+                      value={head.columns[cell as PanelNutrient]}
+                      onChange={(column) => setHead({ ...head, columns: { ...head.columns, [cell]: column } })}
+                    />
                   ) : cell === 'organicMatter' ? (
                     'Organic matter, %'
                   ) : (

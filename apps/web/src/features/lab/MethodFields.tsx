@@ -1,0 +1,108 @@
+import {
+  type Basis,
+  type BufferMethod,
+  type Extractant,
+  type LabUnit,
+  type PanelNutrient,
+  basisName,
+  bufferMethods,
+  bufferNames,
+  extractantNames,
+  extractants,
+  unitsFor,
+} from '@glenfold/agronomy';
+import { MenuItem, TextField } from '@mui/material';
+import { Words } from '../../ui/Words.tsx';
+
+const MISSING = 'The file does not say: choose';
+
+interface PickProps<T> {
+  /** Nothing when the file does not say. */
+  readonly value: T | null;
+  readonly onChange: (value: T) => void;
+}
+
+interface PickFieldProps<T extends string> extends PickProps<T> {
+  readonly label: string;
+  readonly options: readonly T[];
+  readonly names: Readonly<Record<T, string>>;
+}
+
+function PickField<T extends string>({ label, options, names, value, onChange }: PickFieldProps<T>) {
+  return (
+    <TextField
+      select
+      label={label}
+      value={value ?? ''}
+      onChange={(event) => onChange(event.target.value as T)}
+      error={value === null}
+      helperText={value === null ? MISSING : undefined}
+    >
+      {options.map((option) => (
+        <MenuItem key={option} value={option}>
+          {names[option]}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
+/** Hot water is for boron alone, which no routine panel carries. */
+const routine = extractants.filter((name) => name !== 'hot water');
+
+export function ExtractantField(props: PickProps<Extractant>) {
+  return <PickField label="Extractant" options={routine} names={extractantNames} {...props} />;
+}
+
+export function BufferMethodField(props: PickProps<BufferMethod>) {
+  return <PickField label="Buffer method" options={bufferMethods} names={bufferNames} {...props} />;
+}
+
+export interface NutrientColumn {
+  readonly unit: LabUnit;
+  readonly basis: Basis;
+}
+
+interface NutrientUnitProps {
+  readonly nutrient: PanelNutrient;
+  readonly label: string;
+  /** Nothing when the header names no unit. */
+  readonly value: NutrientColumn | null;
+  readonly onChange: (column: NutrientColumn) => void;
+}
+
+const shortUnits: Readonly<Record<LabUnit, string>> = {
+  'mg/kg': 'ppm',
+  'lb/acre': 'lb/acre',
+  'kg/ha': 'kg/ha',
+  'cmol/kg': 'meq/100 g',
+};
+
+/** Unit and basis of a column in one choice: P in ppm, P₂O₅ in lb/acre, and so on. */
+export function NutrientUnitField({ nutrient, label, value, onChange }: NutrientUnitProps) {
+  const bases: readonly Basis[] = nutrient === 'p' || nutrient === 'k' ? ['element', 'oxide'] : ['element'];
+  const options = bases.flatMap((basis) =>
+    unitsFor(nutrient)
+      .filter((unit) => basis === 'element' || unit !== 'cmol/kg')
+      .map((unit) => ({ unit, basis })),
+  );
+  return (
+    <TextField
+      select
+      variant="standard"
+      value={value ? options.findIndex(({ unit, basis }) => unit === value.unit && basis === value.basis) : ''}
+      onChange={(event) => onChange(options[Number(event.target.value)]!)}
+      slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': label } }}
+      sx={{ '& .MuiInput-root': { fontSize: '0.9rem' }, width: '100%' }}
+    >
+      <MenuItem value="" disabled>
+        <em>choose its unit</em>
+      </MenuItem>
+      {options.map(({ unit, basis }, index) => (
+        <MenuItem key={`${basis} ${unit}`} value={index}>
+          <Words>{`${basisName(nutrient, basis)}, ${shortUnits[unit]}`}</Words>
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
