@@ -178,6 +178,13 @@ describe('nutrients in a plan', () => {
     expect(rows({ surface: 'fine turf' }).n!.amount!.applications).toHaveLength(7);
   });
 
+  it('phosphorus carries the gate of the law, the other way round when the test is medium', () => {
+    expect(rows().p2o5!.cautions.join()).toMatch(/shortage that most phosphorus rules ask for/);
+    expect(rows({}, { nutrients: { p: ppm(40) } }).p2o5!.cautions.join()).toMatch(
+      /no shortage under many local phosphorus rules/,
+    );
+  });
+
   it('phosphate and potash come only from the test', () => {
     const enough = rows({}, { nutrients: { p: ppm(60), k: ppm(200) } });
     expect([enough.p2o5!.status, enough.k2o!.status]).toEqual(['none', 'none']);

@@ -1,5 +1,5 @@
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
-import { extractantNames, requirementSufficiency } from '../nutrients/sufficiency.ts';
+import { type Rating, extractantNames, requirementSufficiency } from '../nutrients/sufficiency.ts';
 import type { Reading, SoilTest, ZoneFacts } from '../reading/reading.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
@@ -84,6 +84,15 @@ function amountOf(
   );
 }
 
+/** Phosphorus is gated by law in many places; what the test says decides which way. */
+function phosphorusCaution(rating: Rating): string {
+  const gate =
+    rating === 'medium'
+      ? 'A medium test is no shortage under many local phosphorus rules: check the rule before spreading any.'
+      : 'The test shows the shortage that most phosphorus rules ask for; the local rule still decides.';
+  return `${gate} Keep it off paving and back from water and drains.`;
+}
+
 function adviseFromTest(
   nutrient: 'p2o5' | 'k2o',
   zone: ZoneFacts,
@@ -107,12 +116,7 @@ function adviseFromTest(
   const need: Figure = { value: result.requirement, working: [...bar.figure.working, ...working] };
   const told = `${element.toUpperCase()} ${present('concentration', bar.figure.value, system).text} by ${extractantNames[test.extractant]} is ${bar.rating}`;
   if (need.value === 0) return { ...nothing, need, status: 'none', words: `No ${name}. ${told}.` };
-  const cautions =
-    nutrient === 'p2o5'
-      ? [
-          'The test shows a need, which most phosphorus rules ask for; the local rule still decides. Keep it off paving and back from water and drains.',
-        ]
-      : [];
+  const cautions = nutrient === 'p2o5' ? [phosphorusCaution(bar.rating)] : [];
   if (!product) return { ...nothing, need, status: 'due', words: `${told}. Choose a product.`, cautions };
   return {
     nutrient,
