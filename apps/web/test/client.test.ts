@@ -2,7 +2,7 @@ import { jest } from '@jest/globals';
 import { ApiProblem, api } from '../src/api/client.ts';
 
 const answers = (status: number, body: string): void => {
-  globalThis.fetch = jest.fn(() => Promise.resolve(new Response(status === 204 ? null : body, { status }))) as never;
+  globalThis.fetch = jest.fn(() => Promise.resolve(new Response(status === 204 ? null : body, { status })));
 };
 const refusal = async (): Promise<ApiProblem> => {
   try {
@@ -49,7 +49,7 @@ describe('the client of the API', () => {
       answers(status, body);
       expect((await refusal()).message).toMatch(/does not answer. What you typed is still here/);
     }
-    globalThis.fetch = jest.fn(() => Promise.reject(new TypeError('failed to fetch'))) as never;
+    globalThis.fetch = jest.fn(() => Promise.reject(new TypeError('failed to fetch')));
     expect(await refusal()).toMatchObject({ status: 0, message: expect.stringContaining('does not answer') as string });
   });
 });

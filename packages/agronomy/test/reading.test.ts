@@ -10,7 +10,7 @@ import {
   extractants,
   findGrass,
   grassNames,
-  panel,
+  type panel,
   planZone,
   readZone,
   unitsFor,
