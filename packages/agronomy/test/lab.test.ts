@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import {
   basisName,
   findHeaderRow,
@@ -59,6 +60,37 @@ describe('a laboratory’s header', () => {
     ]);
   });
 
+  it('is read alike in any case, and no field is taken twice', () => {
+    const words = fc.constantFrom(
+      'Sample',
+      'pH',
+      'Buffer pH',
+      'P ppm',
+      'Phosphorus lb/acre',
+      'K (ppm)',
+      'Potash',
+      'Ca',
+      'Mg mg/kg',
+      'OM %',
+      'Depth',
+      'Date',
+      'Zn ppm',
+      'Notes',
+      '',
+    );
+    fc.assert(
+      fc.property(fc.array(words, { maxLength: 20 }), (headers) => {
+        const fields = readHeader(headers).columns.map(({ field }) => field);
+        expect(fields).toEqual(
+          readHeader(headers.map((header) => header.toUpperCase())).columns.map(({ field }) => field),
+        );
+        const taken = fields.filter((field) => field !== null);
+        expect(new Set(taken).size).toBe(taken.length);
+        expect(fields[headers.indexOf('Notes')] ?? null).toBeNull();
+      }),
+    );
+  });
+
   it('is found among the lines before it', () => {
     expect(findHeaderRow([['Report 12'], ['Client: someone'], [''], ['Sample', 'pH', 'P ppm'], ['A', '6', '20']])).toBe(
       3,
@@ -90,6 +122,28 @@ describe('a row', () => {
   it.each(['03/04/2026', '2026-02-30', 'spring'])('refuses the date %s', (date) =>
     expect(read('A', date).faults[0]?.field).toBe('sampledOn'),
   );
+  it('reads every date that reads one way only, and refuses the rest', () => {
+    fc.assert(
+      fc.property(
+        fc.date({ min: new Date('1990-01-01'), max: new Date('2090-12-31'), noInvalidDate: true }),
+        (date) => {
+          const iso = date.toISOString().slice(0, 10);
+          const [year = '', month = '', day = ''] = iso.split('-');
+          expect(read('A', iso).row.sampledOn).toBe(iso);
+          const certain = Number(day) > 12 || day === month;
+          for (const written of [
+            `${day}/${month}/${year}`,
+            `${Number(month)}/${Number(day)}/${year}`,
+            `${day}.${month}.${year}`,
+          ]) {
+            const { row, faults } = read('A', written);
+            expect([row.sampledOn, faults.length]).toEqual(certain ? [iso, 0] : [undefined, 1]);
+          }
+        },
+      ),
+    );
+  });
+
   it('refuses a negative value and a missing label', () =>
     expect(read('', '', '', '-5', '', '', '', '').faults.map(({ field }) => field)).toEqual(['label', 'soilPh']));
 });

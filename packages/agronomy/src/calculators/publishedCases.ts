@@ -1,4 +1,4 @@
-import { parseQuantity } from '../units/quantity.ts';
+import { QuantityError, parseQuantity } from '../units/quantity.ts';
 import { InputError } from './fields.ts';
 import { findCalculator } from './registry.ts';
 
@@ -46,6 +46,16 @@ function unitOf(outputs: Readonly<Record<string, string>>, path: string): string
   return own ?? /[}\]] ([^ ,]+)$/.exec(text)?.[1] ?? text.split(/[ ,]/)[0] ?? '';
 }
 
+/** An output such as an amount "as given" may be in one of several units: the first whose dimension fits. */
+function readInOneOf(text: string, [unit = '', ...others]: readonly string[]): number {
+  try {
+    return parseQuantity(text, unit);
+  } catch (error) {
+    if (others.length === 0 || !(error instanceof QuantityError)) throw error;
+    return readInOneOf(text, others);
+  }
+}
+
 function check(
   path: string,
   expected: number | string | boolean,
@@ -58,7 +68,8 @@ function check(
       ? undefined
       : `${path} is ${actual === undefined ? 'absent' : JSON.stringify(actual)}, expected ${expected}`;
   }
-  const read = (value: number | string): number => (typeof value === 'number' ? value : parseQuantity(value, unit));
+  const read = (value: number | string): number =>
+    typeof value === 'number' ? value : readInOneOf(value, unit.split('|'));
   const wanted = read(typeof expected === 'boolean' ? Number.NaN : expected);
   const allowed = tolerance.abs === undefined ? (tolerance.rel ?? 0.01) * Math.abs(wanted) : read(tolerance.abs);
   const error = Math.abs(actual - wanted);

@@ -50,7 +50,7 @@ export const nutrientConvert = defineCalculator({
     depth: optional(quantity('cm', { above: 0, max: 100 })),
     bulkDensity: defaulted(quantity('g/cm3', { min: 0.05, max: 2.2 }), 1.33),
   },
-  outputs: { value: 'g/m2 with a depth, else as given' },
+  outputs: { value: 'g/m2|mg/kg|kg, as given; g/m2 with a depth' },
   compute({ value, nutrient, from, to, depth, bulkDensity }, book) {
     for (const [name, basis] of [
       ['from', from],

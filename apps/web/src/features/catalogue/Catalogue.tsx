@@ -29,6 +29,7 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
   const changed = bagMass !== saved.bagMass || price.trim() !== saved.price;
   const problem = (field: string): string | undefined => error?.fields.find((entry) => entry.field === field)?.message;
   const save = (): void => {
+    // Text that is no number goes as it is: the server refuses it with words, and it stays in the field.
     const number = Number(price.replace(/^\$/, ''));
     const bagPrice = price.trim() === '' ? null : Number.isNaN(number) ? (price as unknown as number) : number;
     mutate(
