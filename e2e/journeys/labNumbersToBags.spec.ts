@@ -121,6 +121,13 @@ test('a laboratory’s file is looked at, corrected and imported; an unreadable 
   await page.getByRole('option').filter({ hasText: 'P2O5, lb/acre' }).click();
   await file.getByRole('combobox', { name: 'Zone of line 4' }).click();
   await page.getByRole('option', { name: /South bank/ }).click();
+  await expect(file.getByRole('button', { name: 'Import 2 results' })).toBeEnabled();
+
+  // What was corrected is kept with the file, also through a reload and the next correction.
+  await page.reload();
+  await file.getByRole('combobox', { name: 'Extractant' }).click();
+  await page.getByRole('option', { name: 'Mehlich-1' }).click();
+  await expect(file.getByRole('combobox', { name: 'Zone of line 4' })).toHaveText(/South bank/);
   await file.getByRole('button', { name: 'Import 2 results' }).click();
   await expect(file).toContainText('2 of 3 rows imported; the rest is kept here with its reason.');
   await expect(file.getByRole('row', { name: /GR-2/ })).toContainText('"n/r?" is not a number');

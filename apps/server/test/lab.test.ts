@@ -84,6 +84,7 @@ describe('a laboratory’s file', () => {
     expect(corrected.rows.map(({ faults }) => faults.map(({ field }) => field))).toEqual([[], [], [], ['soilPh'], []]);
     const done = await send<LabImportAnswer>('post', `/lab-imports/${open.id}/confirm`);
     expect(done.rows.map(({ resultId }) => resultId !== null)).toEqual([true, true, true, false, true]);
+    expect(done.rows.map(({ zoneChosen }) => zoneChosen)).toEqual([false, false, false, false, true]);
     expect(done.rows[3]!.faults[0]!.message).toContain('"see note"');
 
     const after = await get<LabResultAnswer[]>(`/sites/${(await siteOf('Harbour')).id}/lab-results`);

@@ -65,6 +65,8 @@ export class LabImportRowAnswer {
   @IsArray() @IsString({ each: true }) cells: string[];
   @IsObject() row: LabRow;
   @IsOptional() @IsString() zoneId: string | null;
+  /** The zone was chosen by the person, not matched by label. */
+  @IsBoolean() zoneChosen: boolean;
   /** What keeps the row from being imported. */
   @IsArray() faults: RowFault[];
   @IsArray() @IsString({ each: true }) questions: string[];

@@ -156,6 +156,7 @@ export class LabImportService {
         cells: [...cells],
         row: { ...row, ...(depth === undefined ? {} : { depth }) },
         zoneId,
+        zoneChosen: chosen !== undefined,
         faults,
         questions: questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }),
         resultId: entry.imported[line] ?? null,

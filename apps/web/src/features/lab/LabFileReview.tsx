@@ -51,7 +51,7 @@ function choicesOf(file: LabImportAnswer): LabImportChoices {
   return {
     columns: file.columns.map(({ field, unit, basis }) => ({ field, unit, basis })),
     // Only what the person set stays fixed; the rest is matched by label again.
-    rows: [],
+    rows: file.rows.filter(({ zoneChosen }) => zoneChosen).map(({ line, zoneId }) => ({ line, zoneId })),
     extractant: file.extractant,
     bufferMethod: file.bufferMethod,
     depth: file.depth,
@@ -121,13 +121,10 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   const correct = useCorrectLabFile();
   const confirm = useConfirmLabFile();
   const { remove } = useUndo();
-  const [rowChoices, setRowChoices] = useState<LabImportChoices['rows']>([]);
   const send = (choices: Partial<LabImportChoices>): void =>
-    correct.mutate({ id: file.id, choices: { ...choicesOf(file), rows: rowChoices, ...choices } });
+    correct.mutate({ id: file.id, choices: { ...choicesOf(file), ...choices } });
   const chooseZone = (line: number, zoneId: string | null): void => {
-    const rows = [...rowChoices.filter((choice) => choice.line !== line), { line, zoneId }];
-    setRowChoices(rows);
-    send({ rows });
+    send({ rows: [...choicesOf(file).rows.filter((choice) => choice.line !== line), { line, zoneId }] });
   };
   const ready = file.rows.filter(
     ({ faults, zoneId, resultId }) => faults.length === 0 && zoneId !== null && resultId === null,
