@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { matchPath, useNavigate, useParams } from 'react-router';
 import { type Step, steps } from '@glenfold/contract';
 import { queries } from '../api/queries.ts';
 import { Ground } from '../features/ground/Ground.tsx';
@@ -26,6 +26,9 @@ const screens: Readonly<Partial<Record<Step, (props: StepProps) => React.ReactNo
   rates: Rates,
 };
 
+/** The address of a site's step, with the zone that stays chosen. */
+const PATH = '/sites/:siteId/:step?/:zoneId?';
+
 /** A site: the line of steps, the zones, and the work of one step. */
 export function SiteFrame() {
   const { siteId = '', step: stepText, zoneId } = useParams();
@@ -40,16 +43,24 @@ export function SiteFrame() {
 
   useKeys(
     useMemo(() => {
+      // The address is ahead of what is drawn while a page is being prepared: quick keys go on from there.
+      const now = () => matchPath(PATH, window.location.pathname)?.params ?? {};
       const move = (by: number): void => {
-        if (!zones || !zone) return;
-        const next = zones[(zones.indexOf(zone) + by + zones.length) % zones.length];
-        if (next) void navigate(stepPath(siteId, step, next.id));
+        if (!zones || zones.length === 0) return;
+        const at = now();
+        const index = Math.max(
+          0,
+          zones.findIndex(({ id }) => id === at.zoneId),
+        );
+        const next = zones[(index + by + zones.length) % zones.length];
+        if (next) void navigate(stepPath(siteId, isStep(at.step) ? at.step : 'ground', next.id));
       };
-      const toStep = Object.fromEntries(
-        steps.map((name, index) => [String(index + 1), () => void navigate(stepPath(siteId, name, zone?.id))]),
-      );
-      return { ...toStep, '[': () => move(-1), ']': () => move(1) };
-    }, [zones, zone, siteId, step, navigate]),
+      const toStep = steps.map((name, index) => [
+        String(index + 1),
+        () => void navigate(stepPath(siteId, name, now().zoneId)),
+      ]);
+      return { ...(Object.fromEntries(toStep) as Record<string, () => void>), '[': () => move(-1), ']': () => move(1) };
+    }, [zones, siteId, navigate]),
   );
 
   if (error) {
