@@ -16,8 +16,8 @@ export default defineConfig({
   testDir: process.env.E2E_TESTS ?? './journeys',
   workers: 1,
   forbidOnly: true,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

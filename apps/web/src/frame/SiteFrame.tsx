@@ -44,7 +44,9 @@ export function SiteFrame() {
   useKeys(
     useMemo(() => {
       // The address is ahead of what is drawn while a page is being prepared: quick keys go on from there.
-      const now = () => matchPath(PATH, window.location.pathname)?.params ?? {};
+      const now = (): { readonly step?: string; readonly zoneId?: string } => ({
+        ...matchPath(PATH, window.location.pathname)?.params,
+      });
       const move = (by: number): void => {
         if (!zones || zones.length === 0) return;
         const at = now();
