@@ -142,10 +142,10 @@ function workingSection(title: string, working: Working, units: IssuedPlan['unit
         ]
       : [cell(entry.kind), cell(entry.text, { colSpan: 2 }), {}],
   );
-  return [
-    { text: plain(title), bold: true, margin: [0, 8, 0, 2] },
-    { fontSize: 8, layout: rules, table: { widths: [120, '*', 110], body } },
-  ];
+  const heading = { text: plain(title), bold: true, margin: [0, 8, 0, 2] as [number, number, number, number] };
+  const table = { fontSize: 8, layout: rules, table: { widths: [120, '*', 110], body } };
+  // A heading never stands alone at the foot of a page.
+  return [{ unbreakable: true, stack: [heading, table] }];
 }
 
 /** A zone's plan on paper, as it was handed over. @returns the PDF's bytes */

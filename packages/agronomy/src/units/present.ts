@@ -135,6 +135,7 @@ const stepLabels: Readonly<Record<string, string>> = {
  */
 export function presentStep(result: number | string, unit: string, system: UnitSystem): string {
   if (typeof result === 'string') return result;
+  if (unit === 'bags' && result === 1) return '1 bag';
   if (unit === '$') return present('money', result, system).text;
   const own = `${format(Number(result.toPrecision(4)), 0, 6)} ${stepLabels[unit] ?? unit}`.trim();
   if (system !== 'us' || (unit !== 'g/m2' && unit !== 'kg')) return own;
