@@ -29,21 +29,8 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
+import { fieldNames } from './fieldNames.ts';
 import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
-
-const fieldNames: Readonly<Record<LabField, string>> = {
-  label: 'Bag label',
-  labNumber: 'Lab number',
-  sampledOn: 'Sampled on',
-  depth: 'Depth',
-  soilPh: 'Soil pH',
-  bufferPh: 'Buffer pH',
-  p: 'P',
-  k: 'K',
-  ca: 'Ca',
-  mg: 'Mg',
-  organicMatter: 'Organic matter',
-};
 
 const isNutrient = (field: LabField | null): field is PanelNutrient => panel.includes(field as PanelNutrient);
 

@@ -7,18 +7,9 @@ import { colours } from '../../theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
+import { fieldNames } from './fieldNames.ts';
 import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
 import { type Cell, type SheetHead, type SheetRow, cells, freshHead, isBlank, readSheetRow, sheetOf } from './sheet.ts';
-
-const cellNames: Readonly<Record<Cell, string>> = {
-  soilPh: 'Soil pH',
-  bufferPh: 'Buffer pH',
-  p: 'P',
-  k: 'K',
-  ca: 'Ca',
-  mg: 'Mg',
-  organicMatter: 'Organic matter',
-};
 
 interface LabSheetProps {
   readonly siteId: string;
@@ -188,14 +179,14 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
                   {panel.includes(cell as PanelNutrient) ? (
                     <NutrientUnitField
                       nutrient={cell as PanelNutrient}
-                      label={`Unit of ${cellNames[cell]}`}
+                      label={`Unit of ${fieldNames[cell]}`}
                       value={head.columns[cell as PanelNutrient]}
                       onChange={(column) => setHead({ ...head, columns: { ...head.columns, [cell]: column } })}
                     />
                   ) : cell === 'organicMatter' ? (
                     'Organic matter, %'
                   ) : (
-                    cellNames[cell]
+                    fieldNames[cell]
                   )}
                 </th>
               ))}
@@ -240,7 +231,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
                         <Box
                           component="input"
                           data-cell={`${row} ${column}`}
-                          aria-label={`${cellNames[cell]} of ${zone.name}`}
+                          aria-label={`${fieldNames[cell]} of ${zone.name}`}
                           aria-invalid={wrong}
                           aria-describedby={wrong ? `problems-${zone.id}` : undefined}
                           value={rows[zone.id]?.[cell] ?? ''}

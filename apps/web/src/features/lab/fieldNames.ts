@@ -1,0 +1,16 @@
+import type { LabField } from '@glenfold/agronomy';
+
+/** What the columns of a report are called on screen. */
+export const fieldNames: Readonly<Record<LabField, string>> = {
+  label: 'Bag label',
+  labNumber: 'Lab number',
+  sampledOn: 'Sampled on',
+  depth: 'Depth',
+  soilPh: 'Soil pH',
+  bufferPh: 'Buffer pH',
+  p: 'P',
+  k: 'K',
+  ca: 'Ca',
+  mg: 'Mg',
+  organicMatter: 'Organic matter',
+};
