@@ -1,6 +1,7 @@
 // npm start: everything from a fresh machine to a page that answers. Node alone until the packages are there.
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
+import { createInterface } from 'node:readline';
 import { startCluster } from './postgres.mjs';
 import { checkNode, ensureBuild, ensurePackages, fail, root, say } from './tools.mjs';
 
@@ -59,11 +60,9 @@ const server = spawn(
   },
 );
 
-server.stdout.on('data', (chunk) => {
-  const line = String(chunk);
-  if (line.includes('ready ')) say(`\nGlenfold is ready: http://${HOST}:${port}/\nCtrl-C stops it.`);
-  else process.stdout.write(line);
-});
+createInterface({ input: server.stdout }).on('line', (line) =>
+  say(line.startsWith('ready ') ? `\nGlenfold is ready: http://${HOST}:${port}/\nCtrl-C stops it.` : line),
+);
 
 let stopping = false;
 function stop() {

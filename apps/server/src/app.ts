@@ -1,60 +1,66 @@
-import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import type { NextFunction, Request, Response } from 'express';
-import helmet from 'helmet';
+import cookieParser from 'cookie-parser';
 import { AppModule } from './app.module.ts';
-import { FirstRun, demoFolder } from './demo/firstRun.ts';
-import { describeApi } from './platform/openapi.ts';
+import { FirstRun } from './demo/firstRun.ts';
+import { prepareDatabase } from './platform/database.ts';
+import { DescriptionController, describeApi } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
+import { isSecure } from './platform/settings.ts';
 import { contractPipe } from './platform/validation.ts';
+import { securityHeaders, webPages } from './platform/webPages.ts';
 
 export interface AppOptions {
   /** The repository's folder, which holds demo/ and the built web application. */
   readonly root: string;
+  readonly databaseUrl: string;
   /** Start without the demo scenario. */
   readonly empty: boolean;
+  /** Address that people open. */
+  readonly address: string;
+  readonly smtp?: string | undefined;
+  readonly mailFrom?: string | undefined;
   readonly quiet?: boolean;
 }
 
 /** The whole application, ready to listen: API under /api, the web application elsewhere. */
-export async function createApp({ root, empty, quiet = false }: AppOptions): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule, {
+export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
+  const { root, databaseUrl, empty, address, smtp, mailFrom = 'glenfold@localhost', quiet = false } = options;
+  const found = await prepareDatabase(databaseUrl);
+  const loadDemo = found.practices === 0 && !empty;
+  // Only the made-up practice is ever offered with one click; a real one in this database rules it out.
+  const settings = {
+    address,
+    smtp,
+    mailFrom,
+    catalogue: join(root, 'demo/products-without-prices.csv'),
+    demo: !empty && (loadDemo || found.demo),
+  };
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings, databaseUrl), {
     logger: quiet ? ['error'] : ['error', 'warn'],
     bodyParser: false,
     abortOnError: false,
   });
-  app.useBodyParser('json', { limit: '3mb' });
+  // Behind a proxy that speaks https, the visitor's address is in its header.
+  if (isSecure(settings)) app.set('trust proxy', 'loopback');
+  app.use(securityHeaders(settings));
+  // Only a laboratory's file may be large.
+  app.useBodyParser('json', { limit: '3mb', type: (request) => isLabFile(request.url) && isJson(request.headers) });
+  app.useBodyParser('json', { limit: '256kb', type: (request) => !isLabFile(request.url) && isJson(request.headers) });
+  app.use(cookieParser());
   app.setGlobalPrefix('api');
   app.useGlobalPipes(contractPipe);
   app.useGlobalFilters(new ProblemFilter());
-  app.use(
-    helmet({
-      strictTransportSecurity: false,
-      contentSecurityPolicy: {
-        directives: {
-          'upgrade-insecure-requests': null,
-          'style-src': ["'self'", "'unsafe-inline'"],
-          'font-src': ["'self'"],
-          'img-src': ["'self'", 'data:', 'blob:'],
-        },
-      },
-    }),
-  );
   app.enableShutdownHooks();
+  webPages(app, join(root, 'apps/web/dist'));
 
-  const web = join(root, 'apps/web/dist');
-  app.useStaticAssets(web);
-  app.use((request: Request, response: Response, next: NextFunction) => {
-    const page = request.method === 'GET' && !request.path.startsWith('/api') && existsSync(join(web, 'index.html'));
-    if (page) response.sendFile(join(web, 'index.html'));
-    else next();
-  });
-
-  const description = describeApi(app);
-  app.use('/api/openapi.json', (_request: Request, response: Response) => void response.json(description));
+  app.get(DescriptionController).description = describeApi(app);
   await app.init();
-  await app.get(FirstRun).fill(demoFolder(root), empty);
+  if (loadDemo) await app.get(FirstRun).loadDemo(join(root, 'demo'));
   return app;
 }
+
+const isLabFile = (url: string | undefined): boolean => /^\/api\/sites\/[^/]+\/lab-imports/.test(url ?? '');
+const isJson = (headers: { readonly 'content-type'?: string | undefined }): boolean =>
+  headers['content-type']?.startsWith('application/json') ?? false;

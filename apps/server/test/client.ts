@@ -1,23 +1,25 @@
 import type { SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { afterAll, beforeAll, expect, jest } from '@jest/globals';
-import { type TestServer, startServer } from './harness.ts';
+import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
 jest.setTimeout(60_000);
 
 let server: TestServer;
+let owner: Browser;
 
-/** A demo server for the tests of one file. */
-export function useDemoServer(): { readonly current: () => TestServer } {
+/** A demo server for the tests of one file, with the owner signed in. */
+export function useDemoServer(): { readonly current: () => TestServer; readonly owner: () => Browser } {
   beforeAll(async () => {
     server = await startServer({ empty: false });
+    owner = await signIn(server, demoEmails.owner);
   });
   afterAll(() => server.close());
-  return { current: () => server };
+  return { current: () => server, owner: () => owner };
 }
 
 /** Ask, and expect that status. */
 export async function get<T>(path: string, status = 200): Promise<T> {
-  const response = await server.http.get(`/api${path}`);
+  const response = await owner.ask('get', path);
   expect([path, response.status]).toEqual([path, status]);
   return response.body as T;
 }
@@ -30,8 +32,9 @@ export async function send<T>(
   path: string,
   body?: object,
   status: number = usual[method],
+  version?: number,
 ): Promise<T> {
-  const response = await server.http[method](`/api${path}`).send(body);
+  const response = await owner.ask(method, path, body, version ?? (method === 'put' ? await seen(path) : undefined));
   expect([path, response.status, response.body]).toEqual([path, status, response.body]);
   return response.body as T;
 }
@@ -59,4 +62,24 @@ export function typed(zone: ZoneAnswer, more: object = {}) {
     nutrients: { p: { value: 92, unit: 'lb/acre', basis: 'oxide' } },
     ...more,
   };
+}
+
+/** The version of the record that a change is about, as the person would have it on screen. */
+async function seen(path: string): Promise<number> {
+  const [, kind = '', id = ''] = path.split('?')[0]!.split('/');
+  const table = {
+    sites: 'site',
+    zones: 'zone',
+    'lab-results': 'lab_result',
+    'lab-imports': 'lab_import',
+    products: 'product',
+  };
+  const [name, column] = path.includes('/plan/choices')
+    ? ['plan', 'zoneId']
+    : [table[kind as keyof typeof table], 'id'];
+  const open = name === 'plan' ? 'AND "issuedAt" IS NULL' : '';
+  const [row] = await server.sql<{ version: number }>(`SELECT version FROM ${name} WHERE "${column}" = $1 ${open}`, [
+    id,
+  ]);
+  return row?.version ?? 0;
 }

@@ -68,7 +68,7 @@ describe('every answer is what its contract says', () => {
 
 describe('the server', () => {
   it('allows the browser nothing from elsewhere', async () => {
-    const { headers } = await server.current().http.get('/api/practice');
+    const { headers } = await server.owner().ask('get', '/practice');
     const policy = headers['content-security-policy'] ?? '';
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("script-src 'self'");
@@ -81,7 +81,7 @@ describe('the server', () => {
     const zone = await zoneOf('Harbour', 'HS-2');
     // A grass that no table holds can only come from a damaged database.
     await server.current().sql(`UPDATE zone SET grass = 'moss' WHERE id = $1`, [zone.id]);
-    const response = await server.current().http.get(`/api/zones/${zone.id}/plan?units=us`);
+    const response = await server.owner().ask('get', `/zones/${zone.id}/plan?units=us`);
     await server.current().sql(`UPDATE zone SET grass = $2 WHERE id = $1`, [zone.id, zone.grass]);
     expect(response.status).toBe(500);
     expect(response.body).toEqual({

@@ -14,7 +14,7 @@ describe('the demo scenario', () => {
       .sql<{ practices: string; tables: string }>(
         `SELECT (SELECT count(*) FROM practice) AS practices, (SELECT count(*) FROM zone) AS tables`,
       )) as [{ practices: string; tables: string }];
-    expect([practices, tables]).toEqual(['1', '8']);
+    expect([practices, tables]).toEqual(['2', '9']);
   });
 
   it('measures areas on the ellipsoid, less the holes', async () => {
@@ -25,7 +25,7 @@ describe('the demo scenario', () => {
 
   it('tells on the rounds what is most pressing first', async () => {
     const { tasks } = await get<RoundsAnswer>('/rounds');
-    expect(tasks.map(({ step }) => step)).toEqual(['lab', 'rates', 'rates', 'lab', 'lab']);
+    expect(tasks.map(({ step }) => step)).toEqual(['lab', 'rates', 'rates', 'lab', 'lab', 'ground', 'ground']);
     expect(tasks[0]!.words).toContain('harbour-school-2026-lab.csv');
   });
 });
@@ -36,6 +36,7 @@ it('a site is renamed, deleted with all that belongs to it out of sight, and bro
     id,
     name: 'Old slipway',
     place: null,
+    version: 2,
   });
   await send('put', `/sites/${id}`, { name: ' ' }, 422);
   await send('delete', `/sites/${id}`);
@@ -75,7 +76,7 @@ describe('zones', () => {
 
   it('refuse a bag label that is taken, naming who has it', async () => {
     const zone = await zoneOf('Gannet', 'GR-1');
-    const { id: _id, siteId: _siteId, geometry: _geometry, ...input } = zone;
+    const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, ...input } = zone;
     const problem = await send<ProblemAnswer>('post', `/sites/${zone.siteId}/zones`, { ...input, label: 'gr-1' }, 422);
     expect(problem.errors).toEqual([
       { field: 'label', message: expect.stringContaining('Walled court already has') as string },

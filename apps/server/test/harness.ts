@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import pg from 'pg';
+import type { SessionAnswer } from '@glenfold/contract';
 import supertest from 'supertest';
 import { createApp } from '../src/app.ts';
+import { readScenario } from '../src/demo/firstRun.ts';
 
 export const root = resolve(import.meta.dirname, '../../..');
 
@@ -31,9 +33,7 @@ export async function startServer({ empty }: { empty: boolean }): Promise<TestSe
   await admin.query(`CREATE DATABASE ${name}`);
   const url = new URL(base);
   url.pathname = name;
-  process.env.DATABASE_URL = url.href;
-  const app = await createApp({ root, empty, quiet: true });
-  process.env.DATABASE_URL = base;
+  const app = await createApp({ root, databaseUrl: url.href, empty, address: 'http://127.0.0.1', quiet: true });
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();
   return {
@@ -48,4 +48,51 @@ export async function startServer({ empty }: { empty: boolean }): Promise<TestSe
       await admin.end();
     },
   };
+}
+
+/** The made-up people of the demo, by their e-mail. */
+export const demoEmails = {
+  owner: 'orla@brackwater.example',
+  advisor: 'piet@brackwater.example',
+  technician: 'wynn@brackwater.example',
+  client: 'hetty@gannetrow.example',
+} as const;
+export const demoPassword = readScenario(join(root, 'demo')).password;
+
+type Method = 'get' | 'post' | 'put' | 'delete';
+
+/** A browser: keeps its cookie, sends the token with every change, and names the version it saw. */
+export interface Browser {
+  readonly ask: (method: Method, path: string, body?: object, version?: number) => supertest.Test;
+  readonly session: () => Promise<SessionAnswer>;
+  readonly agent: ReturnType<typeof supertest.agent>;
+}
+
+export function openBrowser({ app }: Pick<TestServer, 'app'>): Browser {
+  const agent = supertest.agent(app.getHttpServer());
+  let csrf = '';
+  const session = async (): Promise<SessionAnswer> => {
+    const answer = (await agent.get('/api/session')).body as SessionAnswer;
+    csrf = answer.csrf;
+    return answer;
+  };
+  const ask: Browser['ask'] = (method, path, body, version) => {
+    const request = agent[method](`/api${path}`).set('x-csrf-token', csrf);
+    if (version !== undefined) void request.set('if-match', `"${version}"`);
+    return body === undefined ? request : request.send(body);
+  };
+  return { ask, session, agent };
+}
+
+/** Sign in with e-mail and password. */
+export async function signIn(
+  server: Pick<TestServer, 'app'>,
+  email: string,
+  password = demoPassword,
+): Promise<Browser> {
+  const browser = openBrowser(server);
+  const { status, body } = await browser.ask('post', '/session', { email, password });
+  if (status !== 204) throw new Error(`${email} was not let in: ${JSON.stringify(body)}`);
+  await browser.session();
+  return browser;
 }

@@ -24,8 +24,8 @@ describe('a typed result', () => {
   it('is refused field by field, in the contract’s words, as problem details', async () => {
     const zone = await zoneOf('Gannet', 'GR-3');
     const response = await server
-      .current()
-      .http.post('/api/lab-results')
+      .owner()
+      .ask('post', '/lab-results')
       .send(typed(zone, { soilPh: 15, bufferPh: 7.5, depth: undefined, extra: 1 }));
     expect(response.status).toBe(422);
     expect(response.headers['content-type']).toContain('application/problem+json');

@@ -8,8 +8,8 @@ const server = useDemoServer();
 async function printed(zone: ZoneAnswer, units: 'us' | 'metric'): Promise<string> {
   const { pdf } = await send<{ pdf: string }>('post', `/zones/${zone.id}/plans?units=${units}`);
   const { body } = (await server
-    .current()
-    .http.get(pdf)
+    .owner()
+    .agent.get(pdf)
     .buffer(true)
     .parse((response, done) => {
       const parts: Buffer[] = [];

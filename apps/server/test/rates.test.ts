@@ -38,8 +38,8 @@ describe('a plan', () => {
     const { pdf } = await send<{ pdf: string }>('post', `/zones/${zone.id}/plans?units=us`);
     const read = async (): Promise<string> => {
       const paper = await server
-        .current()
-        .http.get(pdf)
+        .owner()
+        .agent.get(pdf)
         .expect('content-type', 'application/pdf')
         .buffer(true)
         .parse((response, done) => {

@@ -2,16 +2,20 @@ import { jest } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import { Site } from '../src/ground/site.entity.ts';
 import { Zone } from '../src/ground/zone.entity.ts';
-import { PracticeContext } from '../src/platform/practiceContext.ts';
+import { AuditEntry } from '../src/audit/auditEntry.entity.ts';
+import { entities, identityEntities, ownedEntities } from '../src/entities.ts';
+import { siteAnswer } from '../src/ground/ground.service.ts';
+import { ownerSource } from '../src/platform/database.ts';
 import { Problem } from '../src/platform/problem.ts';
-import { Records } from '../src/platform/records.ts';
+import { Records, Stale } from '../src/platform/records.ts';
+import { Work } from '../src/platform/work.ts';
 import { type TestServer, startServer } from './harness.ts';
 
 jest.setTimeout(60_000);
 
 let server: TestServer;
 let records: Records;
-let context: PracticeContext;
+let context: Work;
 let dataSource: DataSource;
 let ours: string;
 let theirs: string;
@@ -20,12 +24,13 @@ const practice = async (name: string): Promise<string> => {
   const [row] = await server.sql<{ id: string }>(`INSERT INTO practice (name) VALUES ($1) RETURNING id`, [name]);
   return row!.id;
 };
-const as = <T>(practiceId: string, work: () => Promise<T>): Promise<T> => context.run(practiceId, work);
+const as = <T>(practiceId: string, work: () => Promise<T>, name = 'Nell Brack'): Promise<T> =>
+  context.run({ practiceId, person: { id: practiceId, name }, role: 'advisor' }, work);
 
 beforeAll(async () => {
   server = await startServer({ empty: true });
   records = server.app.get(Records);
-  context = server.app.get(PracticeContext);
+  context = server.app.get(Work);
   dataSource = server.app.get(DataSource);
   [ours, theirs] = [await practice('Ours'), await practice('Theirs')];
 });
@@ -36,6 +41,7 @@ describe('records', () => {
     const site = await as(theirs, () => records.of(Site).add({ name: 'Secret', place: null }));
     for (const attempt of [
       () => records.of(Site).one(site.id),
+      () => records.of(Site).locked(site.id),
       () => records.of(Site).change(site.id, { name: 'Taken' }),
       () => records.of(Site).remove(site.id),
       () => records.of(Site).restore(site.id),
@@ -119,12 +125,141 @@ describe('records', () => {
   });
 });
 
+describe('the second wall', () => {
+  it('shows a query that forgets its scope nothing, and takes nothing from it', async () => {
+    const site = await as(theirs, () => records.of(Site).add({ name: 'Walled', place: null }));
+    const forgets = (): Promise<Site[]> => dataSource.manager.find(Site, { withDeleted: true });
+    expect(await forgets()).toEqual([]);
+    expect(await dataSource.query('UPDATE site SET name = $1', ['Taken'])).toEqual([[], 0]);
+    await expect(
+      dataSource.query('INSERT INTO site ("practiceId", name) VALUES ($1, $2)', [theirs, 'Smuggled']),
+    ).rejects.toThrow('row-level security');
+    // With a scope, even SQL without any condition stays at home.
+    const seen = await as(ours, () =>
+      records.scoped((manager) => manager.query<Array<{ practiceId: string }>>('SELECT "practiceId" FROM site')),
+    );
+    expect(new Set(seen.map(({ practiceId }) => practiceId))).toEqual(new Set([ours]));
+    expect((await as(theirs, () => records.of(Site).one(site.id))).name).toBe('Walled');
+  });
+
+  it('stands around every table, and who is asking is kept from the practices’ work', async () => {
+    const tables = await server.sql<{ name: string; walled: boolean }>(
+      `SELECT relname AS name, relrowsecurity AS walled FROM pg_class WHERE relkind = 'r' AND relnamespace = 'public'::regnamespace AND relname <> 'migrations'`,
+    );
+    expect(tables.filter(({ walled }) => !walled)).toEqual([]);
+    expect(tables.map(({ name }) => name).sort()).toEqual(
+      dataSource.entityMetadatas.map(({ tableName }) => tableName).sort(),
+    );
+    for (const sql of [
+      'SELECT "passwordHash" FROM person',
+      'SELECT * FROM session',
+      'DELETE FROM site',
+      'DELETE FROM audit',
+    ])
+      await expect(dataSource.query(sql)).rejects.toThrow('permission denied');
+    await expect(dataSource.query(`UPDATE audit SET "personName" = 'Nobody'`)).rejects.toThrow('permission denied');
+  });
+
+  it('and the audit belong to every table of records', async () => {
+    const guarded = await server.sql<{ name: string }>(
+      `SELECT DISTINCT tgrelid::regclass::text AS name FROM pg_trigger WHERE tgname = 'audited'`,
+    );
+    const names = [...ownedEntities.map((entity) => dataSource.getMetadata(entity).tableName), 'practice'];
+    expect(guarded.map(({ name }) => name).sort()).toEqual(names.sort());
+    expect(entities).toHaveLength(ownedEntities.length + identityEntities.length + 1);
+    for (const entity of ownedEntities)
+      expect(
+        dataSource.getMetadata(entity).columns.find(({ propertyName }) => propertyName === 'practiceId')?.isNullable,
+      ).toBe(false);
+  });
+});
+
+describe('a save', () => {
+  const told = { tell: siteAnswer };
+
+  it('that rests on an older version is refused with the newer one, and nothing is overwritten', async () => {
+    const { id } = await as(ours, () => records.of(Site).add({ name: 'Weir', place: null }));
+    await as(ours, () => records.of(Site).change(id, { name: 'Upper weir' }, { version: 1, ...told }), 'Ada Sedge');
+    const late = as(ours, () => records.of(Site).change(id, { place: 'below the mill' }, { version: 1, ...told }));
+    await expect(late).rejects.toBeInstanceOf(Stale);
+    expect(((await late.catch((error: unknown) => error)) as Stale).conflict).toEqual({
+      current: { id, name: 'Upper weir', place: null, version: 2 },
+      changedBy: 'Ada Sedge',
+      changedAt: expect.any(String) as string,
+    });
+    expect(await as(ours, () => records.of(Site).one(id))).toMatchObject({
+      name: 'Upper weir',
+      place: null,
+      version: 2,
+    });
+  });
+
+  it('of the same version by several at once goes through once', async () => {
+    const { id } = await as(ours, () => records.of(Site).add({ name: 'Race', place: null }));
+    const saves = Array.from({ length: 8 }, (_, index) =>
+      as(ours, () => records.of(Site).change(id, { place: String(index) }, { version: 1, ...told })),
+    );
+    const outcomes = await Promise.allSettled(saves);
+    expect(outcomes.filter(({ status }) => status === 'fulfilled')).toHaveLength(1);
+    expect((await as(ours, () => records.of(Site).one(id))).version).toBe(2);
+  });
+
+  it('of a record that was deleted meanwhile says who deleted it', async () => {
+    const { id } = await as(ours, () => records.of(Site).add({ name: 'Gone', place: null }));
+    await as(ours, () => records.of(Site).remove(id), 'Ada Sedge');
+    const late = as(ours, () => records.of(Site).change(id, { name: 'Back' }, { version: 1, ...told }));
+    await expect(late).rejects.toThrow('Ada Sedge deleted this record');
+  });
+
+  it('stands in the audit with who, from what and to what; a change that fails leaves none', async () => {
+    const audit = (): Promise<AuditEntry[]> =>
+      as(ours, () => records.scoped((manager) => manager.find(AuditEntry, { order: { number: 'ASC' } })));
+    const before = (await audit()).length;
+    const { id } = await as(ours, () => records.of(Site).add({ name: 'Lock', place: 'north' }), 'Ada Sedge');
+    await as(ours, () => records.of(Site).change(id, { place: 'south' }), 'Bram Rush');
+    await as(ours, () => records.of(Site).change(id, { place: 'south' }), 'Bram Rush');
+    await as(ours, () => records.of(Site).remove(id));
+    await as(ours, () => records.of(Site).restore(id));
+    const half = as(ours, () =>
+      records.together(async (of) => {
+        await of(Site).change(id, { place: 'west' });
+        throw new Error('stop');
+      }),
+    );
+    await expect(half).rejects.toThrow('stop');
+    const entries = (await audit()).slice(before);
+    expect(
+      entries.map(({ action, personName, recordName, before, after }) => [
+        action,
+        personName,
+        recordName,
+        before,
+        after,
+      ]),
+    ).toEqual([
+      ['add', 'Ada Sedge', 'Lock', null, { name: 'Lock', place: 'north' }],
+      ['change', 'Bram Rush', 'Lock', { place: 'north' }, { place: 'south' }],
+      ['delete', 'Nell Brack', 'Lock', { name: 'Lock', place: 'south' }, null],
+      ['restore', 'Nell Brack', 'Lock', null, { name: 'Lock', place: 'south' }],
+    ]);
+    expect(new Set(entries.map(({ practiceId, kind, recordId }) => `${practiceId} ${kind} ${recordId}`))).toEqual(
+      new Set([`${ours} site ${id}`]),
+    );
+  });
+});
+
 describe('the migrations', () => {
   it('can be taken back and made again', async () => {
-    await dataSource.undoLastMigration();
-    expect(await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = 'zone'`)).toEqual([]);
-    await dataSource.runMigrations();
-    expect(await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = 'zone'`)).toHaveLength(1);
+    const there = async (table: string): Promise<boolean> =>
+      (await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = $1`, [table])).length > 0;
+    const owner = await ownerSource(server.url).initialize();
+    await owner.undoLastMigration();
+    expect([await there('person'), await there('zone')]).toEqual([false, true]);
+    await owner.undoLastMigration();
+    expect(await there('zone')).toBe(false);
+    await owner.runMigrations();
+    expect([await there('person'), await there('zone')]).toEqual([true, true]);
+    await owner.destroy();
   });
 
   it('make every column that an entity has, and no other', async () => {

@@ -6,6 +6,7 @@ import type {
   Purpose,
   Reading,
   RowFault,
+  UnitSystem,
   ZonePlan,
   ProductChoices,
 } from '@glenfold/agronomy';
@@ -18,13 +19,9 @@ import { SiteInput, ZoneInput } from './site.ts';
 export const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'] as const;
 export type Step = (typeof steps)[number];
 
-export class PracticeAnswer {
-  @IsString() name: string;
-  @IsBoolean() demo: boolean;
-}
-
 export class SiteAnswer extends SiteInput {
   @IsString() id: string;
+  @IsInt() version: number;
 }
 
 /** A polygon drawn in WGS84, when the zone came from a map. */
@@ -35,12 +32,14 @@ export interface ZoneGeometry {
 
 export class ZoneAnswer extends ZoneInput {
   @IsString() id: string;
+  @IsInt() version: number;
   @IsString() siteId: string;
   @IsOptional() @IsObject() geometry: ZoneGeometry | null;
 }
 
 export class LabResultAnswer {
   @IsString() id: string;
+  @IsInt() version: number;
   @IsString() siteId: string;
   @IsString() zoneId: string;
   @IsString() label: string;
@@ -76,6 +75,7 @@ export class LabImportRowAnswer {
 
 export class LabImportAnswer {
   @IsString() id: string;
+  @IsInt() version: number;
   @IsString() siteId: string;
   @IsString() fileName: string;
   @IsString() status: 'open' | 'imported';
@@ -94,6 +94,7 @@ export class GradeAnswer {
 
 export class ProductAnswer {
   @IsString() id: string;
+  @IsInt() version: number;
   @IsString() name: string;
   @IsString() purpose: Purpose;
   @ValidateNested() @Type(() => GradeAnswer) grade: GradeAnswer;
@@ -102,6 +103,7 @@ export class ProductAnswer {
   @IsOptional() @IsNumber() effectiveness: number | null;
   @IsBoolean() caustic: boolean;
   @IsNumber() bagMass: number;
+  /** Nothing when it is not set, and for those who see no prices. */
   @IsOptional() @IsNumber() bagPrice: number | null;
 }
 
@@ -112,6 +114,10 @@ export class ZonePlanAnswer {
   @IsObject() reading: Reading;
   @IsObject() plan: ZonePlan;
   @IsObject() choices: ProductChoices;
+  /** Of the choices; 0 while none was made. */
+  @IsInt() version: number;
+  /** Costs are left out for those who see no prices. */
+  @IsBoolean() priced: boolean;
 }
 
 export class IssuedPlanAnswer {
@@ -154,6 +160,13 @@ export class ProblemField {
   @IsString() message: string;
 }
 
+/** What somebody else saved meanwhile. */
+export class ConflictAnswer {
+  @IsObject() current: { readonly version: number };
+  @IsString() changedBy: string;
+  @IsString() changedAt: string;
+}
+
 /** A refusal, as problem details (RFC 9457). */
 export class ProblemAnswer {
   @IsString() type: string;
@@ -161,4 +174,43 @@ export class ProblemAnswer {
   @IsInt() status: number;
   @IsString() detail: string;
   @ValidateNested({ each: true }) @Type(() => ProblemField) errors: ProblemField[];
+  /** The record as it stands now, when a save was refused because another came first. */
+  @IsOptional() @ValidateNested() @Type(() => ConflictAnswer) conflict?: ConflictAnswer;
+}
+
+/** A plan that was handed over, as it stood then. */
+export class ReportPlanAnswer {
+  @IsString() id: string;
+  @IsString() issuedAt: string;
+  @IsOptional() @IsString() sampledOn: string | null;
+  @IsObject() reading: Reading;
+  @IsObject() plan: ZonePlan;
+  /** The units it was handed over in. */
+  @IsString() units: UnitSystem;
+  /** Address of the plan on paper. */
+  @IsString() pdf: string;
+}
+
+/** A zone as its owner reads it: what was handed over, nothing that is still being worked on. */
+export class ReportZoneAnswer {
+  @IsString() name: string;
+  @IsNumber() area: number;
+  @IsString() grass: string;
+  /** Nothing until a plan was handed over. */
+  @IsOptional() @ValidateNested() @Type(() => ReportPlanAnswer) plan: ReportPlanAnswer | null;
+}
+
+/** The report of one site. */
+export class SiteReportAnswer {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsOptional() @IsString() place: string | null;
+  @IsString() practiceName: string;
+  @ValidateNested({ each: true }) @Type(() => ReportZoneAnswer) zones: ReportZoneAnswer[];
+}
+
+export class SharedSiteAnswer {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsOptional() @IsString() place: string | null;
 }

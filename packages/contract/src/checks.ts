@@ -10,7 +10,16 @@ import {
   plainRange,
   unitsFor,
 } from '@glenfold/agronomy';
+import { Transform } from 'class-transformer';
 import { type ValidationArguments, type ValidationOptions, registerDecorator } from 'class-validator';
+
+/** Texts are taken without the spaces around them. */
+export const trim = Transform(({ value }: { value: unknown }) => (typeof value === 'string' ? value.trim() : value));
+
+/** The same, and an empty text is none. */
+export const trimOrNone = Transform(({ value }: { value: unknown }) =>
+  typeof value === 'string' ? value.trim() || null : value,
+);
 
 export interface AmountOptions {
   readonly min: number;

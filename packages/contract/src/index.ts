@@ -3,6 +3,8 @@ import 'reflect-metadata';
 export * from './answers.ts';
 export * from './checks.ts';
 export * from './lab.ts';
+export * from './people.ts';
 export * from './problems.ts';
 export * from './rates.ts';
+export * from './roles.ts';
 export * from './site.ts';

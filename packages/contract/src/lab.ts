@@ -22,7 +22,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { Amount, BufferReading, NutrientUnit, oneOf } from './checks.ts';
+import { Amount, BufferReading, NutrientUnit, oneOf, trimOrNone } from './checks.ts';
 
 const bases = ['element', 'oxide'] as const;
 
@@ -79,6 +79,7 @@ export class LabResultInput {
   @Length(1, 60, { message: 'Give the label of the bag, 1 to 60 letters.' })
   label: string;
 
+  @trimOrNone
   @IsOptional()
   @IsString()
   @MaxLength(60)

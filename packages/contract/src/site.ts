@@ -1,9 +1,6 @@
 import { grassNames, soilGroups } from '@glenfold/agronomy';
-import { Transform } from 'class-transformer';
 import { IsIn, IsOptional, IsString, Length, MaxLength } from 'class-validator';
-import { Amount, oneOf } from './checks.ts';
-
-const trim = Transform(({ value }: { value: unknown }) => (typeof value === 'string' ? value.trim() : value));
+import { Amount, oneOf, trim, trimOrNone } from './checks.ts';
 
 export const surfaces = ['turf', 'fine turf', 'seedbed'] as const;
 export const intensities = ['low', 'medium', 'high'] as const;
@@ -17,15 +14,27 @@ export class SiteInput {
   @Length(1, 120, { message: 'Give the site a name of 1 to 120 letters.' })
   name: string;
 
-  @trim
+  @trimOrNone
   @IsOptional()
   @IsString({ message: 'Write the place as text.' })
   @MaxLength(200, { message: 'Keep the place under 200 letters.' })
   place?: string | null;
 }
 
+/** What is measured in the field with a knife or a probe. */
+export class MeasurementsInput {
+  /** Thickness of the spongy layer over the soil. */
+  @IsOptional()
+  @Amount('Thatch', { min: 0, max: 15, unit: 'cm' })
+  thatch?: number | null;
+
+  @IsOptional()
+  @Amount('Root depth', { min: 0, max: 100, unit: 'cm' })
+  rootDepth?: number | null;
+}
+
 /** A part of a site that is sampled and treated as one. Areas in m², depths in cm. */
-export class ZoneInput {
+export class ZoneInput extends MeasurementsInput {
   @trim
   @IsString({ message: 'Give the zone a name.' })
   @Length(1, 80, { message: 'Give the zone a name of 1 to 80 letters.' })
@@ -62,13 +71,4 @@ export class ZoneInput {
   @IsOptional()
   @Amount('Aim', { min: 4.5, max: 8, unit: 'pH' })
   aimPh?: number | null;
-
-  /** Thickness of the spongy layer over the soil. */
-  @IsOptional()
-  @Amount('Thatch', { min: 0, max: 15, unit: 'cm' })
-  thatch?: number | null;
-
-  @IsOptional()
-  @Amount('Root depth', { min: 0, max: 100, unit: 'cm' })
-  rootDepth?: number | null;
 }

@@ -1,54 +1,89 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Injectable, Logger } from '@nestjs/common';
+import type { Role } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabImportService } from '../lab/labImport.service.ts';
-import { PracticeService } from '../people/people.ts';
-import { PracticeContext } from '../platform/practiceContext.ts';
+import { SetupService } from '../people/setup.service.ts';
 import { CatalogueService } from '../rates/catalogue.service.ts';
+import { RatesService } from '../rates/rates.service.ts';
 
 interface Scenario {
-  readonly practice: string;
-  readonly catalogue: string;
-  readonly sites: ReadonlyArray<{ readonly ground: string; readonly labFiles: ReadonlyArray<{ readonly file: string; readonly import: boolean }> }>;
+  /** Of all the made-up people. */
+  readonly password: string;
+  readonly practices: ReadonlyArray<{
+    readonly name: string;
+    readonly catalogue: string;
+    readonly people: ReadonlyArray<{
+      readonly name: string;
+      readonly email: string;
+      readonly role: Role;
+      /** Sites whose reports a client reads, by name. */
+      readonly reads?: readonly string[];
+    }>;
+    readonly sites: ReadonlyArray<{
+      readonly ground: string;
+      readonly labFiles: ReadonlyArray<{ readonly file: string; readonly import: boolean }>;
+      /** Labels of the zones whose plans are in their owners' hands. */
+      readonly handedOver?: readonly string[];
+    }>;
+  }>;
 }
 
-/** Fills an empty database once: with the demo scenario, or with a practice that has only the generic catalogue. */
+/** Fills an empty database once with the demo scenario: all of it or nothing. */
 @Injectable()
 export class FirstRun {
-  readonly #log = new Logger('FirstRun');
-
   constructor(
-    private readonly practices: PracticeService,
-    private readonly context: PracticeContext,
+    private readonly setup: SetupService,
     private readonly ground: GroundService,
     private readonly imports: LabImportService,
     private readonly catalogue: CatalogueService,
+    private readonly rates: RatesService,
   ) {}
 
   /** @param folder holds scenario.json and the files it names. */
-  async fill(folder: string, empty: boolean): Promise<void> {
-    if (await this.practices.only()) return;
+  async loadDemo(folder: string): Promise<void> {
+    const scenario = readScenario(folder);
     const read = (file: string): string => readFileSync(join(folder, file), 'utf8');
-    const scenario = JSON.parse(read('scenario.json')) as Scenario;
-    const practice = await this.practices.create(empty ? 'My practice' : scenario.practice, !empty);
-    await this.context.run(practice.id, async () => {
-      await this.catalogue.import(empty ? read('products-without-prices.csv') : read(scenario.catalogue));
-      if (empty) return;
-      for (const { ground, labFiles } of scenario.sites) {
-        const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
-        for (const { file, import: confirmed } of labFiles) {
-          const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
-          if (confirmed) await this.imports.confirm(id);
-        }
+    await this.setup.first(async (manager) => {
+      for (const { name, catalogue, people, sites } of scenario.practices) {
+        const { practiceId, enter } = await this.setup.practice(
+          manager,
+          { name, demo: true },
+          people[0]!,
+          scenario.password,
+        );
+        const siteIds = await enter(async () => {
+          await this.catalogue.import(read(catalogue));
+          const made = new Map<string, string>();
+          for (const { ground, labFiles, handedOver = [] } of sites) {
+            const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
+            made.set(site.name, site.id);
+            for (const { file, import: confirmed } of labFiles) {
+              const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
+              if (confirmed) await this.imports.confirm(id);
+            }
+            for (const { id, label } of await this.ground.zones(site.id))
+              if (handedOver.includes(label)) await this.rates.issue(id, 'us');
+          }
+          return made;
+        });
+        for (const { role, reads = [], ...person } of people.slice(1))
+          await this.setup.member(
+            manager,
+            practiceId,
+            person,
+            scenario.password,
+            role,
+            reads.map((site) => siteIds.get(site)!),
+          );
       }
-      this.#log.log(`Loaded the demo scenario: ${scenario.practice}.`);
     });
   }
 }
 
-export function demoFolder(root: string): string {
-  const folder = join(root, 'demo');
-  if (!existsSync(join(folder, 'scenario.json'))) throw new Error(`The demo files are missing from ${folder}.`);
-  return folder;
+export function readScenario(folder: string): Scenario {
+  const file = join(folder, 'scenario.json');
+  if (!existsSync(file)) throw new Error(`The demo files are missing from ${folder}.`);
+  return JSON.parse(readFileSync(file, 'utf8')) as Scenario;
 }

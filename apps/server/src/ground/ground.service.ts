@@ -1,5 +1,13 @@
 import { polygonArea } from '@glenfold/agronomy';
-import { SiteInput, ZoneAnswer, ZoneInput, type ZoneGeometry, problemFields } from '@glenfold/contract';
+import {
+  type MeasurementsInput,
+  type SiteAnswer,
+  SiteInput,
+  ZoneAnswer,
+  type ZoneGeometry,
+  ZoneInput,
+  problemFields,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
@@ -37,8 +45,9 @@ export class GroundService {
     return this.records.of(Site).add({ name: input.name, place: input.place ?? null });
   }
 
-  changeSite(id: string, input: SiteInput): Promise<Site> {
-    return this.records.of(Site).change(id, { name: input.name, place: input.place ?? null });
+  changeSite(id: string, input: SiteInput, version: number): Promise<Site> {
+    const values = { name: input.name, place: input.place ?? null };
+    return this.records.of(Site).change(id, values, { version, tell: siteAnswer });
   }
 
   removeSite(id: string): Promise<void> {
@@ -70,11 +79,19 @@ export class GroundService {
     return this.records.of(Zone).add({ ...input, siteId, position, geometry });
   }
 
-  async changeZone(id: string, input: ZoneInput): Promise<Zone> {
-    const zone = await this.zone(id);
-    const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
-    this.#refuseTwinLabel(others, input.label);
-    return this.records.of(Zone).change(id, { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, ...input });
+  changeZone(id: string, input: ZoneInput, version: number): Promise<Zone> {
+    return this.records.together(async (of) => {
+      const zone = await of(Zone).locked(id);
+      const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
+      this.#refuseTwinLabel(others, input.label);
+      const values = { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, ...input };
+      return of(Zone).change(id, values, { version, tell: zoneAnswer });
+    });
+  }
+
+  /** What is measured in the field; the other facts stay. */
+  measure(id: string, { thatch = null, rootDepth = null }: MeasurementsInput, version: number): Promise<Zone> {
+    return this.records.of(Zone).change(id, { thatch, rootDepth }, { version, tell: zoneAnswer });
   }
 
   async removeZone(id: string): Promise<void> {
@@ -138,6 +155,10 @@ export class GroundService {
         },
       ]);
   }
+}
+
+export function siteAnswer({ id, name, place, version }: Site): SiteAnswer {
+  return { id, name, place, version };
 }
 
 export function zoneAnswer(zone: Zone): ZoneAnswer {

@@ -47,11 +47,12 @@ export class LabService {
     return of(LabResult).add({ ...this.#values(input), sampleId: sample.id, sample, zoneId: zone.id, origin });
   }
 
-  async change(id: string, input: LabResultInput): Promise<LabResult> {
+  async change(id: string, input: LabResultInput, version: number): Promise<LabResult> {
     const zone = await this.ground.zone(input.zoneId);
     this.#refuseUnreadableDate(input);
     return this.records.together(async (of) => {
-      const found = await of(LabResult).one(id);
+      const values = { ...this.#values(input), zoneId: zone.id };
+      const found = await of(LabResult).change(id, values, { version, tell: labResultAnswer });
       const sample = await of(Sample).change(found.sampleId, {
         siteId: zone.siteId,
         zoneId: zone.id,
@@ -59,7 +60,7 @@ export class LabService {
         sampledOn: input.sampledOn?.slice(0, 10) ?? null,
         depth: input.depth,
       });
-      return of(LabResult).change(id, { ...this.#values(input), zoneId: zone.id, sample });
+      return Object.assign(found, { sample });
     });
   }
 

@@ -13,7 +13,7 @@ import { validate } from 'class-validator';
 import { GroundService } from '../ground/ground.service.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import { Problem, refuse } from '../platform/problem.ts';
-import { Records } from '../platform/records.ts';
+import { Records, type RecordsOf } from '../platform/records.ts';
 import { LabService, questionsAbout } from './lab.service.ts';
 import { LabImport } from './labImport.entity.ts';
 import { correctColumns, readLabTable } from './labTable.ts';
@@ -60,8 +60,12 @@ export class LabImportService {
     return (await this.#draft(entry, zones)).answer;
   }
 
-  async correct(id: string, choices: LabImportChoices): Promise<LabImportAnswer> {
-    const entry = await this.records.of(LabImport).one(id);
+  correct(id: string, choices: LabImportChoices, version: number): Promise<LabImportAnswer> {
+    return this.records.together((of) => this.#correct(of, id, choices, version));
+  }
+
+  async #correct(of: RecordsOf, id: string, choices: LabImportChoices, version: number): Promise<LabImportAnswer> {
+    const entry = await of(LabImport).locked(id);
     const zones = await this.ground.zones(entry.siteId);
     const fields = choices.columns.map(({ field }) => field).filter((field) => field !== null);
     const twice = fields.find((field, index) => fields.indexOf(field) !== index);
@@ -73,13 +77,19 @@ export class LabImportService {
         { field: 'rows', message: `Line ${unknown.line} is set to a zone that is not on this site: choose again.` },
       ]);
     const { extractant = null, bufferMethod = null, depth = null } = choices;
-    const saved = await this.records.of(LabImport).change(id, { choices, extractant, bufferMethod, depth });
+    const { answer: current } = await this.#draft(entry, zones);
+    const values = { choices, extractant, bufferMethod, depth };
+    const saved = await of(LabImport).change(id, values, { version, tell: () => current });
     return (await this.#draft(saved, zones)).answer;
   }
 
   /** Import every row that can be read and has a zone; the others stay with their reasons. */
-  async confirm(id: string): Promise<LabImportAnswer> {
-    const entry = await this.records.of(LabImport).one(id);
+  confirm(id: string): Promise<LabImportAnswer> {
+    return this.records.together((of) => this.#confirm(of, id));
+  }
+
+  async #confirm(of: RecordsOf, id: string): Promise<LabImportAnswer> {
+    const entry = await of(LabImport).locked(id);
     const zones = await this.ground.zones(entry.siteId);
     const { inputs } = await this.#draft(entry, zones);
     const waiting = [...inputs].filter(([line]) => !entry.imported[line]);
@@ -89,15 +99,13 @@ export class LabImportService {
         'Nothing to import',
         'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
       );
-    return this.records.together(async (of) => {
-      const imported = { ...entry.imported };
-      for (const [line, input] of waiting) {
-        const result = await this.lab.write(of, input, entry.fileName);
-        imported[line] = result.id;
-      }
-      const saved = await of(LabImport).change(id, { imported });
-      return (await this.#draft(saved, zones)).answer;
-    });
+    const imported = { ...entry.imported };
+    for (const [line, input] of waiting) {
+      const result = await this.lab.write(of, input, entry.fileName);
+      imported[line] = result.id;
+    }
+    const saved = await of(LabImport).change(id, { imported });
+    return (await this.#draft(saved, zones)).answer;
   }
 
   async remove(id: string): Promise<void> {
@@ -162,11 +170,11 @@ export class LabImportService {
         resultId: entry.imported[line] ?? null,
       });
     }
-    const { id, siteId, fileName, extractant, bufferMethod, depth, imported } = entry;
+    const { id, version, siteId, fileName, extractant, bufferMethod, depth, imported } = entry;
     const status = Object.keys(imported).length > 0 ? 'imported' : 'open';
     return {
       inputs,
-      answer: { id, siteId, fileName, status, columns, extractant, bufferMethod, depth, rows: answers },
+      answer: { id, version, siteId, fileName, status, columns, extractant, bufferMethod, depth, rows: answers },
     };
   }
 }

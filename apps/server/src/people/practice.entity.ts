@@ -1,4 +1,4 @@
-import { Column, CreateDateColumn, Entity, PrimaryGeneratedColumn } from 'typeorm';
+import { Column, CreateDateColumn, Entity, PrimaryGeneratedColumn, VersionColumn } from 'typeorm';
 
 /** The business that owns everything. */
 @Entity('practice')
@@ -15,4 +15,7 @@ export class Practice {
 
   @CreateDateColumn({ type: 'timestamptz' })
   createdAt: Date;
+
+  @VersionColumn({ default: 1 })
+  version: number;
 }

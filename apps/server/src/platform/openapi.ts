@@ -1,8 +1,23 @@
 import type { AmountOptions } from '@glenfold/contract';
-import type { INestApplication } from '@nestjs/common';
-import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
+import { Controller, Get, type INestApplication } from '@nestjs/common';
+import { ApiOkResponse, ApiTags, DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
+import { For } from './gate.ts';
+
+/** The description of the API, made once the routes are known. */
+@ApiTags('api')
+@Controller('openapi.json')
+export class DescriptionController {
+  description: OpenAPIObject | undefined;
+
+  @Get()
+  @For('anyone')
+  @ApiOkResponse({ schema: { type: 'object' } })
+  read(): OpenAPIObject | undefined {
+    return this.description;
+  }
+}
 
 /** OpenAPI 3 of all routes; the schemas are made from the same contract classes that check the requests. */
 export function describeApi(app: INestApplication): OpenAPIObject {

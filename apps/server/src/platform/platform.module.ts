@@ -1,7 +1,25 @@
-import { Global, Module } from '@nestjs/common';
-import { PracticeContext } from './practiceContext.ts';
+import { type DynamicModule, Module } from '@nestjs/common';
+import { APP_GUARD } from '@nestjs/core';
+import { Door } from './door.ts';
+import { Gate } from './gate.ts';
 import { Records } from './records.ts';
+import { Settings } from './settings.ts';
+import { Work } from './work.ts';
 
-@Global()
-@Module({ providers: [PracticeContext, Records], exports: [PracticeContext, Records] })
-export class PlatformModule {}
+@Module({})
+export class PlatformModule {
+  static with(settings: Settings): DynamicModule {
+    return {
+      module: PlatformModule,
+      global: true,
+      providers: [
+        { provide: Settings, useValue: settings },
+        { provide: APP_GUARD, useClass: Gate },
+        Work,
+        Records,
+        Door,
+      ],
+      exports: [Settings, Work, Records, Door],
+    };
+  }
+}

@@ -1,4 +1,4 @@
-import type { ProblemField } from '@glenfold/contract';
+import type { ConflictAnswer, ProblemField } from '@glenfold/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { Request, Response } from 'express';
 
@@ -12,6 +12,9 @@ export class Problem extends HttpException {
   ) {
     super(detail, status);
   }
+
+  /** The record as it stands, when that is what the refusal is about. */
+  readonly conflict?: ConflictAnswer;
 }
 
 export function notFound(): never {
@@ -25,8 +28,18 @@ export function refuse(errors: readonly ProblemField[]): never {
 const plain: Readonly<Record<number, readonly [title: string, detail: string]>> = {
   400: ['The request cannot be read', 'The request is not well-formed JSON, or an identifier in it is not one.'],
   404: ['Not found', 'There is nothing at this address.'],
-  413: ['Too large', 'The file or request is larger than 3 MB. Split the file and import it in parts.'],
+  413: ['Too large', 'The file or request is larger than what is taken here. Split it and send it in parts.'],
 };
+
+const UNIQUE_VIOLATION = '23505';
+
+interface Told {
+  readonly status: number;
+  readonly title: string;
+  readonly detail: string;
+  readonly errors: readonly ProblemField[];
+  readonly conflict?: ConflictAnswer | undefined;
+}
 
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
@@ -35,16 +48,33 @@ export class ProblemFilter implements ExceptionFilter {
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
     const { path } = host.switchToHttp().getRequest<Request>();
-    const { status, title, detail, errors } = this.#describe(error);
+    const { status, title, detail, errors, conflict } = this.#describe(error);
     response
       .status(status)
       .type('application/problem+json')
-      .send(JSON.stringify({ type: 'about:blank', title, status, detail, instance: path, errors }));
+      .send(
+        JSON.stringify({
+          type: 'about:blank',
+          title,
+          status,
+          detail,
+          instance: path,
+          errors,
+          ...(conflict && { conflict }),
+        }),
+      );
   }
 
-  #describe(error: unknown): { status: number; title: string; detail: string; errors: readonly ProblemField[] } {
-    if (error instanceof Problem)
-      return { status: error.getStatus(), title: error.title, detail: error.detail, errors: error.errors };
+  #describe(error: unknown): Told {
+    if (error instanceof Problem) {
+      const { title, detail, errors, conflict } = error;
+      return { status: error.getStatus(), title, detail, errors, conflict };
+    }
+    if ((error as { code?: unknown }).code === UNIQUE_VIOLATION) {
+      const detail =
+        'The same was saved from another window at the same moment. Look at what is there now, and try again.';
+      return { status: 409, title: 'Saved twice', detail, errors: [] };
+    }
     const status = error instanceof HttpException ? error.getStatus() : (error as { status?: unknown }).status;
     if (typeof status === 'number' && status >= 400 && status < 500) {
       const [title, detail] = plain[status] ?? ['Refused', (error as Error).message];

@@ -1,3 +1,4 @@
+import type { ConflictAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import {
   DataSource,
@@ -7,80 +8,163 @@ import {
   type FindOptionsOrder,
   type FindOptionsWhere,
 } from 'typeorm';
+import { AuditEntry } from '../audit/auditEntry.entity.ts';
 import type { Owned } from './owned.ts';
-import { PracticeContext } from './practiceContext.ts';
-import { notFound } from './problem.ts';
+import { Problem, notFound } from './problem.ts';
+import { nameWorker } from './scope.ts';
+import { Work } from './work.ts';
 
-/** Gives the records of a kind: within the request, or within one transaction. */
+/** Gives the records of a kind. */
 export type RecordsOf = <T extends Owned>(entity: EntityTarget<T>) => OwnedRecords<T>;
 
-/** The one place where queries are scoped to the practice. */
+/** What a save expects to find. */
+export interface Expected<T> {
+  /** The version that the person saw; nothing lets any version pass, for what nobody edits by hand. */
+  readonly version: number;
+  /** How the record is told to the person when another save came first. */
+  readonly tell: (record: T) => { readonly version: number };
+}
+
+/** Another save came first: both versions go to the person. */
+export class Stale extends Problem {
+  constructor(override readonly conflict: ConflictAnswer) {
+    super(
+      409,
+      'Changed meanwhile',
+      `${conflict.changedBy} saved this record after you opened it. Nothing was overwritten: compare the two and choose which to keep.`,
+    );
+  }
+}
+
+/** The one place where queries are scoped to the practice, for the query and for the database's own wall. */
 @Injectable()
 export class Records {
   constructor(
     private readonly dataSource: DataSource,
-    private readonly context: PracticeContext,
+    private readonly work: Work,
   ) {}
 
   /** Records of one kind that the practice owns. */
   of<T extends Owned>(entity: EntityTarget<T>): OwnedRecords<T> {
-    return new OwnedRecords(this.dataSource.manager, entity, this.context.practiceId);
+    return new OwnedRecords(this, entity, this.work.practiceId);
   }
 
-  /** Several changes that stand or fall together. */
+  /** Several reads and changes that stand or fall together. */
   together<T>(work: (of: RecordsOf) => Promise<T>): Promise<T> {
-    return this.dataSource.transaction((manager) =>
-      work((entity) => new OwnedRecords(manager, entity, this.context.practiceId)),
-    );
+    return this.scoped(() => work((entity) => this.of(entity)));
+  }
+
+  /** Who changed a record last, for telling the one who came too late. */
+  lastChange(recordId: string): Promise<{ readonly by: string; readonly at?: Date }> {
+    const where = { recordId, practiceId: this.work.practiceId };
+    return this.scoped(async (manager) => {
+      const [last] = await manager.find(AuditEntry, { where, order: { number: 'DESC' }, take: 1 });
+      return last ? { by: last.personName, at: last.at } : { by: 'Somebody' };
+    });
+  }
+
+  /** Run with a connection that sees the practice's rows only; joins the transaction that is open. */
+  async scoped<T>(work: (manager: EntityManager) => Promise<T>, isolation?: 'REPEATABLE READ'): Promise<T> {
+    const open = this.work.manager;
+    if (open) return work(open);
+    const inside = async (manager: EntityManager): Promise<T> => {
+      await nameWorker(manager, this.work.worker);
+      return this.work.within(manager, () => work(manager));
+    };
+    return isolation ? this.dataSource.transaction(isolation, inside) : this.dataSource.transaction(inside);
   }
 }
 
 export class OwnedRecords<T extends Owned> {
   constructor(
-    private readonly manager: EntityManager,
+    private readonly records: Records,
     private readonly entity: EntityTarget<T>,
     private readonly practiceId: string,
   ) {}
 
   find(where: FindOptionsWhere<T> = {}, order?: FindOptionsOrder<T>): Promise<T[]> {
-    return this.manager.find(this.entity, { where: this.scoped(where), ...(order ? { order } : {}) });
+    return this.records.scoped((manager) =>
+      manager.find(this.entity, { where: this.#own(where), ...(order ? { order } : {}) }),
+    );
   }
 
   /** @throws a 404 problem, also for another practice's id. */
   async one(id: string): Promise<T> {
-    const found = await this.manager.findOne(this.entity, { where: this.scoped({ id } as FindOptionsWhere<T>) });
+    const found = await this.records.scoped((manager) =>
+      manager.findOne(this.entity, { where: this.#own({ id } as FindOptionsWhere<T>) }),
+    );
     return found ?? notFound();
   }
 
   add(values: DeepPartial<T>): Promise<T> {
-    return this.manager.save(
-      this.manager.create(this.entity, { ...values, practiceId: this.practiceId } as DeepPartial<T>),
+    return this.records.scoped((manager) =>
+      manager.save(manager.create(this.entity, { ...values, practiceId: this.practiceId } as DeepPartial<T>)),
     );
   }
 
-  async change(id: string, values: Partial<T>): Promise<T> {
-    const found = await this.one(id);
-    // Columns are replaced whole: an emptied cell of a JSON column must end up empty.
-    return this.manager.save(Object.assign(found, values, { id, practiceId: this.practiceId }));
+  /**
+   * Change a record if it is still the version that the person saw.
+   * @param expected left out only for changes that rest on nothing a person saw
+   * @throws {Stale} with the record as it stands now
+   */
+  change(id: string, values: Partial<T>, expected?: Expected<T>): Promise<T> {
+    return this.records.scoped(async (manager) => {
+      const found = await this.locked(id);
+      if (expected && found.version !== expected.version) throw new Stale(await this.#conflict(found, expected));
+      // Columns are replaced whole: an emptied cell of a JSON column must end up empty.
+      return manager.save(Object.assign(found, values, { id, practiceId: this.practiceId }));
+    });
   }
 
-  async remove(id: string): Promise<void> {
-    await this.one(id);
-    await this.manager.softDelete(this.entity, this.scoped({ id } as FindOptionsWhere<T>));
+  /** A record that nobody else changes until the transaction ends. @throws a 404 or "deleted meanwhile" problem */
+  locked(id: string): Promise<T> {
+    return this.records.scoped(async (manager) => {
+      const row = await manager
+        .createQueryBuilder(this.entity, 'record')
+        .select('record.id')
+        .where({ id, practiceId: this.practiceId })
+        .setLock('pessimistic_write')
+        .withDeleted()
+        .getOne();
+      if (!row) return notFound();
+      const found = await manager.findOne(this.entity, { where: this.#own({ id } as FindOptionsWhere<T>) });
+      if (found) return found;
+      const { by } = await this.records.lastChange(id);
+      throw new Problem(
+        409,
+        'Deleted meanwhile',
+        `${by} deleted this record after you opened it, so nothing was saved. Ask them, or add it anew.`,
+      );
+    });
+  }
+
+  remove(id: string): Promise<void> {
+    return this.records.scoped(async (manager) => {
+      await this.one(id);
+      await manager.softDelete(this.entity, this.#own({ id } as FindOptionsWhere<T>));
+    });
   }
 
   /** A record whether it is deleted or not. @throws a 404 problem */
   async deleted(id: string): Promise<T> {
-    const where = this.scoped({ id } as FindOptionsWhere<T>);
-    return (await this.manager.findOne(this.entity, { where, withDeleted: true })) ?? notFound();
+    const where = this.#own({ id } as FindOptionsWhere<T>);
+    const found = await this.records.scoped((manager) => manager.findOne(this.entity, { where, withDeleted: true }));
+    return found ?? notFound();
   }
 
-  async restore(id: string): Promise<T> {
-    await this.manager.restore(this.entity, this.scoped({ id } as FindOptionsWhere<T>));
-    return this.one(id);
+  restore(id: string): Promise<T> {
+    return this.records.scoped(async (manager) => {
+      await manager.restore(this.entity, this.#own({ id } as FindOptionsWhere<T>));
+      return this.one(id);
+    });
   }
 
-  private scoped(where: FindOptionsWhere<T>): FindOptionsWhere<T> {
+  #own(where: FindOptionsWhere<T>): FindOptionsWhere<T> {
     return { ...where, practiceId: this.practiceId };
+  }
+
+  async #conflict(found: T, { tell }: Expected<T>): Promise<ConflictAnswer> {
+    const { by, at } = await this.records.lastChange(found.id);
+    return { current: tell(found), changedBy: by, changedAt: (at ?? found.createdAt).toISOString() };
   }
 }

@@ -2,6 +2,7 @@ import { type Product, productEffectiveness, purposes } from '@glenfold/agronomy
 import { ProductAnswer, type ProductPriceInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
+import type { Values } from '../platform/owned.ts';
 import { refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { ProductRecord } from './product.entity.ts';
@@ -16,8 +17,9 @@ export class CatalogueService {
     return this.records.of(ProductRecord).find({}, { position: 'ASC' });
   }
 
-  setPrice(id: string, { bagMass, bagPrice }: ProductPriceInput): Promise<ProductRecord> {
-    return this.records.of(ProductRecord).change(id, { bagMass, bagPrice: bagPrice ?? null });
+  setPrice(id: string, { bagMass, bagPrice }: ProductPriceInput, version: number): Promise<ProductRecord> {
+    const values = { bagMass, bagPrice: bagPrice ?? null };
+    return this.records.of(ProductRecord).change(id, values, { version, tell: productAnswer });
   }
 
   /** Import a catalogue from CSV; all of it or nothing. */
@@ -30,10 +32,7 @@ export class CatalogueService {
   }
 }
 
-function readProduct(
-  row: CatalogueRow,
-  index: number,
-): Omit<ProductRecord, 'id' | 'practiceId' | 'createdAt' | 'deletedAt' | 'position'> {
+function readProduct(row: CatalogueRow, index: number): Omit<Values<ProductRecord>, 'position'> {
   const number = (name: string, fallback?: number): number => {
     const text = row[name]?.trim() ?? '';
     const value = text === '' ? fallback : Number(text);
@@ -88,7 +87,18 @@ export function coreProduct({
 }
 
 export function productAnswer(record: ProductRecord): ProductAnswer {
-  const { id, name, purpose, grade, slowRelease, lime, bagMass, bagPrice } = record;
+  const { id, version, name, purpose, grade, slowRelease, lime, bagMass, bagPrice } = record;
   const effectiveness = lime ? productEffectiveness(lime).value : null;
-  return { id, name, purpose, grade, slowRelease, effectiveness, caustic: lime?.caustic ?? false, bagMass, bagPrice };
+  return {
+    id,
+    version,
+    name,
+    purpose,
+    grade,
+    slowRelease,
+    effectiveness,
+    caustic: lime?.caustic ?? false,
+    bagMass,
+    bagPrice,
+  };
 }

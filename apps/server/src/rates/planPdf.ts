@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { type NutrientAdvice, type ProductAmount, type Working, present, presentStep } from '@glenfold/agronomy';
+import type { ZonePlanAnswer } from '@glenfold/contract';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
 import { Problem } from '../platform/problem.ts';
@@ -56,6 +57,9 @@ const rules = {
   paddingBottom: () => 2.5,
 };
 
+/** Plans of before there were roles carry no mark: they show their costs. */
+const isPriced = ({ priced }: Partial<ZonePlanAnswer>): boolean => priced !== false;
+
 function amountRows(amount: ProductAmount, units: IssuedPlan['units'], sense: 'limeRate' | 'productRate'): string[] {
   return amount.applications.map(({ rate, mass, monthsFromStart }, index) => {
     const when =
@@ -68,7 +72,8 @@ function amountRows(amount: ProductAmount, units: IssuedPlan['units'], sense: 'l
   });
 }
 
-function limeSection({ answer, units }: IssuedPlan): Content[] {
+function limeSection(issued: IssuedPlan): Content[] {
+  const { answer, units } = issued;
   const { lime } = answer.plan;
   const { amount } = lime;
   const content: Content[] = [{ text: 'Lime', style: 'section' }, { text: plain(lime.words) }];
@@ -84,7 +89,7 @@ function limeSection({ answer, units }: IssuedPlan): Content[] {
             cell(amount.productName),
             cell(present('limeRate', amount.rate.value, units).text, { bold: true }),
             cell(present('mass', amount.mass.value, units).text),
-            cell(buy(amount, units)),
+            cell(buy(amount, issued)),
           ],
         ],
       },
@@ -96,8 +101,9 @@ function limeSection({ answer, units }: IssuedPlan): Content[] {
   return [...content, ...cautions(lime.cautions)];
 }
 
-function buy({ bags, bagMass, cost }: ProductAmount, units: IssuedPlan['units']): string {
+function buy({ bags, bagMass, cost }: ProductAmount, { units, answer }: IssuedPlan): string {
   const count = `${bags.value} ${bags.value === 1 ? 'bag' : 'bags'} of ${present('mass', bagMass, units).text}`;
+  if (!isPriced(answer)) return count;
   return cost ? `${count}, ${present('money', cost.value, units).text}` : `${count}, no price set`;
 }
 
@@ -105,7 +111,8 @@ function cautions(texts: readonly string[]): Content[] {
   return texts.length === 0 ? [] : [{ ul: texts.map(plain), color: OCHRE, fontSize: 9, margin: [0, 4, 0, 0] }];
 }
 
-function nutrientSection(advice: readonly NutrientAdvice[], units: IssuedPlan['units']): Content[] {
+function nutrientSection(advice: readonly NutrientAdvice[], issued: IssuedPlan): Content[] {
+  const { units } = issued;
   const body: TableCell[][] = [
     ['Nutrient', 'Need for the year', 'Product', 'Rate for the year', 'For the zone', 'Buy'].map(head),
   ];
@@ -117,7 +124,7 @@ function nutrientSection(advice: readonly NutrientAdvice[], units: IssuedPlan['u
       cell(amount?.productName ?? 'none'),
       cell(amount ? present('productRate', amount.rate.value, units).text : ''),
       cell(amount ? present('mass', amount.mass.value, units).text : ''),
-      cell(amount ? buy(amount, units) : ''),
+      cell(amount ? buy(amount, issued) : ''),
     ]);
   }
   const lines = advice.map(
@@ -183,9 +190,11 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
         columns: [
           { text: plain(issued.zoneName), style: 'title' },
           {
-            text: plan.cost
-              ? `Products for this zone: ${present('money', plan.cost.value, units).text}`
-              : `Cost open: no price is set for ${plan.unpriced.join(', ')}.`,
+            text: !isPriced(answer)
+              ? ''
+              : plan.cost
+                ? `Products for this zone: ${present('money', plan.cost.value, units).text}`
+                : `Cost open: no price is set for ${plan.unpriced.join(', ')}.`,
             font: 'Bitter',
             fontSize: 12,
             alignment: 'right',
@@ -224,7 +233,7 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
       },
       { text: plain(reading.buffer), margin: [0, 4, 0, 0] },
       ...limeSection(issued),
-      ...nutrientSection(plan.nutrients, units),
+      ...nutrientSection(plan.nutrients, issued),
       ...(plan.leftOut.length > 0
         ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }]
         : []),

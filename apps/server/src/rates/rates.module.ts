@@ -18,14 +18,14 @@ import {
   Post,
   Put,
   Query,
-  StreamableFile,
 } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
-import { PeopleModule } from '../people/people.ts';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
 import { CatalogueService, productAnswer } from './catalogue.service.ts';
-import { planPdf } from './planPdf.ts';
+import { planFile } from './planFile.ts';
 import { RatesService } from './rates.service.ts';
 
 const systems = { metric: 'metric', us: 'us' } as const;
@@ -40,6 +40,7 @@ class RatesController {
   ) {}
 
   @Get('zones/:zoneId/plan')
+  @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse({ type: ZonePlanAnswer })
   plan(
@@ -50,18 +51,21 @@ class RatesController {
   }
 
   @Put('zones/:zoneId/plan/choices')
+  @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse({ type: ZonePlanAnswer })
   async choose(
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
     @Body() choices: PlanChoicesInput,
+    @SeenVersion() version: number,
   ): Promise<ZonePlanAnswer> {
-    await this.rates.choose(zoneId, choices);
+    await this.rates.choose(zoneId, choices, version);
     return this.rates.plan(zoneId, units);
   }
 
   @Post('zones/:zoneId/plans')
+  @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiCreatedResponse({ type: IssuedPlanAnswer })
   async issue(
@@ -73,33 +77,35 @@ class RatesController {
   }
 
   @Get('plans/:planId/plan.pdf')
+  @For('work.read')
   @Header('content-type', 'application/pdf')
   @ApiProduces('application/pdf')
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
-  async pdf(@Param('planId', ParseUUIDPipe) planId: string): Promise<StreamableFile> {
-    const plan = await this.rates.issued(planId);
-    const file = `${plan.issued!.siteName} ${plan.issued!.zoneName} plan.pdf`.replace(/[^\w .-]/g, '');
-    return new StreamableFile(await planPdf(plan), {
-      type: 'application/pdf',
-      disposition: `inline; filename="${file}"`,
-    });
+  async pdf(@Param('planId', ParseUUIDPipe) planId: string) {
+    return planFile(await this.rates.issued(planId));
   }
 
   @Get('products')
+  @For('prices.read')
   @ApiOkResponse({ type: ProductAnswer, isArray: true })
   async products(): Promise<ProductAnswer[]> {
     return (await this.catalogue.products()).map(productAnswer);
   }
 
   @Put('products/:id')
+  @For('prices.write')
   @ApiOkResponse({ type: ProductAnswer })
-  async setPrice(@Param('id', ParseUUIDPipe) id: string, @Body() input: ProductPriceInput): Promise<ProductAnswer> {
-    return productAnswer(await this.catalogue.setPrice(id, input));
+  async setPrice(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: ProductPriceInput,
+    @SeenVersion() version: number,
+  ): Promise<ProductAnswer> {
+    return productAnswer(await this.catalogue.setPrice(id, input, version));
   }
 }
 
 @Module({
-  imports: [GroundModule, LabModule, PeopleModule],
+  imports: [GroundModule, LabModule],
   controllers: [RatesController],
   providers: [RatesService, CatalogueService],
   exports: [RatesService, CatalogueService],

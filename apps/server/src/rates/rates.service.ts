@@ -6,17 +6,19 @@ import {
   findGrass,
   planZone,
 } from '@glenfold/agronomy';
-import type { PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
+import { type PlanChoicesInput, type ZonePlanAnswer, allows } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { IsNull, Not } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import type { LabResult } from '../lab/labResult.entity.ts';
 import { LabService, labResultAnswer } from '../lab/lab.service.ts';
-import { PracticeService } from '../people/people.ts';
+import { PracticeService } from '../people/practice.service.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
 import { CatalogueService, coreProduct } from './catalogue.service.ts';
+import { withoutCosts } from './costs.ts';
 import { Plan } from './plan.entity.ts';
 
 /** Reads tests and works out plans by calling the core; computes nothing itself. */
@@ -28,16 +30,15 @@ export class RatesService {
     private readonly lab: LabService,
     private readonly catalogue: CatalogueService,
     private readonly practices: PracticeService,
+    private readonly work: Work,
   ) {}
 
   async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
     const zone = await this.ground.zone(zoneId);
-    const [zones, results, products, open] = await Promise.all([
-      this.ground.zones(zone.siteId),
-      this.lab.results(zone.siteId),
-      this.catalogue.products(),
-      this.#open(zoneId),
-    ]);
+    const zones = await this.ground.zones(zone.siteId);
+    const results = await this.lab.results(zone.siteId);
+    const products = await this.catalogue.products();
+    const open = await this.#open(zoneId);
     const result = newest(results, zoneId);
     if (!result)
       throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
@@ -53,10 +54,19 @@ export class RatesService {
       others,
       units,
     );
-    return { zoneId, result: labResultAnswer(result), reading, plan, choices };
+    const answer = {
+      zoneId,
+      result: labResultAnswer(result),
+      reading,
+      plan,
+      choices,
+      version: open?.version ?? 0,
+      priced: true,
+    };
+    return this.#forRole(answer);
   }
 
-  async choose(zoneId: string, choices: PlanChoicesInput): Promise<void> {
+  async choose(zoneId: string, choices: PlanChoicesInput, version: number): Promise<void> {
     await this.ground.zone(zoneId);
     const products = await this.catalogue.products();
     for (const [purpose, id] of Object.entries(choices)) {
@@ -65,7 +75,8 @@ export class RatesService {
     }
     const open = await this.#open(zoneId);
     if (open) {
-      await this.records.of(Plan).change(open.id, { choices: { ...open.choices, ...choices } });
+      const merged = { ...open.choices, ...choices };
+      await this.records.of(Plan).change(open.id, { choices: merged }, { version, tell: choicesTold });
     } else {
       await this.records.of(Plan).add({ zoneId, choices, issuedAt: null, issued: null, labResultId: null });
     }
@@ -75,7 +86,8 @@ export class RatesService {
   async issue(zoneId: string, units: UnitSystem): Promise<Plan> {
     const answer = await this.plan(zoneId, units);
     const zone = await this.ground.zone(zoneId);
-    const [site, practice] = await Promise.all([this.ground.site(zone.siteId), this.practices.current()]);
+    const site = await this.ground.site(zone.siteId);
+    const practice = await this.practices.current();
     return this.records.of(Plan).add({
       zoneId,
       choices: answer.choices,
@@ -102,16 +114,32 @@ export class RatesService {
         'Not handed over',
         'This plan has not been handed over yet: print it from the Rates step.',
       );
-    return plan;
+    return this.#asTold(plan);
   }
 
-  allIssued(): Promise<Plan[]> {
-    return this.records.of(Plan).find({ issuedAt: Not(IsNull()) });
+  /** Every plan that was handed over, newest first, as the person may see it. */
+  async handedOver(): Promise<Plan[]> {
+    const plans = await this.records.of(Plan).find({ issuedAt: Not(IsNull()) }, { issuedAt: 'DESC' });
+    return plans.map((plan) => this.#asTold(plan));
+  }
+
+  #asTold(plan: Plan): Plan {
+    return { ...plan, issued: { ...plan.issued!, answer: this.#forRole(plan.issued!.answer) } };
+  }
+
+  /** Costs are left out where the role sees none; work without a role, such as a shared report, sees them. */
+  #forRole(answer: ZonePlanAnswer): ZonePlanAnswer {
+    const { role } = this.work.worker;
+    return role === null || allows(role, 'costs.read') ? answer : withoutCosts(answer);
   }
 
   async #open(zoneId: string): Promise<Plan | undefined> {
     return (await this.records.of(Plan).find({ zoneId, issuedAt: IsNull() }))[0];
   }
+}
+
+function choicesTold({ choices, version }: Plan) {
+  return { ...choices, version };
 }
 
 function newest(results: readonly LabResult[], zoneId: string): LabResult | undefined {

@@ -1,8 +1,15 @@
-import { RoundsAnswer, type RoundsTask, SiteStateAnswer, type StepState } from '@glenfold/contract';
+import {
+  type Permission,
+  RoundsAnswer,
+  type RoundsTask,
+  SiteStateAnswer,
+  type StepState,
+  allows,
+} from '@glenfold/contract';
 import { Controller, Get, Injectable, Module, Param, ParseUUIDPipe } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
-import { GroundService } from '../ground/ground.service.ts';
+import { GroundService, siteAnswer } from '../ground/ground.service.ts';
 import type { Site } from '../ground/site.entity.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import type { LabImport } from '../lab/labImport.entity.ts';
@@ -10,6 +17,8 @@ import { LabImportService } from '../lab/labImport.service.ts';
 import { LabModule } from '../lab/lab.module.ts';
 import type { LabResult } from '../lab/labResult.entity.ts';
 import { LabService } from '../lab/lab.service.ts';
+import { For } from '../platform/gate.ts';
+import { Work } from '../platform/work.ts';
 import type { Plan } from '../rates/plan.entity.ts';
 import { RatesModule } from '../rates/rates.module.ts';
 import { RatesService } from '../rates/rates.service.ts';
@@ -33,13 +42,18 @@ class RoundsService {
     private readonly lab: LabService,
     private readonly imports: LabImportService,
     private readonly rates: RatesService,
+    private readonly work: Work,
   ) {}
 
   async rounds(): Promise<RoundsAnswer> {
     const [sites, holdings] = await Promise.all([this.ground.sites(), this.#holdings()]);
-    const tasks = sites.flatMap((site) => this.#tasks(site, holdings)).sort((a, b) => a.weight - b.weight);
+    const { role } = this.work.worker;
+    const tasks = sites
+      .flatMap((site) => this.#tasks(site, holdings))
+      .filter(({ may }) => role === null || allows(role, may))
+      .sort((a, b) => a.weight - b.weight);
     return {
-      tasks: tasks.map(({ weight: _weight, ...task }) => task),
+      tasks: tasks.map(({ weight: _weight, may: _may, ...task }) => task),
       sites: sites.map((site) => this.#state(site, holdings)),
     };
   }
@@ -54,7 +68,7 @@ class RoundsService {
       this.ground.allZones(),
       this.lab.newestFirst(),
       this.imports.open(),
-      this.rates.allIssued(),
+      this.rates.handedOver(),
     ]);
     return { zones, results, imports, issued };
   }
@@ -89,9 +103,8 @@ class RoundsService {
       waiting.length > 0
         ? { step: 'lab', words: `${plural(waiting.length, 'file')} to check`, state: 'act' }
         : { step: 'lab', ...share(tested.length, 'tested') };
-    const { id, name, place } = site;
     return {
-      site: { id, name, place },
+      site: siteAnswer(site),
       zones: count,
       area: zones.reduce((sum, { area }) => sum + area, 0),
       steps: [
@@ -114,7 +127,7 @@ class RoundsService {
     };
   }
 
-  #tasks(site: Site, holdings: Holdings): Array<RoundsTask & { weight: number }> {
+  #tasks(site: Site, holdings: Holdings): Array<RoundsTask & { readonly weight: number; readonly may: Permission }> {
     const { zones, tested, untested, waiting, planned } = this.#of(site, holdings);
     const task = (
       weight: number,
@@ -122,9 +135,11 @@ class RoundsService {
       words: string,
       why: string,
       zoneId: string | null = null,
-    ) => ({ weight, siteId: site.id, siteName: site.name, zoneId, step, words, why });
+      may: Permission = 'work.write',
+    ) => ({ weight, may, siteId: site.id, siteName: site.name, zoneId, step, words, why });
     const names = (list: readonly Zone[]): string => list.map(({ name }) => name).join(', ');
     const open = tested.filter((zone) => !planned.includes(zone));
+    const unmeasured = zones.filter(({ thatch, rootDepth }) => thatch === null || rootDepth === null);
     return [
       ...waiting.map(({ fileName }) =>
         task(
@@ -156,6 +171,18 @@ class RoundsService {
             ),
           ]
         : []),
+      ...(unmeasured.length > 0
+        ? [
+            task(
+              5,
+              'ground',
+              `Measure thatch and roots: ${names(unmeasured)}`,
+              'Nobody has written down yet how thick the thatch is and how deep the roots go.',
+              unmeasured[0]!.id,
+              'field.write',
+            ),
+          ]
+        : []),
       ...(zones.length === 0
         ? [
             task(
@@ -176,12 +203,14 @@ class RoundsController {
   constructor(private readonly service: RoundsService) {}
 
   @Get('rounds')
+  @For('work.read')
   @ApiOkResponse({ type: RoundsAnswer })
   rounds(): Promise<RoundsAnswer> {
     return this.service.rounds();
   }
 
   @Get('sites/:siteId/state')
+  @For('work.read')
   @ApiOkResponse({ type: SiteStateAnswer })
   state(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<SiteStateAnswer> {
     return this.service.site(siteId);

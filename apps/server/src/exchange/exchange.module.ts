@@ -1,0 +1,102 @@
+import { FirstRunInput, LoadExportInput } from '@glenfold/contract';
+import {
+  Body,
+  Controller,
+  Get,
+  HttpCode,
+  Injectable,
+  Module,
+  Post,
+  Res,
+  StreamableFile,
+  UploadedFile,
+  UseInterceptors,
+} from '@nestjs/common';
+import { FileInterceptor } from '@nestjs/platform-express';
+import { ApiConsumes, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { readFileSync } from 'node:fs';
+import type { Response } from 'express';
+import { COOKIE, For } from '../platform/gate.ts';
+import { refuse } from '../platform/problem.ts';
+import { Settings } from '../platform/settings.ts';
+import { SessionService } from '../people/session.service.ts';
+import { SetupService } from '../people/setup.service.ts';
+import { CatalogueService } from '../rates/catalogue.service.ts';
+import { RatesModule } from '../rates/rates.module.ts';
+import { ExchangeService } from './exchange.service.ts';
+
+const MOST_UPLOADED = 60_000_000;
+
+/** The first practice of an installation: made new, or loaded from an export. Refused once there is one. */
+@Injectable()
+class FirstPractice {
+  constructor(
+    private readonly setup: SetupService,
+    private readonly catalogue: CatalogueService,
+    private readonly sessions: SessionService,
+    private readonly settings: Settings,
+  ) {}
+
+  /** A practice with its owner and the generic catalogue, without prices. @returns the cookie */
+  async make({ practice, name, email, password }: FirstRunInput): Promise<string> {
+    await this.setup.check({ password, email });
+    return this.setup.first(async (manager) => {
+      const made = await this.setup.practice(manager, { name: practice, demo: false }, { name, email }, password);
+      await made.enter(() => this.catalogue.import(readFileSync(this.settings.catalogue, 'utf8')));
+      return this.sessions.begin(manager, made.personId, made.practiceId);
+    });
+  }
+}
+
+@ApiTags('exchange')
+@Controller()
+class ExchangeController {
+  constructor(
+    private readonly first: FirstPractice,
+    private readonly exchange: ExchangeService,
+    private readonly sessions: SessionService,
+  ) {}
+
+  @Post('first-run')
+  @For('anyone')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async begin(@Body() input: FirstRunInput, @Res({ passthrough: true }) response: Response): Promise<void> {
+    response.cookie(COOKIE, await this.first.make(input), this.sessions.cookie);
+  }
+
+  @Post('first-run/load')
+  @For('anyone')
+  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MOST_UPLOADED, files: 1, fields: 4, parts: 6 } }))
+  @HttpCode(204)
+  @ApiConsumes('multipart/form-data')
+  @ApiNoContentResponse()
+  async load(
+    @Body() input: LoadExportInput,
+    @UploadedFile() file: { readonly buffer: Buffer } | undefined,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    if (!file) return refuse([{ field: 'file', message: 'Choose the ZIP of the export.' }]);
+    response.cookie(COOKIE, await this.exchange.load(file.buffer, input), this.sessions.cookie);
+  }
+
+  @Get('practice/export')
+  @For('practice.manage')
+  @ApiProduces('application/zip')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async export(): Promise<StreamableFile> {
+    const { name, stream } = await this.exchange.export();
+    const file = `${name} ${new Date().toISOString().slice(0, 10)}.zip`.replace(/[^\w .-]/g, '');
+    return new StreamableFile(stream as never, {
+      type: 'application/zip',
+      disposition: `attachment; filename="${file}"`,
+    });
+  }
+}
+
+@Module({
+  imports: [RatesModule],
+  controllers: [ExchangeController],
+  providers: [FirstPractice, ExchangeService],
+})
+export class ExchangeModule {}

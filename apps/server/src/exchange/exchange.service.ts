@@ -1,0 +1,187 @@
+import { LabResultInput, type LoadExportInput, SiteInput, ZoneInput, problemFields } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { plainToInstance } from 'class-transformer';
+import { validate } from 'class-validator';
+import type { EntityManager } from 'typeorm';
+import { Person } from '../people/identity.entities.ts';
+import { newPasswordHash } from '../people/signIn.service.ts';
+import { SessionService } from '../people/session.service.ts';
+import { SetupService } from '../people/setup.service.ts';
+import { Door } from '../platform/door.ts';
+import { Problem, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { type ArchiveFile, notAnExport, readArchive, writeArchive } from './archive.ts';
+import { type Row, readRows, writeRows } from './formats.ts';
+import { type ExportedTable, exportedTables } from './tables.ts';
+
+type Tables = ReadonlyMap<string, readonly Row[]>;
+
+/** Tables that are written before there is a practice to work for. */
+const AT_THE_DOOR = ['practice.json', 'people.csv', 'memberships.json'];
+
+/** Leaving with everything, and coming back with it. */
+@Injectable()
+export class ExchangeService {
+  constructor(
+    private readonly records: Records,
+    private readonly work: Work,
+    private readonly door: Door,
+    private readonly setup: SetupService,
+    private readonly sessions: SessionService,
+  ) {}
+
+  /** The whole practice as of one moment. */
+  async export(): Promise<{ readonly name: string; readonly stream: NodeJS.ReadableStream }> {
+    const files = await this.records.scoped(async (manager) => {
+      const written: ArchiveFile[] = [];
+      for (const table of exportedTables) {
+        const { columns, rows } = await this.#rows(manager, table);
+        written.push({ path: table.file, what: table.what, rows: rows.length, text: writeRows(table, columns, rows) });
+      }
+      return written;
+    }, 'REPEATABLE READ');
+    const [practice] = JSON.parse(files[0]!.text) as [{ readonly name: string }];
+    return { name: practice.name, stream: writeArchive(practice.name, [readme(practice.name, files), ...files]) };
+  }
+
+  /**
+   * Make an exported practice this installation's, exactly as it was.
+   * @returns the cookie of the owner's new session
+   * @throws a 409 problem where there is a practice already, a 422 problem for an export that cannot be taken
+   */
+  async load(zip: Buffer, { email, password }: LoadExportInput): Promise<string> {
+    const { files } = await readArchive(zip);
+    const tables = readTables(files);
+    const owner = findOwner(tables, email);
+    await checkValues(tables);
+    const passwordHash = await newPasswordHash(password, email);
+    return this.setup.first(async (manager) => {
+      const [{ id: practiceId }] = tables.get('practice.json') as unknown as [{ readonly id: string }];
+      await manager.query(`SELECT set_config('glenfold.loading', 'on', true)`);
+      for (const table of exportedTables.filter(({ file }) => AT_THE_DOOR.includes(file)))
+        await this.#insert(manager, table, tables, practiceId);
+      await manager.update(Person, owner.id, { passwordHash });
+      const worker = { practiceId, person: { id: owner.id, name: owner.name }, role: 'owner' as const };
+      await this.door.enter(manager, worker, async () => {
+        for (const table of exportedTables.filter(({ file }) => !AT_THE_DOOR.includes(file)))
+          await this.#insert(manager, table, tables, practiceId);
+      });
+      return this.sessions.begin(manager, owner.id, practiceId);
+    });
+  }
+
+  async #rows(manager: EntityManager, table: ExportedTable): Promise<{ columns: readonly string[]; rows: Row[] }> {
+    const columns = columnsOf(manager, table);
+    const { tableName } = manager.connection.getMetadata(table.entity);
+    const order = table.file === 'changes.json' ? '"number"' : '"createdAt", "id"';
+    const found = await manager.query<Array<{ row: Row }>>(
+      `SELECT to_jsonb(chosen) AS row FROM (SELECT ${columns.map((column) => `"${column}"`).join(', ')} FROM "${tableName}" WHERE "${scopeColumn(table)}" = ANY($1) ORDER BY ${order}) AS chosen`,
+      [await this.#scope(manager, table)],
+    );
+    return { columns, rows: found.map(({ row }) => row) };
+  }
+
+  /** What the rows of a table are chosen by: the practice, or its people. */
+  async #scope(manager: EntityManager, { file }: ExportedTable): Promise<string[]> {
+    const { practiceId } = this.work;
+    if (file !== 'people.csv') return [practiceId];
+    const members = await manager.query<Array<{ personId: string }>>(
+      'SELECT "personId" FROM membership WHERE "practiceId" = $1',
+      [practiceId],
+    );
+    return members.map(({ personId }) => personId);
+  }
+
+  async #insert(manager: EntityManager, table: ExportedTable, tables: Tables, practiceId: string): Promise<void> {
+    const columns = columnsOf(manager, table);
+    const { tableName } = manager.connection.getMetadata(table.entity);
+    const owned = columns.includes('practiceId') ? { practiceId } : {};
+    const rows = tables.get(table.file)!.map((row) => ({ ...row, ...owned }));
+    const list = columns.map((column) => `"${column}"`).join(', ');
+    try {
+      await manager.query(
+        `INSERT INTO "${tableName}" (${list}) SELECT ${list} FROM jsonb_populate_recordset(NULL::"${tableName}", $1::jsonb)`,
+        [JSON.stringify(rows)],
+      );
+    } catch (error) {
+      throw notAnExport(`${table.file} cannot be loaded: ${(error as Error).message}.`);
+    }
+  }
+}
+
+function scopeColumn({ file }: ExportedTable): string {
+  return file === 'practice.json' || file === 'people.csv' ? 'id' : 'practiceId';
+}
+
+function columnsOf(manager: EntityManager, { entity, without = [] }: ExportedTable): string[] {
+  return manager.connection
+    .getMetadata(entity)
+    .columns.map(({ databaseName }) => databaseName)
+    .filter((name) => !without.includes(name));
+}
+
+function readTables(files: ReadonlyMap<string, string>): Tables {
+  return new Map(
+    exportedTables.map((table) => {
+      const text = files.get(table.file);
+      if (text === undefined) throw notAnExport(`${table.file} is missing from the export.`);
+      try {
+        return [table.file, readRows(table, text)];
+      } catch (error) {
+        throw notAnExport(`${table.file} cannot be read: ${(error as Error).message}.`);
+      }
+    }),
+  );
+}
+
+function findOwner(tables: Tables, email: string): { readonly id: string; readonly name: string } {
+  const people = tables.get('people.csv') as ReadonlyArray<{ id: string; name: string; email: string }>;
+  const owners = tables
+    .get('memberships.json')!
+    .filter(({ role, deletedAt }) => role === 'owner' && deletedAt === null)
+    .flatMap(({ personId }) => people.find(({ id }) => id === personId) ?? []);
+  const owner = owners.find((person) => person.email === email);
+  if (tables.get('practice.json')!.length !== 1 || owners.length === 0)
+    throw notAnExport('The export does not hold one practice with an owner.');
+  return (
+    owner ??
+    refuse([
+      {
+        field: 'email',
+        message: `The owners in this export are ${owners.map((person) => person.email).join(' and ')}: sign in as one of them.`,
+      },
+    ])
+  );
+}
+
+/** What people type is checked when typed; what a file brings is checked the same way. */
+async function checkValues(tables: Tables): Promise<void> {
+  const samples = new Map(tables.get('samples.csv')!.map((sample) => [sample.id, sample]));
+  const numbered = ({ depth, ...row }: Row): Row => ({ ...row, depth: Number(depth) });
+  const results = tables.get('lab-results.csv')!.map((result) => {
+    const { label, sampledOn, depth } = numbered(samples.get(result.sampleId) ?? {}) as Row & { depth: number };
+    const number = (value: unknown): unknown => (value === null || value === undefined ? null : Number(value));
+    const { soilPh, bufferPh, organicMatter, nutrients = {} } = result;
+    const numbers = { soilPh: Number(soilPh), bufferPh: number(bufferPh), organicMatter: number(organicMatter) };
+    return { ...result, label, sampledOn, depth, nutrients, ...numbers };
+  });
+  const checks = [
+    ['sites.csv', SiteInput, tables.get('sites.csv')!],
+    ['zones.geojson', ZoneInput, tables.get('zones.geojson')!],
+    ['lab-results.csv', LabResultInput, results],
+  ] as const;
+  for (const [file, kind, rows] of checks) {
+    for (const [index, row] of rows.entries()) {
+      const [fault] = problemFields(await validate(plainToInstance<object, Row>(kind, row)));
+      if (fault)
+        throw new Problem(422, 'Altered', `${file}, record ${index + 1}: ${fault.message} Nothing was loaded.`);
+    }
+  }
+}
+
+function readme(name: string, files: readonly ArchiveFile[]): ArchiveFile {
+  const lines = files.map(({ path, what }) => `${path.padEnd(20)}${what}`);
+  const text = `${name}\n\nEverything Glenfold kept for this practice, in open formats. Units are SI unless a column names one.\n\n${lines.join('\n')}\n\nLeft behind: passwords, open invitations, share links, messages. Load this ZIP on the first screen of an empty\nGlenfold to go on there; manifest.json holds a checksum of each file, so load it as it was downloaded.\n`;
+  return { path: 'README.txt', what: 'what is in here', rows: 0, text };
+}

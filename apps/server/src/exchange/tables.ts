@@ -1,0 +1,71 @@
+import type { EntityTarget, ObjectLiteral } from 'typeorm';
+import { AuditEntry } from '../audit/auditEntry.entity.ts';
+import { Site } from '../ground/site.entity.ts';
+import { Zone } from '../ground/zone.entity.ts';
+import { LabImport } from '../lab/labImport.entity.ts';
+import { LabResult } from '../lab/labResult.entity.ts';
+import { Sample } from '../lab/sample.entity.ts';
+import { Person, PasswordReset, Session, SignInAttempt } from '../people/identity.entities.ts';
+import { Invitation } from '../people/invitation.entity.ts';
+import { Mail } from '../people/mail.entity.ts';
+import { Membership } from '../people/membership.entity.ts';
+import { Practice } from '../people/practice.entity.ts';
+import { Plan } from '../rates/plan.entity.ts';
+import { ProductRecord } from '../rates/product.entity.ts';
+import { ShareLink } from '../report/shareLink.entity.ts';
+
+/** One table of a practice as one open file. */
+export interface ExportedTable {
+  readonly entity: EntityTarget<ObjectLiteral>;
+  /** Its ending says the format. */
+  readonly file: `${string}.csv` | `${string}.json` | `${string}.geojson`;
+  readonly what: string;
+  /** Columns that stay behind. */
+  readonly without?: readonly string[];
+  /** Of CSV: JSON columns spread over a column for each of their values. */
+  readonly spread?: readonly string[];
+}
+
+/** In an order in which each may refer to those before it. */
+export const exportedTables: readonly ExportedTable[] = [
+  { entity: Practice, file: 'practice.json', what: 'the practice', without: ['demo'] },
+  {
+    entity: Person,
+    file: 'people.csv',
+    what: 'its people; passwords stay behind',
+    without: ['passwordHash', 'hasPassword'],
+  },
+  { entity: Site, file: 'sites.csv', what: 'sites' },
+  {
+    entity: Membership,
+    file: 'memberships.json',
+    what: 'who is what in the practice, and the sites that clients read',
+  },
+  { entity: Zone, file: 'zones.geojson', what: 'zones with their outlines; areas in m², depths in cm' },
+  { entity: Sample, file: 'samples.csv', what: 'bags; depths in cm' },
+  {
+    entity: LabResult,
+    file: 'lab-results.csv',
+    what: 'results as the laboratory printed them, with their units',
+    spread: ['nutrients'],
+  },
+  { entity: LabImport, file: 'lab-files.json', what: 'laboratories’ files, whole' },
+  {
+    entity: ProductRecord,
+    file: 'products.csv',
+    what: 'products with bags (kg) and prices',
+    spread: ['grade', 'lime'],
+  },
+  { entity: Plan, file: 'plans.json', what: 'chosen products, and plans as they were handed over' },
+  { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },
+];
+
+/** Left out on purpose: secrets and what is good on this installation only. */
+export const notExported: readonly EntityTarget<ObjectLiteral>[] = [
+  Invitation,
+  ShareLink,
+  Session,
+  PasswordReset,
+  SignInAttempt,
+  Mail,
+];

@@ -1,0 +1,5 @@
+import { FirstSlice1795392000000 } from './1795392000000-firstSlice.ts';
+import { People1795450000000 } from './1795450000000-people.ts';
+
+/** In the order they are run. */
+export const migrations = [FirstSlice1795392000000, People1795450000000] as const;

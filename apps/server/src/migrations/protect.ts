@@ -1,0 +1,22 @@
+const APP = 'glenfold_app';
+const DOOR = 'glenfold_door';
+
+/**
+ * What every table of practices' records has: a version, the application's rights (no real deleting),
+ * row-level security by practice, and the audit of each change.
+ */
+export function protect(table: string): string {
+  return `
+    GRANT SELECT, INSERT, UPDATE ON "${table}" TO ${APP};
+    ALTER TABLE "${table}" ENABLE ROW LEVEL SECURITY;
+    CREATE POLICY "own" ON "${table}" TO ${APP}
+      USING ("practiceId" = practice_at_work()) WITH CHECK ("practiceId" = practice_at_work());
+    CREATE TRIGGER "audited" AFTER INSERT OR UPDATE ON "${table}" FOR EACH ROW EXECUTE FUNCTION audit_change();`;
+}
+
+/** Lets the door, which finds out who is asking, into a table; across practices, since none is known yet. */
+export function openToDoor(table: string, rights: string): string {
+  return `
+    GRANT ${rights} ON "${table}" TO ${DOOR};
+    CREATE POLICY "door" ON "${table}" TO ${DOOR} USING (true) WITH CHECK (true);`;
+}

@@ -1,0 +1,109 @@
+import type { MemberAnswer, MemberInput, Role } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { Site } from '../ground/site.entity.ts';
+import { Door } from '../platform/door.ts';
+import { notFound, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { Person } from './identity.entities.ts';
+import { MailService } from './mail.service.ts';
+import { Membership } from './membership.entity.ts';
+import { ResetService } from './reset.service.ts';
+
+/** The people of a practice and what each is there. */
+@Injectable()
+export class MemberService {
+  constructor(
+    private readonly records: Records,
+    private readonly work: Work,
+    private readonly door: Door,
+    private readonly mail: MailService,
+    private readonly resets: ResetService,
+  ) {}
+
+  async members(): Promise<MemberAnswer[]> {
+    const memberships = await this.records.scoped((manager) =>
+      manager.find(Membership, {
+        where: { practiceId: this.work.practiceId },
+        relations: { person: true },
+        order: { createdAt: 'ASC' },
+      }),
+    );
+    return memberships.map((membership) => this.#answer(membership));
+  }
+
+  /** A role change counts from the person's next request on. */
+  async change(id: string, { role, siteIds }: MemberInput, version: number): Promise<MemberAnswer> {
+    await this.checkSites(role, siteIds);
+    await this.records.together(async (of) => {
+      if (role !== 'owner') await this.#keepAnOwner(id);
+      await of(Membership).change(
+        id,
+        { role, siteIds: role === 'client' ? siteIds : [] },
+        {
+          version,
+          tell: ({ id, role, siteIds, version }) => ({ id, role, siteIds, version }),
+        },
+      );
+    });
+    return this.#one(id);
+  }
+
+  remove(id: string): Promise<void> {
+    return this.records.together(async (of) => {
+      await this.#keepAnOwner(id);
+      await of(Membership).remove(id);
+    });
+  }
+
+  async restore(id: string): Promise<MemberAnswer> {
+    await this.records.of(Membership).restore(id);
+    return this.#one(id);
+  }
+
+  /** Write the member a link to choose a password. */
+  async sendReset(id: string): Promise<void> {
+    const { personId } = await this.records.of(Membership).one(id);
+    const { mail } = await this.door.open(async (manager) =>
+      this.resets.write(manager, await manager.findOneByOrFail(Person, { id: personId })),
+    );
+    await this.mail.carry(mail);
+  }
+
+  /** @throws a 422 problem for sites that are not the practice's, or a client without any */
+  async checkSites(role: Role, siteIds: readonly string[]): Promise<void> {
+    if (role !== 'client') return;
+    if (siteIds.length === 0)
+      refuse([{ field: 'siteIds', message: 'Choose at least one site whose report the client reads.' }]);
+    const own = new Set((await this.records.of(Site).find()).map(({ id }) => id));
+    if (siteIds.some((id) => !own.has(id)))
+      refuse([{ field: 'siteIds', message: 'One of the sites is not there any more: choose again.' }]);
+  }
+
+  async #one(id: string): Promise<MemberAnswer> {
+    return (await this.members()).find((member) => member.id === id) ?? notFound();
+  }
+
+  /** The rows are locked: two owners cannot take each other out at once. */
+  async #keepAnOwner(leaving: string): Promise<void> {
+    const owners = await this.work
+      .manager!.createQueryBuilder(Membership, 'member')
+      .where({ practiceId: this.work.practiceId, role: 'owner' })
+      .setLock('pessimistic_write')
+      .getMany();
+    if (owners.length === 1 && owners[0]!.id === leaving)
+      refuse([{ field: 'role', message: 'A practice needs an owner: make somebody else an owner first.' }]);
+  }
+
+  #answer({ id, version, role, siteIds, person }: Membership): MemberAnswer {
+    return {
+      id,
+      version,
+      role,
+      siteIds,
+      person: { id: person.id, name: person.name, email: person.email },
+      you: person.id === this.work.worker.person?.id,
+      cannotSignIn: !person.hasPassword,
+    };
+  }
+}

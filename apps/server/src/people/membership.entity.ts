@@ -1,0 +1,22 @@
+import type { Role } from '@glenfold/contract';
+import { Column, Entity, JoinColumn, ManyToOne, type Relation } from 'typeorm';
+import { Owned } from '../platform/owned.ts';
+import { Person } from './identity.entities.ts';
+
+/** What a person is to a practice. */
+@Entity('membership')
+export class Membership extends Owned {
+  @Column({ type: 'uuid' })
+  personId: string;
+
+  @ManyToOne(() => Person)
+  @JoinColumn({ name: 'personId' })
+  person: Relation<Person>;
+
+  @Column({ type: 'text' })
+  role: Role;
+
+  /** Sites whose reports a client reads. */
+  @Column({ type: 'jsonb', default: [] })
+  siteIds: string[];
+}

@@ -1,0 +1,120 @@
+import {
+  AuditPageAnswer,
+  InvitationAnswer,
+  InvitationInput,
+  MemberAnswer,
+  MemberInput,
+  OutboxAnswer,
+  PracticeAnswer,
+  PracticeInput,
+} from '@glenfold/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { AuditService } from '../audit/audit.service.ts';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { InvitationService } from './invitation.service.ts';
+import { MailService } from './mail.service.ts';
+import { MemberService } from './member.service.ts';
+import { PracticeService, practiceAnswer } from './practice.service.ts';
+
+/** People and settings of a practice: its owners' business. */
+@ApiTags('practice')
+@For('practice.manage')
+@Controller()
+export class PracticeController {
+  constructor(
+    private readonly practices: PracticeService,
+    private readonly members: MemberService,
+    private readonly invitations: InvitationService,
+    private readonly mail: MailService,
+    private readonly audit: AuditService,
+  ) {}
+
+  @Get('practice')
+  @ApiOkResponse({ type: PracticeAnswer })
+  async read(): Promise<PracticeAnswer> {
+    return practiceAnswer(await this.practices.current());
+  }
+
+  @Put('practice')
+  @ApiOkResponse({ type: PracticeAnswer })
+  async change(@Body() input: PracticeInput, @SeenVersion() version: number): Promise<PracticeAnswer> {
+    return practiceAnswer(await this.practices.change(input, version));
+  }
+
+  @Get('members')
+  @ApiOkResponse({ type: MemberAnswer, isArray: true })
+  people(): Promise<MemberAnswer[]> {
+    return this.members.members();
+  }
+
+  @Put('members/:id')
+  @ApiOkResponse({ type: MemberAnswer })
+  changeMember(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: MemberInput,
+    @SeenVersion() version: number,
+  ): Promise<MemberAnswer> {
+    return this.members.change(id, input, version);
+  }
+
+  @Delete('members/:id')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeMember(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.members.remove(id);
+  }
+
+  @Post('members/:id/restore')
+  @ApiCreatedResponse({ type: MemberAnswer })
+  restoreMember(@Param('id', ParseUUIDPipe) id: string): Promise<MemberAnswer> {
+    return this.members.restore(id);
+  }
+
+  @Post('members/:id/password-reset')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  sendReset(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.members.sendReset(id);
+  }
+
+  @Get('invitations')
+  @ApiOkResponse({ type: InvitationAnswer, isArray: true })
+  invited(): Promise<InvitationAnswer[]> {
+    return this.invitations.open();
+  }
+
+  @Post('invitations')
+  @ApiCreatedResponse({ type: InvitationAnswer })
+  invite(@Body() input: InvitationInput): Promise<InvitationAnswer> {
+    return this.invitations.invite(input);
+  }
+
+  @Delete('invitations/:id')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  revoke(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.invitations.revoke(id);
+  }
+
+  @Get('outbox')
+  @ApiOkResponse({ type: OutboxAnswer })
+  outbox(): Promise<OutboxAnswer> {
+    return this.mail.outbox();
+  }
+
+  @Post('outbox/:id/send')
+  @HttpCode(200)
+  @ApiOkResponse({ type: OutboxAnswer })
+  sendAgain(@Param('id', ParseUUIDPipe) id: string): Promise<OutboxAnswer> {
+    return this.mail.sendAgain(id);
+  }
+
+  @Get('audit')
+  @ApiQuery({ name: 'before', required: false })
+  @ApiOkResponse({ type: AuditPageAnswer })
+  changes(@Query('before') before?: string): Promise<AuditPageAnswer> {
+    return this.audit.page(before);
+  }
+}

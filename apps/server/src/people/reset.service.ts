@@ -1,0 +1,103 @@
+import type { ResetOfferAnswer } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { type EntityManager, IsNull, Not } from 'typeorm';
+import { Door } from '../platform/door.ts';
+import { Problem } from '../platform/problem.ts';
+import { Settings } from '../platform/settings.ts';
+import { PasswordReset, Person, Session } from './identity.entities.ts';
+import type { Mail } from './mail.entity.ts';
+import { MailService } from './mail.service.ts';
+import { Membership } from './membership.entity.ts';
+import { hashToken, newToken } from './secrets.ts';
+import { SessionService } from './session.service.ts';
+import { SignInService, findPerson, newPasswordHash } from './signIn.service.ts';
+
+const HOUR = 3_600_000;
+
+/** Choosing a new password by a one-time link. */
+@Injectable()
+export class ResetService {
+  constructor(
+    private readonly door: Door,
+    private readonly settings: Settings,
+    private readonly mail: MailService,
+    private readonly signIn: SignInService,
+    private readonly sessions: SessionService,
+  ) {}
+
+  /** Answers the same whether or not the address is known, and as soon. */
+  async ask(email: string, origin: string): Promise<void> {
+    await this.signIn.count('reset', email, origin);
+    const written = await this.door.open(async (manager) => {
+      const person = await findPerson(manager, email);
+      return person ? this.write(manager, person) : null;
+    });
+    if (written) void this.mail.carry(written.mail);
+  }
+
+  /**
+   * Write the message with the link.
+   * Where no mail server carries it, the owner hands it over: but never of somebody who belongs elsewhere too,
+   * since the link opens everything of theirs.
+   */
+  async write(manager: EntityManager, person: Person): Promise<{ readonly mail: Mail; readonly link: string }> {
+    const token = newToken();
+    const memberships = await manager.findBy(Membership, { personId: person.id });
+    await manager.save(
+      manager.create(PasswordReset, {
+        tokenHash: hashToken(token),
+        personId: person.id,
+        expiresAt: new Date(Date.now() + HOUR),
+        usedAt: null,
+      }),
+    );
+    const link = `${this.settings.address}/reset/${token}`;
+    const mail = await this.mail.write(manager, {
+      practiceId: memberships.length === 1 ? memberships[0]!.practiceId : null,
+      to: person.email,
+      subject: 'Choose a new password for Glenfold',
+      text: `${person.name},\n\nsomebody asked to choose a new password for this address. If it was you, open\n\n${link}\n\nwithin the hour. It works once. If it was not you, leave it: nothing has changed.\n`,
+    });
+    return { mail, link };
+  }
+
+  async offer(token: string): Promise<ResetOfferAnswer> {
+    return this.door.open(async (manager) => {
+      const reset = await this.#open(manager, token);
+      const { email } = await manager.findOneByOrFail(Person, { id: reset.personId });
+      return { email };
+    });
+  }
+
+  /** Set the password, sign out everywhere, sign in here. @returns the cookie */
+  async choose(token: string, password: string): Promise<string> {
+    const { email } = await this.offer(token);
+    const passwordHash = await newPasswordHash(password, email);
+    return this.door.open(async (manager) => {
+      const { id, personId } = await this.#open(manager, token, true);
+      await manager.update(PasswordReset, { personId, usedAt: IsNull(), id: Not(id) }, { usedAt: new Date() });
+      await manager.update(PasswordReset, id, { usedAt: new Date() });
+      await manager.update(Person, personId, { passwordHash });
+      await manager.delete(Session, { personId });
+      return this.sessions.begin(manager, personId);
+    });
+  }
+
+  async #open(manager: EntityManager, token: string, lock = false): Promise<PasswordReset> {
+    const found = await manager.findOne(PasswordReset, {
+      where: { tokenHash: hashToken(token) },
+      ...(lock ? { lock: { mode: 'pessimistic_write' as const } } : {}),
+    });
+    if (!found)
+      throw new Problem(
+        404,
+        'No such link',
+        'This link is not complete, or was never made. Copy all of it, or ask for a new one.',
+      );
+    if (found.usedAt)
+      throw new Problem(410, 'Used already', 'This link was used, or replaced by a later one. Ask for a new one.');
+    if (found.expiresAt.getTime() < Date.now())
+      throw new Problem(410, 'Expired', 'This link was good for an hour, which is over. Ask for a new one.');
+    return found;
+  }
+}

@@ -1,0 +1,162 @@
+import {
+  AcceptInput,
+  ChangePasswordInput,
+  ChoosePracticeInput,
+  type DemoPersonAnswer,
+  ForgotInput,
+  InvitationOfferAnswer,
+  ResetInput,
+  ResetOfferAnswer,
+  SessionAnswer,
+  SignInInput,
+} from '@glenfold/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req, Res } from '@nestjs/common';
+import { ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import type { Request, Response } from 'express';
+import { Door } from '../platform/door.ts';
+import { COOKIE, For } from '../platform/gate.ts';
+import { notFound } from '../platform/problem.ts';
+import { DemoPeople } from './demoPeople.ts';
+import { InvitationService } from './invitation.service.ts';
+import { Practice } from './practice.entity.ts';
+import { practiceAnswer } from './practice.service.ts';
+import { ResetService } from './reset.service.ts';
+import { SessionService } from './session.service.ts';
+import { SignInService } from './signIn.service.ts';
+
+/** Where a request came from, for counting tries. */
+const originOf = ({ ip }: Request): string => ip ?? 'unknown';
+
+/** Signing in and out, and the one-time links that lead in. */
+@ApiTags('session')
+@Controller()
+export class SessionController {
+  constructor(
+    private readonly door: Door,
+    private readonly sessions: SessionService,
+    private readonly signIn: SignInService,
+    private readonly resets: ResetService,
+    private readonly invitations: InvitationService,
+    private readonly demo: DemoPeople,
+  ) {}
+
+  @Get('session')
+  @For('anyone')
+  @ApiOkResponse({ type: SessionAnswer })
+  async session(@Req() { access }: Request): Promise<SessionAnswer> {
+    if (access) {
+      const { csrf, person, practice, role } = access;
+      const places = await this.sessions.places(person.id);
+      return {
+        state: 'signed in',
+        csrf,
+        person,
+        practice: practice && role ? practiceAnswer(practice) : null,
+        role,
+        practices: places.map(({ practice: { id, name }, role }) => ({ practiceId: id, practiceName: name, role })),
+        demoPeople: [],
+      };
+    }
+    const any = await this.door.open((manager) => manager.existsBy(Practice, {}));
+    const demoPeople: DemoPersonAnswer[] = any ? await this.demo.people() : [];
+    const nobody = { csrf: '', person: null, practice: null, role: null, practices: [] };
+    return { state: any ? 'signed out' : 'first run', ...nobody, demoPeople };
+  }
+
+  @Post('session')
+  @For('anyone')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async begin(@Body() input: SignInInput, @Req() request: Request, @Res({ passthrough: true }) response: Response) {
+    const token = await this.signIn.signIn(input, originOf(request));
+    // A session that the browser had before ends: a cookie never changes hands.
+    if (request.access) await this.sessions.end(request.access.sessionId);
+    response.cookie(COOKIE, token, this.sessions.cookie);
+  }
+
+  @Delete('session')
+  @For('signed in')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async end(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    await this.sessions.end(request.access!.sessionId);
+    response.clearCookie(COOKIE, { path: '/' });
+  }
+
+  @Delete('sessions')
+  @For('signed in')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async endAll(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    await this.signIn.signOutEverywhere(request.access!.person.id);
+    response.clearCookie(COOKIE, { path: '/' });
+  }
+
+  @Put('session/practice')
+  @For('signed in')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async choose(@Body() { practiceId }: ChoosePracticeInput, @Req() request: Request): Promise<void> {
+    const { person, sessionId } = request.access!;
+    const places = await this.sessions.places(person.id);
+    if (!places.some(({ practice }) => practice.id === practiceId)) notFound();
+    await this.sessions.choose(sessionId, practiceId);
+  }
+
+  @Put('session/password')
+  @For('signed in')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async changePassword(@Body() input: ChangePasswordInput, @Req() request: Request): Promise<void> {
+    const { person, sessionId } = request.access!;
+    await this.signIn.changePassword(person, sessionId, input, originOf(request));
+  }
+
+  @Post('password-resets')
+  @For('anyone')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async forgot(@Body() { email }: ForgotInput, @Req() request: Request): Promise<void> {
+    await this.resets.ask(email, originOf(request));
+  }
+
+  @Get('password-resets/:token')
+  @For('anyone')
+  @ApiOkResponse({ type: ResetOfferAnswer })
+  resetOffer(@Param('token') token: string): Promise<ResetOfferAnswer> {
+    return this.resets.offer(token);
+  }
+
+  @Put('password-resets/:token')
+  @For('anyone')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async reset(
+    @Param('token') token: string,
+    @Body() { password }: ResetInput,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    response.cookie(COOKIE, await this.resets.choose(token, password), this.sessions.cookie);
+  }
+
+  @Get('invitations/:token/offer')
+  @For('anyone')
+  @ApiOkResponse({ type: InvitationOfferAnswer })
+  offer(@Param('token') token: string): Promise<InvitationOfferAnswer> {
+    return this.invitations.offer(token);
+  }
+
+  @Put('invitations/:token/offer')
+  @For('anyone')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async accept(
+    @Param('token') token: string,
+    @Body() input: AcceptInput,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    const cookie = await this.invitations.accept(token, input, originOf(request));
+    response.cookie(COOKIE, cookie, this.sessions.cookie);
+  }
+}

@@ -1,0 +1,109 @@
+import type { ChangePasswordInput, SignInInput } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { type EntityManager, LessThan, MoreThan, Not } from 'typeorm';
+import { Door } from '../platform/door.ts';
+import { Problem, refuse } from '../platform/problem.ts';
+import { Person, Session, SignInAttempt } from './identity.entities.ts';
+import { hashPassword, passwordFits } from './secrets.ts';
+import { SessionService } from './session.service.ts';
+
+const MINUTE = 60_000;
+/** How long a failed try counts. */
+export const ATTEMPT_WINDOW = 15 * MINUTE;
+/** Failed tries for one address from one place, for one address from anywhere, and from one place for any address. */
+export const ATTEMPT_LIMITS = { pair: 5, email: 20, origin: 100 } as const;
+
+export function lockedOut(): never {
+  throw new Problem(
+    429,
+    'Too many tries',
+    'Too many tries for this address. Wait 15 minutes, or have a link sent to choose a new password.',
+  );
+}
+
+/** Signing in with e-mail and password. Says the same of an unknown address as of a wrong password. */
+@Injectable()
+export class SignInService {
+  constructor(
+    private readonly door: Door,
+    private readonly sessions: SessionService,
+  ) {}
+
+  /** @returns the cookie of the new session. @throws a 401 or 429 problem */
+  async signIn({ email, password }: SignInInput, origin: string): Promise<string> {
+    const person = await this.prove(email, password, origin);
+    if (!person)
+      throw new Problem(
+        401,
+        'Not signed in',
+        'E-mail and password do not fit together. Check both, or have a link sent to choose a new password.',
+      );
+    return this.door.open((manager) => this.sessions.begin(manager, person.id));
+  }
+
+  /** The person, if the password is theirs. Counts the try first, so that tries side by side count too. */
+  async prove(email: string, password: string, origin: string): Promise<Person | null> {
+    await this.count('sign in', email, origin);
+    const person = await this.door.open((manager) => findPerson(manager, email));
+    if (!(await passwordFits(password, person?.passwordHash))) return null;
+    await this.door.open((manager) => manager.delete(SignInAttempt, { kind: 'sign in', email, origin }));
+    return person;
+  }
+
+  /** @throws a 429 problem when there were too many tries lately */
+  async count(kind: SignInAttempt['kind'], email: string, origin: string): Promise<void> {
+    const tooMany = await this.door.open(async (manager) => {
+      const recent = MoreThan(new Date(Date.now() - ATTEMPT_WINDOW));
+      const tries = (where: Partial<Pick<SignInAttempt, 'email' | 'origin'>>): Promise<number> =>
+        manager.countBy(SignInAttempt, { kind, createdAt: recent, ...where });
+      await manager.delete(SignInAttempt, { createdAt: LessThan(new Date(Date.now() - ATTEMPT_WINDOW)) });
+      const full =
+        (await tries({ email, origin })) >= ATTEMPT_LIMITS.pair ||
+        (await tries({ email })) >= ATTEMPT_LIMITS.email ||
+        (await tries({ origin })) >= ATTEMPT_LIMITS.origin;
+      if (!full) await manager.save(manager.create(SignInAttempt, { kind, email, origin }));
+      return full;
+    });
+    if (tooMany) lockedOut();
+  }
+
+  /** A new password; every other browser of the person is signed out. */
+  async changePassword(
+    person: { readonly id: string; readonly email: string },
+    sessionId: string,
+    { current, password }: ChangePasswordInput,
+    origin: string,
+  ): Promise<void> {
+    if (!(await this.prove(person.email, current, origin)))
+      refuse([{ field: 'current', message: 'This is not the password you use now.' }]);
+    const passwordHash = await newPasswordHash(password, person.email);
+    await this.door.open(async (manager) => {
+      await manager.update(Person, person.id, { passwordHash });
+      await manager.delete(Session, { personId: person.id, id: Not(sessionId) });
+    });
+  }
+
+  async signOutEverywhere(personId: string): Promise<void> {
+    await this.door.open((manager) => manager.delete(Session, { personId }));
+  }
+}
+
+/** With the hash of the password, which is left out elsewhere. */
+export function findPerson(manager: EntityManager, email: string): Promise<Person | null> {
+  return manager
+    .createQueryBuilder(Person, 'person')
+    .addSelect('person.passwordHash')
+    .where('person.email = :email', { email })
+    .getOne();
+}
+
+/** @throws a 422 problem for a password that repeats the address */
+export async function newPasswordHash(password: string, email: string): Promise<string> {
+  const [name = ''] = email.split('@');
+  const plain = password.toLowerCase();
+  if (plain.includes(email) || (name.length > 3 && plain.startsWith(name) && plain.length < name.length + 6))
+    refuse([{ field: 'password', message: 'Choose a password that is not the e-mail address.' }]);
+  if (new Set(password).size < 5)
+    refuse([{ field: 'password', message: 'Choose a password of more than a few signs repeated.' }]);
+  return hashPassword(password);
+}

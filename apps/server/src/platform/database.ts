@@ -1,0 +1,81 @@
+import pg from 'pg';
+import { DataSource, type DataSourceOptions } from 'typeorm';
+import { entities } from '../entities.ts';
+import { migrations } from '../migrations/index.ts';
+import { APP_ROLE, DOOR_ROLE } from './roles.ts';
+
+const makeRoles = [APP_ROLE, DOOR_ROLE]
+  .map(
+    (role) => `
+    IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = '${role}') THEN
+      BEGIN CREATE ROLE ${role} NOLOGIN; EXCEPTION WHEN duplicate_object OR unique_violation THEN NULL; END;
+    END IF;
+    IF NOT pg_has_role(current_user, '${role}', 'MEMBER') THEN EXECUTE 'GRANT ${role} TO ' || quote_ident(current_user); END IF;`,
+  )
+  .join('');
+
+/** Everything that a query of the application can reach, with the rights of the application only. */
+export function appOptions(url: string): DataSourceOptions {
+  return {
+    type: 'postgres',
+    url,
+    entities: [...entities],
+    synchronize: false,
+    extra: { options: `-c role=${APP_ROLE}` },
+  };
+}
+
+/** The database's own role: for migrations, never for a request. */
+export function ownerSource(url: string): DataSource {
+  return new DataSource({
+    type: 'postgres',
+    url,
+    entities: [...entities],
+    migrations: [...migrations],
+    synchronize: false,
+  });
+}
+
+/**
+ * Make the roles, bring the tables up to date, and see whose they are.
+ * @returns whether there is a practice yet, and whether it is the made-up one
+ * @throws when the database was made by a newer Glenfold, or the roles cannot be made
+ */
+export async function prepareDatabase(url: string): Promise<{ readonly practices: number; readonly demo: boolean }> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    await client.query(`DO $$ BEGIN ${makeRoles} END $$`);
+  } catch (error) {
+    throw new Error(
+      `The database roles ${APP_ROLE} and ${DOOR_ROLE} cannot be made: ${(error as Error).message}. Let an administrator of the database create them (NOLOGIN) and grant both to this user.`,
+      { cause: error },
+    );
+  } finally {
+    await client.end();
+  }
+  const source = ownerSource(url);
+  await source.initialize();
+  try {
+    await refuseNewer(source);
+    await source.runMigrations();
+    const practices = await source.query<Array<{ demo: boolean }>>('SELECT demo FROM practice');
+    return { practices: practices.length, demo: practices.some(({ demo }) => demo) };
+  } finally {
+    await source.destroy();
+  }
+}
+
+async function refuseNewer(source: DataSource): Promise<void> {
+  const [{ made } = { made: false }] = await source.query<Array<{ made: boolean }>>(
+    `SELECT to_regclass('public.migrations') IS NOT NULL AS made`,
+  );
+  if (!made) return;
+  const done = await source.query<Array<{ name: string }>>('SELECT name FROM migrations');
+  const known = new Set(migrations.map(({ name }) => name));
+  const unknown = done.find(({ name }) => !known.has(name));
+  if (unknown)
+    throw new Error(
+      `This database was made by a newer Glenfold (${unknown.name}). Start that version, or restore a backup made by this one.`,
+    );
+}

@@ -1,0 +1,17 @@
+/** How this installation runs; decided once at the start. */
+export abstract class Settings {
+  /** Address that people open, without a slash at the end; links in messages begin with it. */
+  readonly address: string;
+  /** The demo people may be entered with one click. */
+  readonly demo: boolean;
+  /** File of the generic products, without prices, that a new practice begins with. */
+  readonly catalogue: string;
+  /** smtp://… or smtps://…; without it messages stay in the outbox. */
+  readonly smtp: string | undefined;
+  /** Sender of messages that leave. */
+  readonly mailFrom: string;
+}
+
+export function isSecure({ address }: Settings): boolean {
+  return address.startsWith('https:');
+}

@@ -1,0 +1,59 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import type { ServerResponse } from 'node:http';
+import { join } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { NextFunction, Request, RequestHandler, Response } from 'express';
+import helmet from 'helmet';
+import { type Settings, isSecure } from './settings.ts';
+
+/** Stands in the built page where each answer gets a nonce of its own. */
+const PLACE = '__NONCE__';
+
+const nonceOf = (response: ServerResponse): string => (response as Response).locals.nonce as string;
+
+/** Headers that allow the browser our own files and nothing else: no foreign or inline script, style or frame. */
+export function securityHeaders(settings: Settings): RequestHandler {
+  const secure = isSecure(settings);
+  const headers = helmet({
+    strictTransportSecurity: secure,
+    referrerPolicy: { policy: 'no-referrer' },
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        'default-src': ["'self'"],
+        'script-src': ["'self'"],
+        'style-src': ["'self'", (_request, response) => `'nonce-${nonceOf(response)}'`],
+        'font-src': ["'self'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'connect-src': ["'self'"],
+        'object-src': ["'none'"],
+        'base-uri': ["'none'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        'script-src-attr': ["'none'"],
+        ...(secure ? { 'upgrade-insecure-requests': [] } : {}),
+      },
+    },
+  });
+  return (request, response, next) => {
+    response.locals.nonce = randomBytes(18).toString('base64');
+    headers(request, response, next);
+  };
+}
+
+/** The built web application; addresses it routes by itself all get its page. */
+export function webPages(app: NestExpressApplication, folder: string): void {
+  const file = join(folder, 'index.html');
+  if (!existsSync(file)) return;
+  const page = readFileSync(file, 'utf8');
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const isFile = request.path.startsWith('/api') || /\.\w+$/.test(request.path);
+    if (!['GET', 'HEAD'].includes(request.method) || isFile) return next();
+    response
+      .type('html')
+      .set('cache-control', 'no-store')
+      .send(page.replaceAll(PLACE, nonceOf(response)));
+  });
+  app.useStaticAssets(folder, { index: false });
+}

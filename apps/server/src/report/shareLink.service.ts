@@ -1,0 +1,73 @@
+import type { ShareLinkAnswer, ShareLinkInput } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { GroundService } from '../ground/ground.service.ts';
+import { hashToken, newToken } from '../people/secrets.ts';
+import { Door } from '../platform/door.ts';
+import { Problem } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Settings } from '../platform/settings.ts';
+import { Work } from '../platform/work.ts';
+import { ShareLink } from './shareLink.entity.ts';
+
+/** Addresses that show one site's report to whoever holds them. */
+@Injectable()
+export class ShareLinkService {
+  constructor(
+    private readonly records: Records,
+    private readonly ground: GroundService,
+    private readonly work: Work,
+    private readonly door: Door,
+    private readonly settings: Settings,
+  ) {}
+
+  /** Newest first; revoked ones stay in the list. */
+  async links(siteId: string): Promise<ShareLinkAnswer[]> {
+    await this.ground.site(siteId);
+    const { practiceId } = this.work;
+    const links = await this.records.scoped((manager) =>
+      manager.find(ShareLink, { where: { siteId, practiceId }, order: { createdAt: 'DESC' }, withDeleted: true }),
+    );
+    return links.map((link) => answer(link, null));
+  }
+
+  /** The address stands in this answer only: the database keeps what it needs to recognise it, not the address. */
+  async make(siteId: string, { purpose, days }: ShareLinkInput): Promise<ShareLinkAnswer> {
+    await this.ground.site(siteId);
+    const token = newToken();
+    const link = await this.records.of(ShareLink).add({
+      siteId,
+      purpose,
+      madeBy: this.work.worker.person?.name ?? '',
+      tokenHash: hashToken(token),
+      expiresAt: new Date(Date.now() + days * 86_400_000),
+    });
+    return answer(link, `${this.settings.address}/shared/${token}`);
+  }
+
+  revoke(id: string): Promise<void> {
+    return this.records.of(ShareLink).remove(id);
+  }
+
+  /** Do something for whoever holds a link, in the practice and with the site it is for. */
+  async open<T>(token: string, work: (siteId: string) => Promise<T>): Promise<T> {
+    const link = await this.door.open((manager) =>
+      manager.findOne(ShareLink, { where: { tokenHash: hashToken(token) }, withDeleted: true }),
+    );
+    const ask = 'Ask the practice for a new one.';
+    if (!link)
+      throw new Problem(404, 'No such link', `This link is not complete, or was never made. Copy all of it. ${ask}`);
+    if (link.deletedAt) throw new Problem(410, 'Revoked', `The practice took this link back. ${ask}`);
+    if (link.expiresAt.getTime() < Date.now())
+      throw new Problem(
+        410,
+        'Expired',
+        `This link was open until ${link.expiresAt.toISOString().slice(0, 10)}. ${ask}`,
+      );
+    return this.work.run({ practiceId: link.practiceId, person: null, role: null }, () => work(link.siteId));
+  }
+}
+
+function answer({ id, purpose, madeBy, expiresAt, deletedAt }: ShareLink, address: string | null): ShareLinkAnswer {
+  const state = deletedAt ? 'revoked' : expiresAt.getTime() < Date.now() ? 'expired' : 'open';
+  return { id, purpose, madeBy, expiresAt: expiresAt.toISOString(), state, address };
+}

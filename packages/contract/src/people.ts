@@ -1,0 +1,275 @@
+import { Transform } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Type } from 'class-transformer';
+import { trim } from './checks.ts';
+import { type Role, roles } from './roles.ts';
+
+const lowerCase = Transform(({ value }: { value: unknown }) =>
+  typeof value === 'string' ? value.trim().toLowerCase() : value,
+);
+
+export const PASSWORD_LEAST = 12;
+const newPassword = {
+  message: `Choose a password of ${PASSWORD_LEAST} to 200 characters: a few words in a row are easier to keep than signs.`,
+};
+
+function Email(): PropertyDecorator {
+  return (target, property) => {
+    lowerCase(target, property);
+    IsEmail({}, { message: 'Give an e-mail address, such as name@practice.example.' })(target, property as string);
+    MaxLength(254, { message: 'Give an e-mail address of at most 254 characters.' })(target, property as string);
+  };
+}
+
+function NewPassword(): PropertyDecorator {
+  return (target, property) => {
+    Length(PASSWORD_LEAST, 200, newPassword)(target, property as string);
+    IsString(newPassword)(target, property as string);
+  };
+}
+
+function PersonName(): PropertyDecorator {
+  return (target, property) => {
+    trim(target, property);
+    Length(1, 120, { message: 'Give a name of 1 to 120 letters.' })(target, property as string);
+    IsString({ message: 'Give a name.' })(target, property as string);
+  };
+}
+
+export class SignInInput {
+  @Email() email: string;
+
+  @IsString({ message: 'Give the password.' })
+  @Length(1, 200, { message: 'Give the password.' })
+  password: string;
+}
+
+/** Enter as one of the made-up people; in demo mode only. */
+export class DemoEntryInput {
+  @IsUUID(undefined, { message: 'Choose one of the demo people.' })
+  personId: string;
+}
+
+export class ChoosePracticeInput {
+  @IsUUID(undefined, { message: 'Choose one of your practices.' })
+  practiceId: string;
+}
+
+export class ChangePasswordInput {
+  @IsString({ message: 'Give the password that you use now.' })
+  @Length(1, 200, { message: 'Give the password that you use now.' })
+  current: string;
+
+  @NewPassword() password: string;
+}
+
+export class ForgotInput {
+  @Email() email: string;
+}
+
+export class ResetInput {
+  @NewPassword() password: string;
+}
+
+/** The first person makes the practice. */
+export class FirstRunInput {
+  @trim
+  @IsString({ message: 'Give the practice a name.' })
+  @Length(1, 120, { message: 'Give the practice a name of 1 to 120 letters.' })
+  practice: string;
+
+  @PersonName() name: string;
+  @Email() email: string;
+  @NewPassword() password: string;
+}
+
+/** Who goes on with an export: one of its owners, with a password for here. */
+export class LoadExportInput {
+  @Email() email: string;
+  @NewPassword() password: string;
+}
+
+export class PracticeInput {
+  @trim
+  @IsString({ message: 'Give the practice a name.' })
+  @Length(1, 120, { message: 'Give the practice a name of 1 to 120 letters.' })
+  name: string;
+}
+
+class WithRole {
+  @IsIn(roles, { message: `Choose a role: ${roles.join(', ')}.` })
+  role: Role;
+
+  /** The sites whose reports a client reads; empty for the other roles. */
+  @IsArray({ message: 'Choose the sites whose reports they read.' })
+  @ArrayMaxSize(500)
+  @IsUUID(undefined, { each: true, message: 'Choose sites of this practice.' })
+  siteIds: string[];
+}
+
+export class MemberInput extends WithRole {}
+
+export class InvitationInput extends WithRole {
+  @Email() email: string;
+}
+
+/** Taking an invitation up: a name and a new password, or the password one already has here. */
+export class AcceptInput {
+  @IsOptional()
+  @PersonName()
+  name?: string;
+
+  @IsString({ message: 'Give a password.' })
+  @Length(1, 200, { message: 'Give a password.' })
+  password: string;
+}
+
+export class ShareLinkInput {
+  @trim
+  @IsString({ message: 'Say who the link is for.' })
+  @Length(1, 120, { message: 'Say who the link is for, in 1 to 120 letters.' })
+  purpose: string;
+
+  @IsInt({ message: 'Say for how many days the link opens.' })
+  @Min(1, { message: 'A link opens for 1 to 366 days.' })
+  @Max(366, { message: 'A link opens for 1 to 366 days.' })
+  days: number;
+}
+
+export class PersonAnswer {
+  @IsString() id: string;
+  @IsString() name: string;
+  @IsString() email: string;
+}
+
+export class MembershipAnswer {
+  @IsString() practiceId: string;
+  @IsString() practiceName: string;
+  @IsString() role: Role;
+}
+
+export class DemoPersonAnswer {
+  @IsString() personId: string;
+  @IsString() name: string;
+  @IsString() email: string;
+  /** "owner at Brackwater Soil Advisory", each practice. */
+  @IsArray() @IsString({ each: true }) at: string[];
+}
+
+export class PracticeAnswer {
+  @IsString() id: string;
+  @IsString() name: string;
+  @IsBoolean() demo: boolean;
+  @IsInt() version: number;
+}
+
+/** Who is signed in, at which practice, as what. */
+export class SessionAnswer {
+  @IsString() state: 'first run' | 'signed out' | 'signed in';
+  /** To be sent back with every change. */
+  @IsString() csrf: string;
+  @IsOptional() @ValidateNested() @Type(() => PersonAnswer) person: PersonAnswer | null;
+  /** Nothing when the person belongs to none any more. */
+  @IsOptional() @ValidateNested() @Type(() => PracticeAnswer) practice: PracticeAnswer | null;
+  @IsOptional() @IsString() role: Role | null;
+  @ValidateNested({ each: true }) @Type(() => MembershipAnswer) practices: MembershipAnswer[];
+  /** Offered for entering with one click; empty outside demo mode. */
+  @ValidateNested({ each: true }) @Type(() => DemoPersonAnswer) demoPeople: DemoPersonAnswer[];
+}
+
+export class MemberAnswer extends WithRole {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @ValidateNested() @Type(() => PersonAnswer) person: PersonAnswer;
+  /** The one who asks. */
+  @IsBoolean() you: boolean;
+  /** Has no password yet, such as after a practice was loaded from an export. */
+  @IsBoolean() cannotSignIn: boolean;
+}
+
+export class InvitationAnswer extends WithRole {
+  @IsString() id: string;
+  @IsString() email: string;
+  @IsString() invitedBy: string;
+  @IsString() expiresAt: string;
+  @IsBoolean() expired: boolean;
+}
+
+/** What the invited person is shown. */
+export class InvitationOfferAnswer {
+  @IsString() practiceName: string;
+  @IsString() email: string;
+  @IsString() role: Role;
+  @IsString() invitedBy: string;
+  /** This address has a password here already. */
+  @IsBoolean() known: boolean;
+}
+
+export class ResetOfferAnswer {
+  @IsString() email: string;
+}
+
+/** A message of the application to a person. */
+export class MailAnswer {
+  @IsString() id: string;
+  @IsString() to: string;
+  @IsString() subject: string;
+  /** Nothing once a mail server took it: it may hold a one-time link. */
+  @IsOptional() @IsString() text: string | null;
+  @IsString() writtenAt: string;
+  @IsOptional() @IsString() sentAt: string | null;
+  @IsOptional() @IsString() failure: string | null;
+}
+
+export class OutboxAnswer {
+  /** Messages leave through a mail server; otherwise they stay here to be handed over. */
+  @IsBoolean() carried: boolean;
+  @ValidateNested({ each: true }) @Type(() => MailAnswer) mails: MailAnswer[];
+}
+
+export class AuditEntryAnswer {
+  @IsString() id: string;
+  @IsString() at: string;
+  /** Who did it. */
+  @IsString() by: string;
+  @IsString() action: 'add' | 'change' | 'delete' | 'restore';
+  /** The kind of record: "zone". */
+  @IsString() kind: string;
+  @IsString() recordId: string;
+  @IsString() recordName: string;
+  /** Values by field; only what changed, for a change. */
+  @IsOptional() @IsObject() before: Record<string, unknown> | null;
+  @IsOptional() @IsObject() after: Record<string, unknown> | null;
+}
+
+export class AuditPageAnswer {
+  @ValidateNested({ each: true }) @Type(() => AuditEntryAnswer) entries: AuditEntryAnswer[];
+  /** Where the next page begins; nothing on the last. */
+  @IsOptional() @IsString() next: string | null;
+}
+
+export class ShareLinkAnswer {
+  @IsString() id: string;
+  @IsString() purpose: string;
+  @IsString() madeBy: string;
+  @IsString() expiresAt: string;
+  @IsString() state: 'open' | 'expired' | 'revoked';
+  /** The address; only in the answer that made it. */
+  @IsOptional() @IsString() address: string | null;
+}
