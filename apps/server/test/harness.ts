@@ -91,8 +91,8 @@ export async function signIn(
   password = demoPassword,
 ): Promise<Browser> {
   const browser = openBrowser(server);
-  const { status, body } = await browser.ask('post', '/session', { email, password });
-  if (status !== 204) throw new Error(`${email} was not let in: ${JSON.stringify(body)}`);
+  const response = await browser.ask('post', '/session', { email, password });
+  if (response.status !== 204) throw new Error(`${email} was not let in: ${response.text}`);
   await browser.session();
   return browser;
 }

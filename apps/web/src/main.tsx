@@ -3,26 +3,54 @@ import '@fontsource/atkinson-hyperlegible/400.css';
 import '@fontsource/atkinson-hyperlegible/700.css';
 import '@fontsource/bitter/700.css';
 import { CssBaseline, ThemeProvider } from '@mui/material';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider, createBrowserRouter } from 'react-router';
-import { Shell } from './frame/Shell.tsx';
+import createCache from '@emotion/cache';
+import { CacheProvider } from '@emotion/react';
+import { ApiProblem, concernsSession } from './api/client.ts';
+import { Invitation, Reset } from './features/entrance/OneTimeLinks.tsx';
+import { PracticePage } from './features/practice/PracticePage.tsx';
+import { ReportPage, SharedReport } from './features/report/ReportPages.tsx';
+import { Entrance } from './frame/Entrance.tsx';
+import { Home } from './frame/Home.tsx';
 import { SiteFrame } from './frame/SiteFrame.tsx';
 import { Catalogue } from './features/catalogue/Catalogue.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
-import { Rounds } from './features/rounds/Rounds.tsx';
 import { theme } from './theme.ts';
 import { UndoProvider } from './ui/undo.tsx';
 import { UnitsProvider } from './ui/units.tsx';
 import { WorkingProvider } from './ui/working.tsx';
 
-const client = new QueryClient({ defaultOptions: { queries: { staleTime: 30_000, retry: 1 } } });
+// A refusal that concerns the session: whoever is signed in, and as what, is asked anew.
+const onError = (error: Error): void => {
+  if (concernsSession(error)) void client.invalidateQueries({ queryKey: ['session'] });
+};
+const client = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      retry: (failures, error) => failures < 1 && !(error instanceof ApiProblem && error.status >= 400),
+    },
+  },
+});
+// The content policy lets in the styles that carry this answer's nonce, and no others.
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
+const cache = createCache({ key: 'css', nonce, prepend: true });
+
 const router = createBrowserRouter([
+  { path: '/invitation/:token', element: <Invitation /> },
+  { path: '/reset/:token', element: <Reset /> },
+  { path: '/shared/:token', element: <SharedReport /> },
   {
-    element: <Shell />,
+    element: <Entrance />,
     children: [
-      { path: '/', element: <Rounds /> },
+      { path: '/', element: <Home /> },
+      { path: '/reports/:siteId', element: <ReportPage /> },
+      { path: '/practice/:part?', element: <PracticePage /> },
       { path: '/products', element: <Catalogue /> },
       { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
       { path: '*', element: <NotFound /> },
@@ -32,17 +60,19 @@ const router = createBrowserRouter([
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <ThemeProvider theme={theme}>
-      <CssBaseline />
-      <QueryClientProvider client={client}>
-        <UnitsProvider>
-          <WorkingProvider>
-            <UndoProvider>
-              <RouterProvider router={router} />
-            </UndoProvider>
-          </WorkingProvider>
-        </UnitsProvider>
-      </QueryClientProvider>
-    </ThemeProvider>
+    <CacheProvider value={cache}>
+      <ThemeProvider theme={theme}>
+        <CssBaseline />
+        <QueryClientProvider client={client}>
+          <UnitsProvider>
+            <WorkingProvider>
+              <UndoProvider>
+                <RouterProvider router={router} />
+              </UndoProvider>
+            </WorkingProvider>
+          </UnitsProvider>
+        </QueryClientProvider>
+      </ThemeProvider>
+    </CacheProvider>
   </StrictMode>,
 );

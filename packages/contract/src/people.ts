@@ -32,23 +32,23 @@ const newPassword = {
 function Email(): PropertyDecorator {
   return (target, property) => {
     lowerCase(target, property);
-    IsEmail({}, { message: 'Give an e-mail address, such as name@practice.example.' })(target, property as string);
-    MaxLength(254, { message: 'Give an e-mail address of at most 254 characters.' })(target, property as string);
+    IsEmail({}, { message: 'Give an e-mail address, such as name@practice.example.' })(target, property);
+    MaxLength(254, { message: 'Give an e-mail address of at most 254 characters.' })(target, property);
   };
 }
 
 function NewPassword(): PropertyDecorator {
   return (target, property) => {
-    Length(PASSWORD_LEAST, 200, newPassword)(target, property as string);
-    IsString(newPassword)(target, property as string);
+    Length(PASSWORD_LEAST, 200, newPassword)(target, property);
+    IsString(newPassword)(target, property);
   };
 }
 
 function PersonName(): PropertyDecorator {
   return (target, property) => {
     trim(target, property);
-    Length(1, 120, { message: 'Give a name of 1 to 120 letters.' })(target, property as string);
-    IsString({ message: 'Give a name.' })(target, property as string);
+    Length(1, 120, { message: 'Give a name of 1 to 120 letters.' })(target, property);
+    IsString({ message: 'Give a name.' })(target, property);
   };
 }
 

@@ -116,18 +116,29 @@ function unzip(zip: Buffer): Promise<Map<string, Buffer>> {
   return new Promise((resolve, reject) => {
     const fail = (error: Error): void => reject(error instanceof Problem ? error : unreadable(error));
     yauzl.fromBuffer(zip, { lazyEntries: true, strictFileNames: true }, (error, archive) => {
-      if (error) return fail(error);
+      if (error) {
+        fail(error);
+        return;
+      }
       const files = new Map<string, Buffer>();
       let total = 0;
       archive.on('error', fail);
       archive.on('end', () => resolve(files));
       archive.on('entry', (entry: yauzl.Entry) => {
         total += entry.uncompressedSize;
-        if (files.size >= MOST_FILES || total > MOST_BYTES)
-          return fail(notAnExport('The ZIP unpacks to more than an export ever holds.'));
-        if (files.has(entry.fileName)) return fail(altered(`${entry.fileName} is in it twice.`));
+        if (files.size >= MOST_FILES || total > MOST_BYTES) {
+          fail(notAnExport('The ZIP unpacks to more than an export ever holds.'));
+          return;
+        }
+        if (files.has(entry.fileName)) {
+          fail(altered(`${entry.fileName} is in it twice.`));
+          return;
+        }
         archive.openReadStream(entry, (problem, stream) => {
-          if (problem) return fail(problem);
+          if (problem) {
+            fail(problem);
+            return;
+          }
           const parts: Buffer[] = [];
           stream.on('data', (part: Buffer) => parts.push(part));
           stream.on('error', fail);

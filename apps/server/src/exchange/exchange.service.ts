@@ -73,7 +73,7 @@ export class ExchangeService {
 
   async #rows(manager: EntityManager, table: ExportedTable): Promise<{ columns: readonly string[]; rows: Row[] }> {
     const columns = columnsOf(manager, table);
-    const { tableName } = manager.connection.getMetadata(table.entity);
+    const { tableName } = manager.dataSource.getMetadata(table.entity);
     const order = table.file === 'changes.json' ? '"number"' : '"createdAt", "id"';
     const found = await manager.query<Array<{ row: Row }>>(
       `SELECT to_jsonb(chosen) AS row FROM (SELECT ${columns.map((column) => `"${column}"`).join(', ')} FROM "${tableName}" WHERE "${scopeColumn(table)}" = ANY($1) ORDER BY ${order}) AS chosen`,
@@ -95,7 +95,7 @@ export class ExchangeService {
 
   async #insert(manager: EntityManager, table: ExportedTable, tables: Tables, practiceId: string): Promise<void> {
     const columns = columnsOf(manager, table);
-    const { tableName } = manager.connection.getMetadata(table.entity);
+    const { tableName } = manager.dataSource.getMetadata(table.entity);
     const owned = columns.includes('practiceId') ? { practiceId } : {};
     const rows = tables.get(table.file)!.map((row) => ({ ...row, ...owned }));
     const list = columns.map((column) => `"${column}"`).join(', ');
@@ -115,7 +115,7 @@ function scopeColumn({ file }: ExportedTable): string {
 }
 
 function columnsOf(manager: EntityManager, { entity, without = [] }: ExportedTable): string[] {
-  return manager.connection
+  return manager.dataSource
     .getMetadata(entity)
     .columns.map(({ databaseName }) => databaseName)
     .filter((name) => !without.includes(name));

@@ -15,15 +15,11 @@ export class AccessMiddleware implements NestMiddleware {
   async use(request: Request, response: Response, next: NextFunction): Promise<void> {
     response.setHeader('cache-control', 'no-store');
     const token = (request.cookies as Partial<Record<string, unknown>>)[COOKIE];
-    if (typeof token !== 'string') return next();
-    const access = await this.sessions.access(token);
-    if (!access) {
-      request.endedSession = true;
-      return next();
-    }
-    request.access = access;
-    const { practice, role, person } = access;
-    if (practice && role) this.work.run({ practiceId: practice.id, person, role }, next);
+    const access = typeof token === 'string' ? await this.sessions.access(token) : undefined;
+    if (access) request.access = access;
+    request.endedSession = typeof token === 'string' && !access;
+    if (access?.practice && access.role)
+      this.work.run({ practiceId: access.practice.id, person: access.person, role: access.role }, next);
     else next();
   }
 }

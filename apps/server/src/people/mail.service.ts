@@ -32,7 +32,7 @@ export class MailService {
     if (!this.carrier.leaves || text === null) return;
     const outcome = await this.carrier.carry({ to, subject, text }).then(
       () => ({ sentAt: new Date(), text: null, failure: null }),
-      (error: Error) => ({ failure: error.message }),
+      (error: unknown) => ({ failure: (error as Error).message }),
     );
     if (outcome.failure) this.#log.warn(`A message to ${to} was not taken: ${outcome.failure}`);
     await this.door.open((manager) => manager.update(Mail, id, outcome));

@@ -49,7 +49,10 @@ export function webPages(app: NestExpressApplication, folder: string): void {
   const page = readFileSync(file, 'utf8');
   app.use((request: Request, response: Response, next: NextFunction) => {
     const isFile = request.path.startsWith('/api') || /\.\w+$/.test(request.path);
-    if (!['GET', 'HEAD'].includes(request.method) || isFile) return next();
+    if (!['GET', 'HEAD'].includes(request.method) || isFile) {
+      next();
+      return;
+    }
     response
       .type('html')
       .set('cache-control', 'no-store')

@@ -1,33 +1,77 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
-  IssuedPlanAnswer,
-  LabFileInput,
+  AuditPageAnswer,
+  InvitationAnswer,
+  InvitationOfferAnswer,
   LabImportAnswer,
-  LabImportChoices,
   LabResultAnswer,
-  LabResultInput,
-  PlanChoicesInput,
-  PracticeAnswer,
+  MemberAnswer,
+  OutboxAnswer,
   ProductAnswer,
-  ProductPriceInput,
+  ResetOfferAnswer,
   RoundsAnswer,
-  SiteAnswer,
-  SiteInput,
+  SessionAnswer,
+  ShareLinkAnswer,
+  SharedSiteAnswer,
+  SiteReportAnswer,
   SiteStateAnswer,
   ZoneAnswer,
-  ZoneInput,
   ZonePlanAnswer,
 } from '@glenfold/contract';
-import { queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
-import { ApiProblem, api } from './client.ts';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { ApiProblem, api, standAs } from './client.ts';
 
 /** Keys and fetchers, one place per resource. */
 export const queries = {
-  practice: () =>
+  /** Who is signed in, at which practice, as what. */
+  session: () =>
     queryOptions({
-      queryKey: ['practice'],
-      queryFn: () => api<PracticeAnswer>('GET', '/practice'),
-      staleTime: Infinity,
+      queryKey: ['session'],
+      queryFn: async () => {
+        const session = await api<SessionAnswer>('GET', '/session');
+        standAs({ csrf: session.csrf, practiceId: session.practice?.id });
+        return session;
+      },
+    }),
+  members: () => queryOptions({ queryKey: ['members'], queryFn: () => api<MemberAnswer[]>('GET', '/members') }),
+  invitations: () =>
+    queryOptions({ queryKey: ['invitations'], queryFn: () => api<InvitationAnswer[]>('GET', '/invitations') }),
+  outbox: () => queryOptions({ queryKey: ['outbox'], queryFn: () => api<OutboxAnswer>('GET', '/outbox') }),
+  audit: () =>
+    infiniteQueryOptions({
+      queryKey: ['audit'],
+      queryFn: ({ pageParam }) => api<AuditPageAnswer>('GET', `/audit${pageParam ? `?before=${pageParam}` : ''}`),
+      initialPageParam: null as string | null,
+      getNextPageParam: ({ next }) => next,
+    }),
+  reports: () => queryOptions({ queryKey: ['reports'], queryFn: () => api<SharedSiteAnswer[]>('GET', '/reports') }),
+  report: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'report'],
+      queryFn: () => api<SiteReportAnswer>('GET', `/sites/${siteId}/report`),
+    }),
+  shareLinks: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'share-links'],
+      queryFn: () => api<ShareLinkAnswer[]>('GET', `/sites/${siteId}/share-links`),
+    }),
+  shared: (token: string) =>
+    queryOptions({
+      queryKey: ['shared', token],
+      queryFn: () => api<SiteReportAnswer>('GET', `/shared/${token}`),
+      retry: false,
+    }),
+  invitation: (token: string) =>
+    queryOptions({
+      queryKey: ['invitation', token],
+      queryFn: () => api<InvitationOfferAnswer>('GET', `/invitations/${token}/offer`),
+      retry: false,
+    }),
+  reset: (token: string) =>
+    queryOptions({
+      queryKey: ['reset', token],
+      queryFn: () => api<ResetOfferAnswer>('GET', `/password-resets/${token}`),
+      retry: false,
     }),
   rounds: () => queryOptions({ queryKey: ['rounds'], queryFn: () => api<RoundsAnswer>('GET', '/rounds') }),
   siteState: (siteId: string) =>
@@ -59,44 +103,3 @@ export const queries = {
     }),
   products: () => queryOptions({ queryKey: ['products'], queryFn: () => api<ProductAnswer[]>('GET', '/products') }),
 };
-
-/** A change; everything on screen is then read anew, since one number bears on many. */
-function useChange<V, T>(change: (variables: V) => Promise<T>) {
-  const client = useQueryClient();
-  return useMutation<T, ApiProblem, V>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
-}
-
-export const useSaveSite = () =>
-  useChange(({ id, input }: { id?: string | undefined; input: SiteInput }) =>
-    id ? api<SiteAnswer>('PUT', `/sites/${id}`, input) : api<SiteAnswer>('POST', '/sites', input),
-  );
-export const useSaveZone = (siteId: string) =>
-  useChange(({ id, input }: { id?: string | undefined; input: ZoneInput }) =>
-    id ? api<ZoneAnswer>('PUT', `/zones/${id}`, input) : api<ZoneAnswer>('POST', `/sites/${siteId}/zones`, input),
-  );
-export const useSaveLabResult = () =>
-  useChange(({ id, input }: { id?: string | undefined; input: LabResultInput }) =>
-    id ? api<LabResultAnswer>('PUT', `/lab-results/${id}`, input) : api<LabResultAnswer>('POST', '/lab-results', input),
-  );
-export const usePreviewLabFile = (siteId: string) =>
-  useChange((file: LabFileInput) => api<LabImportAnswer>('POST', `/sites/${siteId}/lab-imports`, file));
-export const useCorrectLabFile = () =>
-  useChange(({ id, choices }: { id: string; choices: LabImportChoices }) =>
-    api<LabImportAnswer>('PUT', `/lab-imports/${id}`, choices),
-  );
-export const useConfirmLabFile = () =>
-  useChange((id: string) => api<LabImportAnswer>('POST', `/lab-imports/${id}/confirm`));
-export const useChooseProducts = (zoneId: string, units: UnitSystem) =>
-  useChange((choices: PlanChoicesInput) =>
-    api<ZonePlanAnswer>('PUT', `/zones/${zoneId}/plan/choices?units=${units}`, choices),
-  );
-export const useIssuePlan = (zoneId: string, units: UnitSystem) =>
-  useChange(() => api<IssuedPlanAnswer>('POST', `/zones/${zoneId}/plans?units=${units}`));
-export const useSetPrice = () =>
-  useChange(({ id, input }: { id: string; input: ProductPriceInput }) =>
-    api<ProductAnswer>('PUT', `/products/${id}`, input),
-  );
-
-/** Deletes and restores, by the resource's path. */
-export const useRemove = () => useChange((path: string) => api<null>('DELETE', path));
-export const useRestore = () => useChange((path: string) => api<unknown>('POST', `${path}/restore`));

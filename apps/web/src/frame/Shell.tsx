@@ -18,6 +18,8 @@ import { queries } from '../api/queries.ts';
 import { colours } from '../theme.ts';
 import { useUnits } from '../ui/units.tsx';
 import { useOpenOffered } from '../ui/working.tsx';
+import { useMay, useSession } from '../ui/session.tsx';
+import { AccountMenu } from './AccountMenu.tsx';
 import { keyList, useKeys } from './keyboard.ts';
 import { stepPath } from './steps.ts';
 
@@ -80,7 +82,8 @@ function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () 
 /** The bar over every page: name, way home, find, units. */
 export function Shell() {
   const { system, choose } = useUnits();
-  const { data: practice } = useQuery(queries.practice());
+  const { practice } = useSession();
+  const may = useMay();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
   const openOffered = useOpenOffered();
@@ -121,16 +124,25 @@ export function Shell() {
         </Typography>
         <Box sx={{ flex: { xs: 1, md: 'none' } }} />
         <Button component={Link} to="/" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
-          Rounds
+          {may('work.read') ? 'Rounds' : 'Reports'}
         </Button>
-        <Button component={Link} to="/products" sx={bar}>
-          Products
-        </Button>
-        <Button onClick={() => setFinding(true)} sx={bar} startIcon={<SearchIcon />} aria-label="Find a site or zone">
-          <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
-            Find
-          </Box>
-        </Button>
+        {may('prices.read') && (
+          <Button component={Link} to="/products" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
+            Products
+          </Button>
+        )}
+        {may('practice.manage') && (
+          <Button component={Link} to="/practice" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
+            Practice
+          </Button>
+        )}
+        {may('work.read') && (
+          <Button onClick={() => setFinding(true)} sx={bar} startIcon={<SearchIcon />} aria-label="Find a site or zone">
+            <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
+              Find
+            </Box>
+          </Button>
+        )}
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -152,6 +164,7 @@ export function Shell() {
           <ToggleButton value="us">US</ToggleButton>
           <ToggleButton value="metric">Metric</ToggleButton>
         </ToggleButtonGroup>
+        <AccountMenu />
       </Box>
       <Outlet />
       <Find open={finding} onClose={() => setFinding(false)} />

@@ -2,7 +2,9 @@ import { type SiteAnswer, SiteInput } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material';
 import { useForm } from 'react-hook-form';
-import { useSaveSite } from '../api/queries.ts';
+import { useState } from 'react';
+import { useSaveSite } from '../api/changes.ts';
+import { ConflictDialog } from '../ui/ConflictDialog.tsx';
 import { Trouble } from '../ui/bits.tsx';
 
 interface SiteFormProps {
@@ -14,14 +16,18 @@ interface SiteFormProps {
 }
 
 /** Name and place of a site. */
-export function SiteForm({ site, onClose, onSaved, onDelete }: SiteFormProps) {
+export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormProps) {
+  // What is saved rests on the version that was opened, whatever arrives meanwhile.
+  const [site] = useState(opened);
   const { register, handleSubmit, formState } = useForm<SiteInput>({
     resolver: classValidatorResolver(SiteInput),
     defaultValues: { name: site?.name ?? '', place: site?.place ?? '' },
   });
-  const { mutate, error, isPending } = useSaveSite();
+  const { mutate, error, variables, isPending } = useSaveSite();
   const { name, place } = formState.errors;
-  const save = handleSubmit((input) => mutate({ id: site?.id, input }, { onSuccess: onSaved }));
+  const send = (input: SiteInput, version = site?.version ?? 0): void =>
+    mutate({ seen: site && { id: site.id, version }, input }, { onSuccess: onSaved });
+  const save = handleSubmit((input) => send(input));
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs">
       <form onSubmit={(event) => void save(event)} noValidate>
@@ -41,7 +47,7 @@ export function SiteForm({ site, onClose, onSaved, onDelete }: SiteFormProps) {
             error={!!place}
             helperText={place?.message ?? 'Address or directions'}
           />
-          <Trouble error={error} />
+          {!error?.conflict && <Trouble error={error} />}
         </DialogContent>
         <DialogActions>
           {onDelete && <Button onClick={onDelete}>Delete the site</Button>}
@@ -52,6 +58,12 @@ export function SiteForm({ site, onClose, onSaved, onDelete }: SiteFormProps) {
           </Button>
         </DialogActions>
       </form>
+      <ConflictDialog
+        error={error}
+        mine={variables?.input ?? {}}
+        onMine={(version) => variables && send(variables.input, version)}
+        onTheirs={onClose}
+      />
     </Dialog>
   );
 }

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { matchPath, useNavigate, useParams } from 'react-router';
+import { Link, matchPath, useNavigate, useParams } from 'react-router';
 import { type Step, steps } from '@glenfold/contract';
 import { queries } from '../api/queries.ts';
 import { Ground } from '../features/ground/Ground.tsx';
@@ -11,7 +11,9 @@ import { Reading } from '../features/reading/Reading.tsx';
 import { ToCome } from '../features/toCome/ToCome.tsx';
 import { colours } from '../theme.ts';
 import { Empty, Trouble } from '../ui/bits.tsx';
+import { useMay } from '../ui/session.tsx';
 import { useUndo } from '../ui/undo.tsx';
+import { ShareForm } from './ShareForm.tsx';
 import { SiteForm } from './SiteForm.tsx';
 import { StepLine } from './StepLine.tsx';
 import { ZoneColumn } from './ZoneColumn.tsx';
@@ -39,6 +41,8 @@ export function SiteFrame() {
   const { data: results } = useQuery(queries.labResults(siteId));
   const [changing, setChanging] = useState(false);
   const { remove } = useUndo();
+  const may = useMay();
+  const [sharing, setSharing] = useState(false);
   const zone = zones?.find(({ id }) => id === zoneId) ?? zones?.[0];
 
   useKeys(
@@ -85,9 +89,20 @@ export function SiteFrame() {
           {state.site.name}
         </Typography>
         <Typography sx={{ color: colours.faded }}>{state.site.place}</Typography>
-        <Button size="small" sx={{ minHeight: 26, px: 1 }} onClick={() => setChanging(true)}>
-          Change the site
+        {may('work.write') && (
+          <Button size="small" sx={{ minHeight: 26, px: 1 }} onClick={() => setChanging(true)}>
+            Change the site
+          </Button>
+        )}
+        <Box sx={{ flex: 1 }} />
+        <Button size="small" sx={{ minHeight: 26, px: 1 }} component={Link} to={`/reports/${siteId}`}>
+          Report
         </Button>
+        {may('report.share') && (
+          <Button size="small" sx={{ minHeight: 26, px: 1 }} onClick={() => setSharing(true)}>
+            Share the report
+          </Button>
+        )}
       </Box>
       <StepLine siteId={siteId} zoneId={zone?.id} current={step} states={state.steps} />
       <Box
@@ -112,6 +127,7 @@ export function SiteFrame() {
           )}
         </Box>
       </Box>
+      {sharing && <ShareForm site={state.site} onClose={() => setSharing(false)} />}
       {changing && (
         <SiteForm
           site={state.site}

@@ -1,4 +1,4 @@
-import { type Bar, present, ratings } from '@glenfold/agronomy';
+import { type Bar, type UnitSystem, present, ratings } from '@glenfold/agronomy';
 import { Box, Typography, useMediaQuery } from '@mui/material';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
@@ -10,9 +10,17 @@ const fills = ['#D9A66B', '#EAD3B4', colours.sheet, '#C6D0D8', '#8FA2B1'] as con
 /** Drawing widths: the words under the bar keep their size on a phone. */
 const widths = { desk: 500, phone: 345 } as const;
 
+interface ReadingBarProps {
+  readonly bar: Bar;
+  readonly first?: boolean;
+  /** Of a paper that is settled in its units; the person's own when absent. */
+  readonly units?: UnitSystem;
+}
+
 /** One analyte on a scale: five words, the wanted band hatched, the value as a pointer. Shape and place carry the meaning. */
-export function ReadingBar({ bar, first = false }: { readonly bar: Bar; readonly first?: boolean }) {
-  const { system } = useUnits();
+export function ReadingBar({ bar, first = false, units }: ReadingBarProps) {
+  const { system: chosen } = useUnits();
+  const system = units ?? chosen;
   const { name, figure, sense, limits, rating, words, belowDetection } = bar;
   const told = `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
   const phone = useMediaQuery('(max-width: 599px)');

@@ -1,5 +1,5 @@
-import { Box, Button, Typography } from '@mui/material';
-import type { ReactNode } from 'react';
+import { Box, Button, TextField, Typography } from '@mui/material';
+import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
@@ -45,7 +45,7 @@ export function Trouble({ error }: { readonly error: Error | null }) {
 
 interface EmptyProps {
   readonly title: string;
-  readonly children: ReactNode;
+  readonly children?: ReactNode;
   readonly to?: string;
   readonly action?: string;
   readonly onClick?: () => void;
@@ -69,6 +69,32 @@ export function Empty({ title, children, to, action, onClick }: EmptyProps) {
           {action}
         </Button>
       )}
+    </Box>
+  );
+}
+
+/** A text to be taken along whole. */
+export function CopyLine({ text, label }: { readonly text: string; readonly label: string }) {
+  const [copied, setCopied] = useState(false);
+  return (
+    <Box sx={{ display: 'flex', gap: 1 }}>
+      <TextField
+        fullWidth
+        value={text}
+        onFocus={(event) => event.target.select()}
+        slotProps={{ input: { readOnly: true }, htmlInput: { 'aria-label': label } }}
+      />
+      <Button
+        variant="outlined"
+        onClick={() =>
+          void navigator.clipboard.writeText(text).then(
+            () => setCopied(true),
+            () => setCopied(false),
+          )
+        }
+      >
+        {copied ? 'Copied' : 'Copy'}
+      </Button>
     </Box>
   );
 }

@@ -1,6 +1,6 @@
 import { Button, Snackbar } from '@mui/material';
 import { type ReactNode, createContext, useContext, useMemo, useState } from 'react';
-import { useRemove, useRestore } from '../api/queries.ts';
+import { useRemove, useRestore } from '../api/changes.ts';
 
 interface Undo {
   /** Delete a resource and offer to bring it back. */

@@ -1,9 +1,11 @@
 import { type Purpose, purposes } from '@glenfold/agronomy';
-import type { ProductAnswer } from '@glenfold/contract';
+import type { ProductAnswer, ProductPriceInput } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { queries, useSetPrice } from '../../api/queries.ts';
+import { type Seen, useSetPrice } from '../../api/changes.ts';
+import { queries } from '../../api/queries.ts';
+import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
@@ -21,21 +23,28 @@ function strength({ grade, effectiveness, slowRelease, caustic }: ProductAnswer)
   return `${grade.n}-${grade.p2o5}-${grade.k2o}${slowRelease > 0 ? `, ${slowRelease} % of the N slow` : ''}`;
 }
 
+const priceText = ({ bagPrice }: ProductAnswer): string => (bagPrice === null ? '' : bagPrice.toFixed(2));
+
 function ProductRow({ product }: { readonly product: ProductAnswer }) {
+  // What is saved rests on the version that was on screen when typing began.
+  const [seen, setSeen] = useState<Seen>(product);
   const [bagMass, setBagMass] = useState<number | string | null>(product.bagMass);
-  const [price, setPrice] = useState(product.bagPrice === null ? '' : product.bagPrice.toFixed(2));
-  const { mutate, error, isPending } = useSetPrice();
-  const saved = { bagMass: product.bagMass, price: product.bagPrice === null ? '' : product.bagPrice.toFixed(2) };
-  const changed = bagMass !== saved.bagMass || price.trim() !== saved.price;
+  const [price, setPrice] = useState(priceText(product));
+  const { mutate, error, variables, isPending } = useSetPrice();
+  const changed = bagMass !== product.bagMass || price.trim() !== priceText(product);
   const problem = (field: string): string | undefined => error?.fields.find((entry) => entry.field === field)?.message;
+  const show = (answer: ProductAnswer): void => {
+    setSeen(answer);
+    setBagMass(answer.bagMass);
+    setPrice(priceText(answer));
+  };
+  const send = (input: ProductPriceInput, version: number): void =>
+    mutate({ seen: { id: product.id, version }, input }, { onSuccess: show });
   const save = (): void => {
     // Text that is no number goes as it is: the server refuses it with words, and it stays in the field.
     const number = Number(price.replace(/^\$/, ''));
     const bagPrice = price.trim() === '' ? null : Number.isNaN(number) ? (price as unknown as number) : number;
-    mutate(
-      { id: product.id, input: { bagMass: bagMass as number, bagPrice } },
-      { onSuccess: (answer) => setPrice(answer.bagPrice === null ? '' : answer.bagPrice.toFixed(2)) },
-    );
+    send({ bagMass: bagMass as number, bagPrice }, seen.version);
   };
   return (
     <TableRow>
@@ -73,7 +82,13 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
             Save
           </Button>
         )}
-        {error?.fields.length === 0 && <Trouble error={error} />}
+        {error?.fields.length === 0 && !error.conflict && <Trouble error={error} />}
+        <ConflictDialog
+          error={error}
+          mine={variables?.input ?? {}}
+          onMine={(version) => variables && send(variables.input, version)}
+          onTheirs={() => error?.conflict && show(error.conflict.current as ProductAnswer)}
+        />
       </TableCell>
     </TableRow>
   );

@@ -8,8 +8,10 @@ import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { CoreStick } from '../../ui/CoreStick.tsx';
 import { Empty } from '../../ui/bits.tsx';
+import { useMay } from '../../ui/session.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
+import { MeasureForm } from './MeasureForm.tsx';
 import { ZoneForm } from './ZoneForm.tsx';
 import { ZoneOutline } from './ZoneOutline.tsx';
 
@@ -52,8 +54,9 @@ function Facts({ zone }: { readonly zone: ZoneAnswer }) {
 
 /** The zones of a site and what is known of each. */
 export function Ground({ site, zones, results, zone }: StepProps) {
-  const [form, setForm] = useState<'closed' | 'add' | 'change'>('closed');
+  const [form, setForm] = useState<'closed' | 'add' | 'change' | 'measure'>('closed');
   const { remove } = useUndo();
+  const may = useMay();
   const navigate = useNavigate();
   const close = (): void => setForm('closed');
   const saved = (saved: ZoneAnswer): void => {
@@ -70,15 +73,24 @@ export function Ground({ site, zones, results, zone }: StepProps) {
               {zone.name}
             </Typography>
             <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
-              <Button variant="outlined" onClick={() => remove(`/zones/${zone.id}`, zone.name)}>
-                Delete
+              {may('work.delete') && (
+                <Button variant="outlined" onClick={() => remove(`/zones/${zone.id}`, zone.name)}>
+                  Delete
+                </Button>
+              )}
+              {may('work.write') && (
+                <Button variant="outlined" onClick={() => setForm('change')}>
+                  Change the facts
+                </Button>
+              )}
+              <Button variant={may('work.write') ? 'outlined' : 'contained'} onClick={() => setForm('measure')}>
+                Measure thatch and roots
               </Button>
-              <Button variant="outlined" onClick={() => setForm('change')}>
-                Change the facts
-              </Button>
-              <Button variant="contained" onClick={() => setForm('add')}>
-                Add a zone
-              </Button>
+              {may('work.write') && (
+                <Button variant="contained" onClick={() => setForm('add')}>
+                  Add a zone
+                </Button>
+              )}
             </Box>
           </Box>
           <Box
@@ -98,13 +110,16 @@ export function Ground({ site, zones, results, zone }: StepProps) {
             <ZoneOutline zones={zones} chosen={zone.id} siteId={site.id} />
           </Box>
         </>
+      ) : !may('work.write') ? (
+        <Empty title="No zones yet">An advisor divides the ground into zones first.</Empty>
       ) : (
         <Empty title="Divide the ground into zones" action="Add a zone" onClick={() => setForm('add')}>
           Nothing can be sampled or treated before its area is known: every rate is multiplied by it. Add one zone for
           each part that differs in grass, soil, shade or treatment.
         </Empty>
       )}
-      {form !== 'closed' && (
+      {form === 'measure' && zone && <MeasureForm zone={zone} onClose={close} />}
+      {(form === 'add' || form === 'change') && (
         <ZoneForm siteId={site.id} zone={form === 'change' ? zone : undefined} onClose={close} onSaved={saved} />
       )}
     </>

@@ -13,7 +13,9 @@ import {
   Typography,
 } from '@mui/material';
 import { Controller, type DefaultValues, useForm } from 'react-hook-form';
-import { useSaveZone } from '../../api/queries.ts';
+import { useState } from 'react';
+import { useSaveZone } from '../../api/changes.ts';
+import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 
@@ -30,7 +32,7 @@ const fresh: DefaultValues<ZoneInput> = {
 };
 
 function valuesOf(zone: ZoneAnswer): DefaultValues<ZoneInput> {
-  const { id: _id, siteId: _siteId, geometry: _geometry, ...values } = zone;
+  const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, ...values } = zone;
   return values;
 }
 
@@ -46,23 +48,25 @@ interface ZoneFormProps {
 }
 
 /** The facts of a zone that reading and rates rest on. */
-export function ZoneForm({ siteId, zone, onClose, onSaved }: ZoneFormProps) {
+export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormProps) {
+  // What is saved rests on the version that was opened, whatever arrives meanwhile.
+  const [zone] = useState(opened);
   const { control, register, handleSubmit, setError, formState } = useForm<ZoneInput>({
     resolver,
     defaultValues: zone ? valuesOf(zone) : fresh,
   });
-  const { mutate, error, isPending } = useSaveZone(siteId);
+  const { mutate, error, variables, isPending } = useSaveZone(siteId);
   const { errors } = formState;
-  const save = handleSubmit((input) =>
+  const send = (input: ZoneInput, version = zone?.version ?? 0): void =>
     mutate(
-      { id: zone?.id, input },
+      { seen: zone && { id: zone.id, version }, input },
       {
         onSuccess: onSaved,
         onError: ({ fields }) =>
           fields.forEach(({ field, message }) => setError(field as keyof ZoneInput, { message })),
       },
-    ),
-  );
+    );
+  const save = handleSubmit((input) => send(input));
   const choice = (
     name: ChoiceField,
     label: string,
@@ -159,7 +163,7 @@ export function ZoneForm({ siteId, zone, onClose, onSaved }: ZoneFormProps) {
             {amount('thatch', 'Thatch', 'depth', 'Thickness; empty when not measured')}
             {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
           </Box>
-          <Trouble error={error} />
+          {!error?.conflict && <Trouble error={error} />}
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>
@@ -168,6 +172,12 @@ export function ZoneForm({ siteId, zone, onClose, onSaved }: ZoneFormProps) {
           </Button>
         </DialogActions>
       </form>
+      <ConflictDialog
+        error={error}
+        mine={variables?.input ?? {}}
+        onMine={(version) => variables && send(variables.input, version)}
+        onTheirs={onClose}
+      />
     </Dialog>
   );
 }

@@ -3,11 +3,13 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { queries, usePreviewLabFile } from '../../api/queries.ts';
+import { usePreviewLabFile } from '../../api/changes.ts';
+import { queries } from '../../api/queries.ts';
 import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { useMay } from '../../ui/session.tsx';
 import { LabFileReview } from './LabFileReview.tsx';
 import { LabRecord } from './LabRecord.tsx';
 import { LabSheet } from './LabSheet.tsx';
@@ -54,6 +56,7 @@ function DropFile({ siteId }: { readonly siteId: string }) {
 
 /** Results in: typed like a spreadsheet, or from the laboratory's file. */
 export function Lab({ site, zones, results, zone }: StepProps) {
+  const may = useMay();
   const { data: files = [] } = useQuery(queries.labImports(site.id));
   const [correcting, setCorrecting] = useState<LabResultAnswer | undefined>();
   if (zones.length === 0) {
@@ -67,6 +70,18 @@ export function Lab({ site, zones, results, zone }: StepProps) {
     ({ status, rows }) => status === 'open' || rows.some(({ resultId }) => resultId === null),
   );
   const hasResults = results.length > 0;
+  if (!may('work.write')) {
+    return hasResults ? (
+      <>
+        <Typography variant="h2" gutterBottom>
+          On record
+        </Typography>
+        <LabRecord siteId={site.id} zones={zones} results={results} />
+      </>
+    ) : (
+      <Empty title="No result yet">An advisor enters the laboratory’s report.</Empty>
+    );
+  }
   return (
     <>
       {pending.map((file) => (

@@ -22,7 +22,8 @@ import {
   Typography,
 } from '@mui/material';
 import { useState } from 'react';
-import { useConfirmLabFile, useCorrectLabFile } from '../../api/queries.ts';
+import { useConfirmLabFile, useCorrectLabFile } from '../../api/changes.ts';
+import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Words } from '../../ui/Words.tsx';
@@ -108,8 +109,8 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   const correct = useCorrectLabFile();
   const confirm = useConfirmLabFile();
   const { remove } = useUndo();
-  const send = (choices: Partial<LabImportChoices>): void =>
-    correct.mutate({ id: file.id, choices: { ...choicesOf(file), ...choices } });
+  const send = (choices: Partial<LabImportChoices>, version = file.version): void =>
+    correct.mutate({ seen: { id: file.id, version }, input: { ...choicesOf(file), ...choices } });
   const chooseZone = (line: number, zoneId: string | null): void => {
     send({ rows: [...choicesOf(file).rows.filter((choice) => choice.line !== line), { line, zoneId }] });
   };
@@ -149,7 +150,13 @@ export function LabFileReview({ file, zones }: ReviewProps) {
           </Button>
         </Box>
       </Box>
-      <Trouble error={correct.error ?? confirm.error} />
+      <Trouble error={correct.error?.conflict ? confirm.error : (correct.error ?? confirm.error)} />
+      <ConflictDialog
+        error={correct.error}
+        mine={correct.variables?.input ?? {}}
+        onMine={(version) => send(correct.variables?.input ?? {}, version)}
+        onTheirs={correct.reset}
+      />
 
       <Box
         sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 230px))' }, gap: 2, my: 2 }}

@@ -12,7 +12,8 @@ interface LabRecordProps {
   readonly siteId: string;
   readonly zones: readonly ZoneAnswer[];
   readonly results: readonly LabResultAnswer[];
-  readonly onCorrect: (result: LabResultAnswer) => void;
+  /** Offered to those who may correct and delete. */
+  readonly onCorrect?: (result: LabResultAnswer) => void;
 }
 
 /** Every result of the site as its laboratory printed it, newest first. */
@@ -87,20 +88,24 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   {result.organicMatter === null ? '–' : `${result.organicMatter} %`}
                 </TableCell>
                 <TableCell sx={{ whiteSpace: 'nowrap', textAlign: 'right' }}>
-                  <Button
-                    size="small"
-                    onClick={() => onCorrect(result)}
-                    aria-label={`Correct the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
-                  >
-                    Correct
-                  </Button>
-                  <Button
-                    size="small"
-                    onClick={() => remove(`/lab-results/${result.id}`, `The result of ${zone?.name ?? 'the zone'}`)}
-                    aria-label={`Delete the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
-                  >
-                    Delete
-                  </Button>
+                  {onCorrect && (
+                    <>
+                      <Button
+                        size="small"
+                        onClick={() => onCorrect(result)}
+                        aria-label={`Correct the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
+                      >
+                        Correct
+                      </Button>
+                      <Button
+                        size="small"
+                        onClick={() => remove(`/lab-results/${result.id}`, `The result of ${zone?.name ?? 'the zone'}`)}
+                        aria-label={`Delete the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
+                      >
+                        Delete
+                      </Button>
+                    </>
+                  )}
                 </TableCell>
               </TableRow>
             );

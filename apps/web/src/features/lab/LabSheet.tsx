@@ -2,7 +2,8 @@ import { type PanelNutrient, panel } from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
-import { useSaveLabResult } from '../../api/queries.ts';
+import { useSaveLabResult } from '../../api/changes.ts';
+import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
@@ -24,7 +25,8 @@ interface LabSheetProps {
 /** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */
 export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheetProps) {
   const start = correcting ? sheetOf(correcting) : undefined;
-  const key = `glenfold.sheet.${correcting?.id ?? siteId}`;
+  // What was typed over one version is not put over a later one.
+  const key = `glenfold.sheet.${correcting ? `${correcting.id}.${correcting.version}` : siteId}`;
   const [head, setHead] = useSessionState<SheetHead>(`${key}.head`, start?.head ?? freshHead);
   const [rows, setRows] = useSessionState<Readonly<Record<string, SheetRow>>>(
     `${key}.rows`,
@@ -78,13 +80,16 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
       );
   };
 
-  const onSave = async (): Promise<void> => {
+  const onSave = async (version = correcting?.version ?? 0): Promise<void> => {
     setTried(true);
     if (filled.length === 0 || [...read.values()].some(({ problems }) => problems.length > 0)) return;
     setSaving(true);
     try {
       for (const zone of filled) {
-        await save.mutateAsync({ id: correcting?.id, input: read.get(zone.id)!.input });
+        await save.mutateAsync({
+          seen: correcting && { id: correcting.id, version },
+          input: read.get(zone.id)!.input,
+        });
         setRows((last) => ({ ...last, [zone.id]: {} }));
       }
       setTried(false);
@@ -285,7 +290,13 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           </tbody>
         </Box>
       </Box>
-      <Trouble error={save.error} />
+      {!save.error?.conflict && <Trouble error={save.error} />}
+      <ConflictDialog
+        error={save.error}
+        mine={save.variables?.input ?? {}}
+        onMine={(version) => void onSave(version)}
+        onTheirs={onDone}
+      />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
         <Button variant="contained" onClick={() => void onSave()} disabled={saving}>
           {correcting ? 'Save the correction' : filled.length > 1 ? `Save ${filled.length} results` : 'Save the result'}

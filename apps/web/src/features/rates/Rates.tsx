@@ -4,7 +4,10 @@ import { Box, Button, Link as MuiLink, MenuItem, TextField, Typography } from '@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { ApiProblem } from '../../api/client.ts';
-import { queries, useChooseProducts, useIssuePlan } from '../../api/queries.ts';
+import { useChooseProducts, useIssuePlan } from '../../api/changes.ts';
+import { queries } from '../../api/queries.ts';
+import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
+import { useMay } from '../../ui/session.tsx';
 import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
@@ -20,10 +23,14 @@ interface PickProps {
   readonly label: string;
   readonly products: readonly ProductAnswer[];
   readonly chosen: string | undefined;
+  /** Its name, for those who do not choose. */
+  readonly name: string | undefined;
   readonly onPick: (choices: PlanChoicesInput) => void;
 }
 
-function ProductPick({ purpose, label, products, chosen, onPick }: PickProps) {
+function ProductPick({ purpose, label, products, chosen, name, onPick }: PickProps) {
+  const may = useMay();
+  if (!may('work.write')) return <Typography>{name}</Typography>;
   return (
     <TextField
       select
@@ -50,6 +57,7 @@ const purposeOf = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as con
 
 function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title: string }) {
   const { say } = useUnits();
+  const may = useMay();
   const { bags, bagMass, cost } = amount;
   return (
     <>
@@ -59,11 +67,18 @@ function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title
         working={bags.working}
       />{' '}
       of {say('mass', bagMass)}
-      {', '}
       {cost ? (
-        <Opens title={`${title}: cost`} told={say('money', cost.value)} working={cost.working} />
+        <>
+          {', '}
+          <Opens title={`${title}: cost`} told={say('money', cost.value)} working={cost.working} />
+        </>
       ) : (
-        <MuiLink href="/products">set its price</MuiLink>
+        may('prices.write') && (
+          <>
+            {', '}
+            <MuiLink href="/products">set its price</MuiLink>
+          </>
+        )
       )}
     </>
   );
@@ -126,6 +141,7 @@ function Lime({ answer, products, onPick }: SectionProps) {
               label="Liming product"
               products={products}
               chosen={plan.products.lime}
+              name={lime.amount?.productName}
               onPick={onPick}
             />
           </Box>
@@ -215,6 +231,7 @@ function NutrientRow({ advice, products, chosen, onPick }: NutrientRowProps) {
             label={`Product for ${purposeOf[nutrient]}`}
             products={products}
             chosen={chosen}
+            name={amount?.productName}
             onPick={onPick}
           />
         )}
@@ -285,7 +302,8 @@ function Fertilizer({ answer, products, onPick }: SectionProps) {
 export function Rates({ site, zone }: StepProps) {
   const { system, say } = useUnits();
   const { data: answer, error } = useQuery({ ...queries.plan(zone?.id ?? '', system), enabled: !!zone });
-  const { data: products = [] } = useQuery(queries.products());
+  const may = useMay();
+  const { data: products = [] } = useQuery({ ...queries.products(), enabled: may('prices.read') });
   const choose = useChooseProducts(zone?.id ?? '', system);
   const issue = useIssuePlan(zone?.id ?? '', system);
   if (!zone)
@@ -298,7 +316,9 @@ export function Rates({ site, zone }: StepProps) {
   if (error) return <Trouble error={error} />;
   if (!answer) return <Typography sx={{ color: colours.faded }}>Working out the rates…</Typography>;
   const { plan } = answer;
-  const section = { answer, products, onPick: choose.mutate };
+  const send = (input: PlanChoicesInput, version = answer.version): void => choose.mutate({ version, input });
+  const section = { answer, products, onPick: send };
+  const named = new Map(products.map(({ id, name }) => [id, name]));
   return (
     <>
       <Box
@@ -326,7 +346,7 @@ export function Rates({ site, zone }: StepProps) {
           </Typography>
         </Box>
         <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-          {plan.cost ? (
+          {!answer.priced ? null : plan.cost ? (
             <Typography component="div">
               All products{' '}
               <Opens
@@ -341,7 +361,7 @@ export function Rates({ site, zone }: StepProps) {
               Cost open: set a price for <MuiLink href="/products">{plan.unpriced.join(', ')}</MuiLink>
             </Typography>
           )}
-          <Box>
+          {may('work.write') && (
             <Button
               variant="contained"
               disabled={issue.isPending}
@@ -349,10 +369,17 @@ export function Rates({ site, zone }: StepProps) {
             >
               Print the plan (PDF)
             </Button>
-          </Box>
+          )}
         </Box>
       </Box>
-      <Trouble error={choose.error ?? issue.error} />
+      <Trouble error={choose.error?.conflict ? issue.error : (choose.error ?? issue.error)} />
+      <ConflictDialog
+        error={choose.error}
+        mine={choose.variables?.input ?? {}}
+        named={named}
+        onMine={(version) => choose.variables && send(choose.variables.input, version)}
+        onTheirs={choose.reset}
+      />
       {issue.data && (
         <Typography
           role="status"

@@ -8,6 +8,7 @@ import { SiteForm } from '../../frame/SiteForm.tsx';
 import { stepNames, stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { useMay } from '../../ui/session.tsx';
 import { useUnits } from '../../ui/units.tsx';
 
 function Task({ task }: { readonly task: RoundsTask }) {
@@ -91,6 +92,7 @@ function SiteCard({ state }: { readonly state: SiteStateAnswer }) {
 export function Rounds() {
   const { data, error } = useQuery(queries.rounds());
   const [adding, setAdding] = useState(false);
+  const may = useMay();
   const navigate = useNavigate();
   const list = { listStyle: 'none', m: 0, p: 0 };
   return (
@@ -112,7 +114,9 @@ export function Rounds() {
                   ? 'Nothing is waiting'
                   : 'What wants doing'}
             </Typography>
-            {data.sites.length === 0 ? (
+            {data.sites.length === 0 && !may('work.write') ? (
+              <Typography>No site is there yet: an advisor adds them.</Typography>
+            ) : data.sites.length === 0 ? (
               <Empty title="Begin with a site" action="Add a site" onClick={() => setAdding(true)}>
                 A site is a property that you look after. You divide it into zones, enter a laboratory’s result for
                 each, and get its rates.
@@ -125,7 +129,11 @@ export function Rounds() {
               </Box>
             )}
             {data.sites.length > 0 && data.tasks.length === 0 && (
-              <Typography>Every zone is tested, and its plan is handed over.</Typography>
+              <Typography>
+                {may('work.write')
+                  ? 'Every zone is tested, and its plan is handed over.'
+                  : 'Nothing for you to do today.'}
+              </Typography>
             )}
           </section>
           {data.sites.length > 0 && (
@@ -134,9 +142,11 @@ export function Rounds() {
                 <Typography variant="h2" component="h1" id="sites">
                   Sites
                 </Typography>
-                <Button variant="outlined" onClick={() => setAdding(true)}>
-                  Add a site
-                </Button>
+                {may('work.write') && (
+                  <Button variant="outlined" onClick={() => setAdding(true)}>
+                    Add a site
+                  </Button>
+                )}
               </Box>
               <Box component="ul" sx={list}>
                 {data.sites.map((state) => (

@@ -1,0 +1,94 @@
+import type { UnitSystem } from '@glenfold/agronomy';
+import type {
+  InvitationAnswer,
+  InvitationInput,
+  IssuedPlanAnswer,
+  LabFileInput,
+  LabImportAnswer,
+  LabImportChoices,
+  LabResultAnswer,
+  LabResultInput,
+  MeasurementsInput,
+  MemberAnswer,
+  MemberInput,
+  OutboxAnswer,
+  PlanChoicesInput,
+  PracticeAnswer,
+  PracticeInput,
+  ProductAnswer,
+  ProductPriceInput,
+  ShareLinkAnswer,
+  ShareLinkInput,
+  SiteAnswer,
+  SiteInput,
+  ZoneAnswer,
+  ZoneInput,
+  ZonePlanAnswer,
+} from '@glenfold/contract';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { type ApiProblem, api } from './client.ts';
+
+/** A change; everything on screen is then read anew, since one number bears on many. */
+function useChange<V, T>(change: (variables: V) => Promise<T>) {
+  const client = useQueryClient();
+  return useMutation<T, ApiProblem, V>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
+}
+
+/** A record that is there already, as the person saw it: a save that comes too late is told so. */
+export interface Seen {
+  readonly id: string;
+  readonly version: number;
+}
+
+/** Add a record, or change the one that was seen. */
+interface Saved<I> {
+  readonly seen?: Seen | undefined;
+  readonly input: I;
+}
+
+function useSave<I, T>(kind: string, addTo = kind) {
+  return useChange(({ seen, input }: Saved<I>) =>
+    seen ? api<T>('PUT', `${kind}/${seen.id}`, input, seen.version) : api<T>('POST', addTo, input),
+  );
+}
+
+export const useSaveSite = () => useSave<SiteInput, SiteAnswer>('/sites');
+export const useSaveZone = (siteId: string) => useSave<ZoneInput, ZoneAnswer>('/zones', `/sites/${siteId}/zones`);
+export const useSaveLabResult = () => useSave<LabResultInput, LabResultAnswer>('/lab-results');
+export const useMeasure = () =>
+  useChange(({ seen, input }: { seen: Seen; input: MeasurementsInput }) =>
+    api<ZoneAnswer>('PUT', `/zones/${seen.id}/measurements`, input, seen.version),
+  );
+
+export const usePreviewLabFile = (siteId: string) =>
+  useChange((file: LabFileInput) => api<LabImportAnswer>('POST', `/sites/${siteId}/lab-imports`, file));
+export const useCorrectLabFile = () => useSave<LabImportChoices, LabImportAnswer>('/lab-imports');
+export const useConfirmLabFile = () =>
+  useChange((id: string) => api<LabImportAnswer>('POST', `/lab-imports/${id}/confirm`));
+
+export const useChooseProducts = (zoneId: string, units: UnitSystem) =>
+  useChange(({ version, input }: { version: number; input: PlanChoicesInput }) =>
+    api<ZonePlanAnswer>('PUT', `/zones/${zoneId}/plan/choices?units=${units}`, input, version),
+  );
+export const useIssuePlan = (zoneId: string, units: UnitSystem) =>
+  useChange(() => api<IssuedPlanAnswer>('POST', `/zones/${zoneId}/plans?units=${units}`));
+export const useSetPrice = () => useSave<ProductPriceInput, ProductAnswer>('/products');
+
+export const useSavePractice = () =>
+  useChange(({ seen, input }: { seen: Seen; input: PracticeInput }) =>
+    api<PracticeAnswer>('PUT', '/practice', input, seen.version),
+  );
+export const useSaveMember = () => useSave<MemberInput, MemberAnswer>('/members');
+export const useSendReset = () =>
+  useChange((memberId: string) => api<null>('POST', `/members/${memberId}/password-reset`));
+export const useInvite = () =>
+  useChange((input: InvitationInput) => api<InvitationAnswer>('POST', '/invitations', input));
+export const useRevokeInvitation = () => useChange((id: string) => api<null>('DELETE', `/invitations/${id}`));
+export const useSendAgain = () => useChange((id: string) => api<OutboxAnswer>('POST', `/outbox/${id}/send`));
+export const useShare = (siteId: string) =>
+  useChange((input: ShareLinkInput) => api<ShareLinkAnswer>('POST', `/sites/${siteId}/share-links`, input));
+export const useRevokeLink = () => useChange((id: string) => api<null>('DELETE', `/share-links/${id}`));
+
+/** Deletes and restores, by the resource’s path. */
+export const useRemove = () => useChange((path: string) => api<null>('DELETE', path));
+export const useRestore = () => useChange((path: string) => api<unknown>('POST', `${path}/restore`));

@@ -1,0 +1,136 @@
+import type { AuditEntryAnswer } from '@glenfold/contract';
+import { Box, Button, Typography } from '@mui/material';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { queries } from '../../api/queries.ts';
+import { colours } from '../../theme.ts';
+import { Words } from '../../ui/Words.tsx';
+import { Trouble } from '../../ui/bits.tsx';
+import { type NamesById, fieldName, fieldValue } from '../../ui/recordWords.ts';
+import { useUnits } from '../../ui/units.tsx';
+
+const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back' } as const;
+
+const kinds: Readonly<Record<string, string>> = {
+  'lab import': 'laboratory’s file',
+  'lab result': 'result',
+  membership: 'place in the practice',
+  sample: 'bag',
+  'share link': 'share link',
+};
+
+function Values({ entry, named }: { readonly entry: AuditEntryAnswer; readonly named: NamesById }) {
+  const { say } = useUnits();
+  const { before, after } = entry;
+  const fields = Object.keys(after ?? before ?? {});
+  const told = (values: AuditEntryAnswer['after'], field: string): string =>
+    fieldValue(field, values?.[field], say, named);
+  return (
+    <Box
+      component="dl"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(110px, 160px) minmax(0, 1fr)',
+        columnGap: 2,
+        m: 0,
+        mt: 0.5,
+        fontSize: '0.95rem',
+      }}
+    >
+      {fields.map((field) => [
+        <Box component="dt" key={field} sx={{ color: colours.faded }}>
+          {fieldName(field)}
+        </Box>,
+        <Box component="dd" key={`${field} value`} sx={{ m: 0, overflowWrap: 'anywhere' }}>
+          {before && after ? (
+            <>
+              <Words>{told(before, field)}</Words> →{' '}
+              <strong>
+                <Words>{told(after, field)}</Words>
+              </strong>
+            </>
+          ) : (
+            <Words>{told(after ?? before, field)}</Words>
+          )}
+        </Box>,
+      ])}
+    </Box>
+  );
+}
+
+function Entry({ entry, named }: { readonly entry: AuditEntryAnswer; readonly named: NamesById }) {
+  const [open, setOpen] = useState(entry.action === 'change');
+  const { at, by, action, kind, recordName } = entry;
+  const name = named.get(recordName) ?? recordName;
+  return (
+    <Box
+      component="li"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr', sm: '132px minmax(0, 1fr) auto' },
+        columnGap: 2,
+        py: 1,
+        borderTop: `1px solid ${colours.line}`,
+      }}
+    >
+      <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+        {new Date(at).toLocaleString([], { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}
+      </Box>
+      <Box>
+        <strong>{by}</strong> {deeds[action]} {kinds[kind] ?? kind}
+        {name && (
+          <>
+            {' '}
+            <strong>{name}</strong>
+          </>
+        )}
+        {open && <Values entry={entry} named={named} />}
+      </Box>
+      {action !== 'change' && (
+        <Button size="small" sx={{ minHeight: 26, py: 0 }} onClick={() => setOpen(!open)} aria-expanded={open}>
+          {open ? 'Less' : 'All of it'}
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+/** Who changed which record, when, from what to what. */
+export function Changes() {
+  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
+    ...queries.audit(),
+    staleTime: 0,
+  });
+  const { data: rounds } = useQuery(queries.rounds());
+  const { data: members } = useQuery(queries.members());
+  const { data: products } = useQuery(queries.products());
+  const entries = useMemo(() => data?.pages.flatMap((page) => page.entries) ?? [], [data]);
+  const named = useMemo(
+    () =>
+      new Map([
+        ...entries.map(({ recordId, recordName }) => [recordId, recordName] as const),
+        ...(products ?? []).map(({ id, name }) => [id, name] as const),
+        ...(rounds?.sites ?? []).map(({ site }) => [site.id, site.name] as const),
+        ...(members ?? []).map(({ person }) => [person.id, person.name] as const),
+      ]),
+    [entries, products, rounds, members],
+  );
+  return (
+    <>
+      <Typography sx={{ mb: 2, maxWidth: 680 }}>
+        Written by the database with each change, and by nobody’s hand: it cannot be altered or left out.
+      </Typography>
+      <Trouble error={error} />
+      <Box component="ol" aria-label="Changes, newest first" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {entries.map((entry) => (
+          <Entry key={entry.id} entry={entry} named={named} />
+        ))}
+      </Box>
+      {hasNextPage && (
+        <Button variant="outlined" sx={{ mt: 2 }} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          Earlier changes
+        </Button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,72 @@
+import { type PracticeAnswer, PracticeInput } from '@glenfold/contract';
+import { classValidatorResolver } from '@hookform/resolvers/class-validator';
+import { Box, Button, TextField, Typography } from '@mui/material';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useSavePractice } from '../../api/changes.ts';
+import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
+import { Trouble } from '../../ui/bits.tsx';
+import { useSession } from '../../ui/session.tsx';
+
+function Name({ practice }: { readonly practice: PracticeAnswer }) {
+  const [seen, setSeen] = useState(practice);
+  const { register, handleSubmit, reset, formState } = useForm<PracticeInput>({
+    resolver: classValidatorResolver(PracticeInput),
+    defaultValues: { name: practice.name },
+  });
+  const save = useSavePractice();
+  const show = (answer: PracticeAnswer): void => {
+    setSeen(answer);
+    reset({ name: answer.name });
+  };
+  const send = (input: PracticeInput, version = seen.version): void =>
+    save.mutate({ seen: { id: seen.id, version }, input }, { onSuccess: show });
+  const submit = handleSubmit((input) => send(input));
+  return (
+    <Box component="form" onSubmit={(event) => void submit(event)} noValidate>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'start', maxWidth: 560 }}>
+        <TextField
+          {...register('name')}
+          label="Name of the practice"
+          fullWidth
+          error={!!formState.errors.name}
+          helperText={formState.errors.name?.message ?? 'Stands on plans, reports and invitations'}
+        />
+        <Button type="submit" variant="outlined" disabled={save.isPending || !formState.isDirty} sx={{ minHeight: 40 }}>
+          Save
+        </Button>
+      </Box>
+      {!save.error?.conflict && <Trouble error={save.error} />}
+      <ConflictDialog
+        error={save.error}
+        mine={save.variables?.input ?? {}}
+        onMine={(version) => save.variables && send(save.variables.input, version)}
+        onTheirs={() => save.error?.conflict && show(save.error.conflict.current as PracticeAnswer)}
+      />
+    </Box>
+  );
+}
+
+/** The practice's name, and leaving with everything. */
+export function Data() {
+  const { practice } = useSession();
+  return (
+    <>
+      {practice && <Name practice={practice} />}
+      <Typography variant="h2" sx={{ mt: 4 }}>
+        Take everything along
+      </Typography>
+      <Typography sx={{ my: 1, maxWidth: 680 }}>
+        One ZIP of open files: sites, products, samples and results as CSV, zones as GeoJSON, plans, people and the
+        record of changes as JSON, with a list and a checksum of each. It can be loaded on the first screen of an empty
+        Glenfold and gives the same practice back. Passwords, open invitations and share links stay behind.
+      </Typography>
+      <Button variant="contained" href="/api/practice/export" download>
+        Download the practice (ZIP)
+      </Button>
+      <Typography sx={{ mt: 1.5, maxWidth: 680 }}>
+        It holds addresses, results and prices of your clients: keep it where you would keep their keys.
+      </Typography>
+    </>
+  );
+}

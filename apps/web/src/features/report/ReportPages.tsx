@@ -1,0 +1,94 @@
+import { Box, Button, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams } from 'react-router';
+import { queries } from '../../api/queries.ts';
+import { colours } from '../../theme.ts';
+import { Trouble } from '../../ui/bits.tsx';
+import { useMay } from '../../ui/session.tsx';
+import { SiteReport } from './SiteReport.tsx';
+
+const page = { px: { xs: 2, md: 5 }, py: 3, maxWidth: 760 };
+
+/** The sites whose reports a client reads: their whole Glenfold. */
+export function Reports() {
+  const { data: sites, error } = useQuery(queries.reports());
+  return (
+    <Box component="main" sx={page}>
+      <Typography variant="h1" sx={{ mb: 2 }}>
+        Your reports
+      </Typography>
+      <Trouble error={error} />
+      {sites?.length === 0 && <Typography>No report is shared with you yet. Ask the practice.</Typography>}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {sites?.map(({ siteId, siteName, place }) => (
+          <Box
+            component="li"
+            key={siteId}
+            sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 1.5, borderTop: `1px solid ${colours.line}` }}
+          >
+            <Box sx={{ flex: 1 }}>
+              <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.1rem' }}>
+                {siteName}
+              </Typography>
+              <Typography sx={{ color: colours.faded }}>{place}</Typography>
+            </Box>
+            <Button variant="contained" component={Link} to={`/reports/${siteId}`} aria-label={`Read ${siteName}`}>
+              Read
+            </Button>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+/** One site's report, for somebody who is signed in. */
+export function ReportPage() {
+  const { siteId = '' } = useParams();
+  const may = useMay();
+  const { data: report, error } = useQuery(queries.report(siteId));
+  return (
+    <>
+      <Box sx={{ px: { xs: 2, md: 5 }, pt: 1.5 }}>
+        <Button component={Link} to={may('work.read') ? `/sites/${siteId}` : '/'} size="small" sx={{ px: 0 }}>
+          {may('work.read') ? 'Back to the site' : 'All reports'}
+        </Button>
+      </Box>
+      {error && (
+        <Box sx={page}>
+          <Trouble error={error} />
+        </Box>
+      )}
+      {report && <SiteReport report={report} />}
+    </>
+  );
+}
+
+/** One site's report, for whoever holds a link: no way on from here. */
+export function SharedReport() {
+  const { token = '' } = useParams();
+  const { data: report, error } = useQuery(queries.shared(token));
+  return (
+    <Box sx={{ minHeight: '100vh' }}>
+      <Box component="header" sx={{ background: colours.ink, color: colours.paper, px: { xs: 2, md: 5 }, py: 1.25 }}>
+        <Box component="span" sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.15rem' }}>
+          Glenfold
+        </Box>
+        {report && (
+          <Box component="span" sx={{ color: colours.line, ml: 2 }}>
+            Report by {report.practiceName}, to be read only
+          </Box>
+        )}
+      </Box>
+      {error && (
+        <Box component="main" sx={page}>
+          <Typography variant="h1" gutterBottom>
+            This link does not open
+          </Typography>
+          <Trouble error={error} />
+        </Box>
+      )}
+      {report && <SiteReport report={report} />}
+    </Box>
+  );
+}

@@ -1,0 +1,145 @@
+import { present, type Sense } from '@glenfold/agronomy';
+import type { ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
+import { Box, Button, Typography } from '@mui/material';
+import { colours } from '../../theme.ts';
+import { ReadingBar } from '../../ui/ReadingBar.tsx';
+import { Words } from '../../ui/Words.tsx';
+import { Cautions } from '../../ui/bits.tsx';
+import { Opens } from '../../ui/working.tsx';
+
+function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
+  const say = (sense: Sense, value: number): string => present(sense, value, units).text;
+  const amounts = [
+    ...(plan.lime.amount ? [{ name: 'Lime', sense: 'limeRate' as const, amount: plan.lime.amount }] : []),
+    ...plan.nutrients.flatMap(({ name, amount }) => (amount ? [{ name, sense: 'productRate' as const, amount }] : [])),
+  ];
+  const cautions = [...new Set([...plan.lime.cautions, ...plan.nutrients.flatMap((advice) => advice.cautions)])];
+  return (
+    <>
+      <Typography>
+        <Words>{plan.lime.words}</Words>
+      </Typography>
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, mt: 1, p: 0 }}>
+        {amounts.map(({ name, sense, amount }) => (
+          <Box
+            component="li"
+            key={name}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: { xs: '1fr', sm: '90px minmax(0, 1fr) auto' },
+              columnGap: 2,
+              py: 0.75,
+              borderTop: `1px solid ${colours.line}`,
+            }}
+          >
+            <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700 }}>
+              <Words>{name}</Words>
+            </Box>
+            <Box>
+              {amount.productName},{' '}
+              <Opens
+                title={`${amount.productName}, rate`}
+                told={say(sense, amount.rate.value)}
+                working={amount.rate.working}
+              />
+              {amount.applications.length > 1 && ` in ${amount.applications.length} applications`}
+            </Box>
+            <Box sx={{ whiteSpace: { sm: 'nowrap' } }}>
+              <Opens
+                title={`${name} for the zone`}
+                told={say('mass', amount.mass.value)}
+                working={amount.mass.working}
+              />
+              : {amount.bags.value} {amount.bags.value === 1 ? 'bag' : 'bags'} of {say('mass', amount.bagMass)}
+              {amount.cost && (
+                <>
+                  {', '}
+                  <Opens title={`${name}: cost`} told={say('money', amount.cost.value)} working={amount.cost.working} />
+                </>
+              )}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      {plan.leftOut.length > 0 && (
+        <Typography sx={{ mt: 0.5 }}>
+          Need not be bought: <Words>{plan.leftOut.join(', ')}</Words>.
+        </Typography>
+      )}
+      <Cautions texts={cautions} />
+    </>
+  );
+}
+
+function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
+  const { name, area, grass, plan } = zone;
+  return (
+    <Box component="section" aria-label={name} sx={{ borderTop: `2px solid ${colours.ink}`, pt: 1.5, pb: 3 }}>
+      <Box
+        sx={{ display: 'flex', gap: 2, justifyContent: 'space-between', flexWrap: 'wrap', alignItems: 'start', mb: 1 }}
+      >
+        <Box>
+          <Typography variant="h2">{name}</Typography>
+          <Typography sx={{ color: colours.faded }}>
+            {present('area', area, plan?.units ?? 'us').text} of {grass}
+            {plan && `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}plan of ${plan.issuedAt.slice(0, 10)}`}
+          </Typography>
+        </Box>
+        {plan && (
+          <Button variant="outlined" href={plan.pdf} target="_blank">
+            Plan on paper (PDF)
+          </Button>
+        )}
+      </Box>
+      {plan ? (
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '1fr', lg: 'minmax(0, 1fr) minmax(0, 1.25fr)' },
+            columnGap: 5,
+            rowGap: 3,
+          }}
+        >
+          <Box>
+            <Typography variant="h3" gutterBottom>
+              What the test says
+            </Typography>
+            {plan.reading.bars.map((bar) => (
+              <ReadingBar key={bar.name} bar={bar} units={plan.units} />
+            ))}
+          </Box>
+          <Box>
+            <Typography variant="h3" gutterBottom>
+              What the lawn gets
+            </Typography>
+            <ToDo plan={plan} />
+          </Box>
+        </Box>
+      ) : (
+        <Typography>No plan is handed over for it yet.</Typography>
+      )}
+    </Box>
+  );
+}
+
+/** What was handed over for a site, to be read by the one who owns it. */
+export function SiteReport({ report }: { readonly report: SiteReportAnswer }) {
+  const { siteName, place, practiceName, zones } = report;
+  const sorted = [...zones].sort((a, b) => Number(b.plan !== null) - Number(a.plan !== null));
+  return (
+    <Box component="main" sx={{ px: { xs: 2, md: 5 }, py: 3, maxWidth: 1180, width: '100%' }}>
+      <Typography variant="h1">{siteName}</Typography>
+      <Typography sx={{ color: colours.faded, mb: 3 }}>
+        {place && `${place}. `}By {practiceName}.
+      </Typography>
+      {zones.length === 0 && <Typography>The ground is not divided into zones yet.</Typography>}
+      {sorted.map((zone) => (
+        <Zone key={zone.name} zone={zone} />
+      ))}
+      <Typography sx={{ color: colours.faded, fontSize: '0.9rem', borderTop: `1px solid ${colours.line}`, pt: 1 }}>
+        Advice, to be weighed with local extension guidance, codes and licensed practice. The label and local law come
+        first.
+      </Typography>
+    </Box>
+  );
+}

@@ -1,0 +1,151 @@
+import { ChangePasswordInput } from '@glenfold/contract';
+import { classValidatorResolver } from '@hookform/resolvers/class-validator';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  Divider,
+  ListSubheader,
+  Menu,
+  MenuItem,
+  Typography,
+} from '@mui/material';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { Link } from 'react-router';
+import { startOver, useChangePassword, useChoosePractice, useSignOut } from '../api/entrance.ts';
+import { PasswordField } from '../features/entrance/fields.tsx';
+import { colours } from '../theme.ts';
+import { Trouble } from '../ui/bits.tsx';
+import { useMay, useSession } from '../ui/session.tsx';
+
+function ChangePassword({ onClose }: { readonly onClose: () => void }) {
+  const { register, handleSubmit, formState, setError } = useForm<ChangePasswordInput>({
+    resolver: classValidatorResolver(ChangePasswordInput),
+    defaultValues: { current: '', password: '' },
+  });
+  const change = useChangePassword();
+  const { errors } = formState;
+  const save = handleSubmit((input) =>
+    change.mutate(input, {
+      onError: ({ fields }) =>
+        fields.forEach(({ field, message }) => setError(field as keyof ChangePasswordInput, { message })),
+    }),
+  );
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
+      <form onSubmit={(event) => void save(event)} noValidate>
+        <DialogTitle>Change the password</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 2 }}>
+          {change.isSuccess ? (
+            <Typography role="status">Changed. Every other browser of yours is signed out.</Typography>
+          ) : (
+            <>
+              <Typography>Every other browser of yours is signed out by it.</Typography>
+              <PasswordField
+                {...register('current')}
+                label="The password you use now"
+                problem={errors.current?.message}
+              />
+              <PasswordField
+                {...register('password')}
+                label="A new password"
+                fresh
+                problem={errors.password?.message}
+              />
+              <Trouble error={change.error} />
+            </>
+          )}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={onClose}>{change.isSuccess ? 'Close' : 'Cancel'}</Button>
+          {!change.isSuccess && (
+            <Button type="submit" variant="contained" disabled={change.isPending}>
+              Change it
+            </Button>
+          )}
+        </DialogActions>
+      </form>
+    </Dialog>
+  );
+}
+
+/** Who is signed in as what; the other practices, the password, and the way out. */
+export function AccountMenu() {
+  const { person, practice, role, practices } = useSession();
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [changing, setChanging] = useState(false);
+  const may = useMay();
+  const signOut = useSignOut();
+  const choose = useChoosePractice();
+  const close = (): void => setAnchor(null);
+  const leave = (everywhere: boolean): void => signOut.mutate(everywhere, { onSettled: () => startOver() });
+  // At the desk these stand in the bar.
+  const pages = [
+    ...(may('prices.read') ? [['Products', '/products'] as const] : []),
+    ...(may('practice.manage') ? [['Practice', '/practice'] as const] : []),
+  ];
+  const others = practices.filter(({ practiceId }) => practiceId !== practice?.id);
+  return (
+    <>
+      <Button
+        onClick={(event) => setAnchor(event.currentTarget)}
+        aria-haspopup="menu"
+        aria-label={`${person?.name}, ${role}: account`}
+        sx={{
+          color: colours.paper,
+          '&:hover': { background: '#34463F' },
+          lineHeight: 1.1,
+          textAlign: 'right',
+          py: 0.25,
+        }}
+      >
+        <Box component="span" sx={{ display: 'grid' }}>
+          <span>{person?.name.split(' ')[0]}</span>
+          <Box component="span" sx={{ fontWeight: 400, fontSize: '0.8rem', color: colours.line }}>
+            {role}
+          </Box>
+        </Box>
+      </Button>
+      <Menu
+        anchorEl={anchor}
+        open={!!anchor}
+        onClose={close}
+        slotProps={{ paper: { sx: { border: `1px solid ${colours.ink}`, minWidth: 260 } } }}
+      >
+        <ListSubheader sx={{ lineHeight: 1.4, py: 1, background: 'none' }}>
+          <strong>{person?.name}</strong>, {role} at {practice?.name}
+          <br />
+          {person?.email}
+        </ListSubheader>
+        {pages.length > 0 && <Divider sx={{ display: { sm: 'none' } }} />}
+        {pages.map(([name, path]) => (
+          <MenuItem key={path} component={Link} to={path} onClick={close} sx={{ display: { sm: 'none' } }}>
+            {name}
+          </MenuItem>
+        ))}
+        {others.length > 0 && <Divider />}
+        {others.map(({ practiceId, practiceName, role: there }) => (
+          <MenuItem key={practiceId} onClick={() => choose.mutate(practiceId, { onSuccess: () => startOver() })}>
+            Switch to {practiceName} ({there})
+          </MenuItem>
+        ))}
+        <Divider />
+        <MenuItem
+          onClick={() => {
+            close();
+            setChanging(true);
+          }}
+        >
+          Change the password
+        </MenuItem>
+        <MenuItem onClick={() => leave(true)}>Sign out everywhere</MenuItem>
+        <MenuItem onClick={() => leave(false)}>Sign out</MenuItem>
+      </Menu>
+      {changing && <ChangePassword onClose={() => setChanging(false)} />}
+    </>
+  );
+}

@@ -1,0 +1,135 @@
+import {
+  type BufferMethod,
+  type Extractant,
+  type PanelNutrient,
+  type ReportedValue,
+  type Sense,
+  basisName,
+  bufferNames,
+  extractantNames,
+} from '@glenfold/agronomy';
+
+/** What the fields of records are called, wherever a record is shown field by field. */
+const names: Readonly<Record<string, string>> = {
+  aimPh: 'pH aim',
+  bagMass: 'Bag',
+  bagPrice: 'Price of a bag',
+  bufferMethod: 'Buffer method',
+  bufferPh: 'Buffer pH',
+  choices: 'Products chosen',
+  columns: 'Columns',
+  content: 'File',
+  demo: 'Demo',
+  depth: 'Sampled depth',
+  email: 'E-mail',
+  expiresAt: 'Open until',
+  extractant: 'Extractant',
+  fileName: 'File name',
+  geometry: 'Outline',
+  grade: 'Grade',
+  imported: 'Rows imported',
+  invitedBy: 'Invited by',
+  issued: 'Plan on paper',
+  issuedAt: 'Handed over',
+  labNumber: 'Laboratory’s number',
+  labResultId: 'Result',
+  madeBy: 'Made by',
+  organicMatter: 'Organic matter',
+  personId: 'Person',
+  position: 'Place in the list',
+  rootDepth: 'Roots to',
+  rows: 'Rows',
+  sampledOn: 'Sampled on',
+  sampleId: 'Bag',
+  siteId: 'Site',
+  siteIds: 'Sites they read',
+  slowRelease: 'Slow release',
+  soilGroup: 'Soil',
+  soilPh: 'Soil pH',
+  usedAt: 'Taken up',
+  zoneId: 'Zone',
+};
+
+const senses: Readonly<Record<string, Sense>> = {
+  area: 'area',
+  bagMass: 'mass',
+  bagPrice: 'money',
+  depth: 'depth',
+  rootDepth: 'depth',
+  thatch: 'depth',
+};
+
+export function fieldName(field: string): string {
+  return names[field] ?? field.charAt(0).toUpperCase() + field.slice(1);
+}
+
+/** Ids that stand for something with a name. */
+export type NamesById = ReadonlyMap<string, string>;
+
+const counted = (count: number, word: string): string => `${count} ${word}${count === 1 ? '' : 's'}`;
+
+/**
+ * A field's value in words, in the person's units.
+ * @param say as of useUnits
+ */
+export function fieldValue(
+  field: string,
+  value: unknown,
+  say: (sense: Sense, value: number) => string,
+  named: NamesById = new Map(),
+): string {
+  if (value === null || value === undefined || value === '') return 'none';
+  const sense = senses[field];
+  if (typeof value === 'number') {
+    if (sense) return say(sense, value);
+    return field.endsWith("Ph") ? value.toFixed(1) : `${value}${/organicMatter|slowRelease/.test(field) ? ' %' : ''}`;
+  }
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string') {
+    if (field === 'extractant') return extractantNames[value as Extractant];
+    if (field === 'bufferMethod') return bufferNames[value as BufferMethod];
+    if (field === 'content') return `${value.length} characters`;
+    if (field.endsWith("At")) return value.slice(0, 16).replace('T', ' ');
+    return named.get(value) ?? (field.endsWith("Id") ? 'another record' : value);
+  }
+  if (Array.isArray(value)) return listed(field, value as unknown[], named);
+  return structured(field, value as Record<string, unknown>, named);
+}
+
+function listed(field: string, values: readonly unknown[], named: NamesById): string {
+  if (field === 'siteIds')
+    return values.length === 0 ? 'none' : values.map((id) => named.get(id as string) ?? 'a deleted site').join(', ');
+  return counted(values.length, field === 'columns' ? 'column' : 'entry');
+}
+
+function structured(field: string, value: Readonly<Record<string, unknown>>, named: NamesById): string {
+  const entries = Object.entries(value);
+  switch (field) {
+    case 'nutrients':
+      return (
+        entries
+          .map(([nutrient, reported]) => {
+            const { value: amount, unit, basis, belowDetection } = reported as ReportedValue;
+            return `${basisName(nutrient as PanelNutrient, basis)} ${belowDetection ? '<' : ''}${amount} ${unit}`;
+          })
+          .join(', ') || 'none'
+      );
+    case 'grade':
+      return entries.map(([, percent]) => String(percent)).join('-');
+    case 'geometry':
+      return 'an outline';
+    case 'issued':
+      return 'as it was printed';
+    case 'imported':
+      return counted(entries.length, 'row');
+    case 'choices':
+    case 'lime':
+      return (
+        entries
+          .map(([key, inner]) => `${key} ${named.get(String(inner)) ?? (field === 'lime' ? String(inner) : 'chosen')}`)
+          .join(', ') || 'none'
+      );
+    default:
+      return counted(entries.length, 'entry');
+  }
+}
