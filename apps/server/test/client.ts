@@ -50,7 +50,7 @@ export async function zoneOf(siteName: string, label: string): Promise<ZoneAnswe
 }
 
 /** A result as the sheet would send it. */
-export function typed(zone: ZoneAnswer, more: object = {}) {
+export function typed(zone: Pick<ZoneAnswer, 'id' | 'label'>, more: object = {}) {
   return {
     zoneId: zone.id,
     label: zone.label,

@@ -63,7 +63,9 @@ export class People1795450000000 implements MigrationInterface {
           nullif(current_setting('glenfold.person', true), '')::uuid,
           coalesce(nullif(current_setting('glenfold.personName', true), ''), 'Glenfold'),
           deed, TG_TABLE_NAME, (whole ->> 'id')::uuid,
-          coalesce(whole ->> 'name', whole ->> 'label', whole ->> 'email', whole ->> 'purpose', whole ->> 'fileName', ''),
+          coalesce(whole ->> 'name', whole ->> 'label', whole ->> 'email', whole ->> 'purpose', whole ->> 'fileName',
+            (SELECT name FROM person WHERE id = (whole ->> 'personId')::uuid),
+            (SELECT name FROM zone WHERE id = (whole ->> 'zoneId')::uuid), ''),
           CASE WHEN deed IN ('delete', 'change') THEN was END,
           CASE WHEN deed <> 'delete' THEN now_is END
         );

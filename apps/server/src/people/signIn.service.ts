@@ -53,6 +53,8 @@ export class SignInService {
   /** @throws a 429 problem when there were too many tries lately */
   async count(kind: SignInAttempt['kind'], email: string, origin: string): Promise<void> {
     const tooMany = await this.door.open(async (manager) => {
+      // One after the other: tries side by side must not pass the limit together.
+      await manager.query('SELECT pg_advisory_xact_lock(hashtext($1))', [email]);
       const recent = MoreThan(new Date(Date.now() - ATTEMPT_WINDOW));
       const tries = (where: Partial<Pick<SignInAttempt, 'email' | 'origin'>>): Promise<number> =>
         manager.countBy(SignInAttempt, { kind, createdAt: recent, ...where });

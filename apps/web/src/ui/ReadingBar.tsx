@@ -15,16 +15,18 @@ interface ReadingBarProps {
   readonly first?: boolean;
   /** Of a paper that is settled in its units; the person's own when absent. */
   readonly units?: UnitSystem;
+  /** Stands in a narrow column: drawn as on a phone, so that its words keep their size. */
+  readonly narrow?: boolean;
 }
 
 /** One analyte on a scale: five words, the wanted band hatched, the value as a pointer. Shape and place carry the meaning. */
-export function ReadingBar({ bar, first = false, units }: ReadingBarProps) {
+export function ReadingBar({ bar, first = false, units, narrow = false }: ReadingBarProps) {
   const { system: chosen } = useUnits();
   const system = units ?? chosen;
   const { name, figure, sense, limits, rating, words, belowDetection } = bar;
   const told = `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
   const phone = useMediaQuery('(max-width: 599px)');
-  const width = phone ? widths.phone : widths.desk;
+  const width = phone || narrow ? widths.phone : widths.desk;
   const segment = width / 5;
   const at = limits ? placeOnBar(figure.value, limits) * segment : null;
   const needsAction = rating === 'very low' || rating === 'low' || (bar.key === 'soilPh' && rating !== 'medium');

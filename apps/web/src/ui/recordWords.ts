@@ -82,15 +82,15 @@ export function fieldValue(
   const sense = senses[field];
   if (typeof value === 'number') {
     if (sense) return say(sense, value);
-    return field.endsWith("Ph") ? value.toFixed(1) : `${value}${/organicMatter|slowRelease/.test(field) ? ' %' : ''}`;
+    return field.endsWith('Ph') ? value.toFixed(1) : `${value}${/organicMatter|slowRelease/.test(field) ? ' %' : ''}`;
   }
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') {
     if (field === 'extractant') return extractantNames[value as Extractant];
     if (field === 'bufferMethod') return bufferNames[value as BufferMethod];
     if (field === 'content') return `${value.length} characters`;
-    if (field.endsWith("At")) return value.slice(0, 16).replace('T', ' ');
-    return named.get(value) ?? (field.endsWith("Id") ? 'another record' : value);
+    if (field.endsWith('At')) return value.slice(0, 16).replace('T', ' ');
+    return named.get(value) ?? (field.endsWith('Id') ? 'another record' : value);
   }
   if (Array.isArray(value)) return listed(field, value as unknown[], named);
   return structured(field, value as Record<string, unknown>, named);

@@ -13,8 +13,9 @@ const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'br
 
 const kinds: Readonly<Record<string, string>> = {
   'lab import': 'laboratory’s file',
-  'lab result': 'result',
-  membership: 'place in the practice',
+  'lab result': 'result of',
+  plan: 'plan of',
+  membership: 'member',
   sample: 'bag',
   'share link': 'share link',
 };

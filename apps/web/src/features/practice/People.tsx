@@ -71,7 +71,7 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
       aria-label={name}
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 150px 250px' },
+        gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 300px) 150px minmax(0, 1fr)' },
         columnGap: 3,
         rowGap: 0.5,
         py: 1.25,
@@ -102,7 +102,7 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
           </MenuItem>
         ))}
       </TextField>
-      <Box sx={{ display: 'flex', gap: 1, justifyContent: { md: 'end' } }}>
+      <Box sx={{ display: 'flex', gap: 1, justifyContent: { md: 'end' }, whiteSpace: 'nowrap' }}>
         <Button size="small" onClick={() => sendReset.mutate(id)} disabled={sendReset.isPending}>
           {sendReset.isSuccess ? 'Link written' : 'Send a password link'}
         </Button>

@@ -36,7 +36,8 @@ function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
               <Words>{name}</Words>
             </Box>
             <Box>
-              {amount.productName},{' '}
+              {amount.productName}
+              <br />
               <Opens
                 title={`${amount.productName}, rate`}
                 told={say(sense, amount.rate.value)}
@@ -105,7 +106,7 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
               What the test says
             </Typography>
             {plan.reading.bars.map((bar) => (
-              <ReadingBar key={bar.name} bar={bar} units={plan.units} />
+              <ReadingBar key={bar.name} bar={bar} units={plan.units} narrow />
             ))}
           </Box>
           <Box>

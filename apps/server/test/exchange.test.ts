@@ -1,0 +1,228 @@
+import { createHash } from 'node:crypto';
+import fc from 'fast-check';
+import { jest } from '@jest/globals';
+import type { ProblemAnswer } from '@glenfold/contract';
+import type { Response } from 'supertest';
+import { DataSource } from 'typeorm';
+import yazl from 'yazl';
+import { entities } from '../src/entities.ts';
+import { readArchive } from '../src/exchange/archive.ts';
+import { readRows, writeRows } from '../src/exchange/formats.ts';
+import { exportedTables, notExported } from '../src/exchange/tables.ts';
+import { type Browser, type TestServer, demoEmails, openBrowser, signIn, startServer } from './harness.ts';
+
+jest.setTimeout(120_000);
+
+let demo: TestServer;
+let empty: TestServer;
+let zip: Buffer;
+const password = 'words for the new place';
+
+function download(browser: Browser): Promise<Buffer> {
+  return browser.agent
+    .get('/api/practice/export')
+    .buffer(true)
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => done(null, Buffer.concat(parts)));
+    })
+    .then(({ body }) => body as Buffer);
+}
+
+const load = (server: TestServer, file: Buffer, email: string = demoEmails.owner): Promise<Response> =>
+  openBrowser(server)
+    .agent.post('/api/first-run/load')
+    .field('email', email)
+    .field('password', password)
+    .attach('file', file, 'practice.zip')
+    .then((response) => response);
+
+/** All that a practice holds, as the database has it. */
+async function contents({ sql, app }: TestServer): Promise<Record<string, unknown>> {
+  const held: Record<string, unknown> = {};
+  const practice = `(SELECT id FROM practice WHERE name LIKE 'Brackwater%')`;
+  for (const { entity, without = [] } of exportedTables) {
+    const { tableName, columns } = app.get(DataSource).getMetadata(entity);
+    const names = columns.map(({ databaseName }) => databaseName).filter((name) => !without.includes(name));
+    const scope = names.includes('practiceId')
+      ? `"practiceId" = ${practice}`
+      : tableName === 'person'
+        ? `id IN (SELECT "personId" FROM membership WHERE "practiceId" = ${practice})`
+        : `id = ${practice}`;
+    held[tableName] = await sql(
+      `SELECT ${names.map((name) => `"${name}"::text`).join()} FROM ${tableName} WHERE ${scope} ORDER BY id`,
+    );
+  }
+  return held;
+}
+
+/** The export with some of its files changed, and their checksums made to fit unless told otherwise. */
+async function forge(change: (files: Map<string, string>) => void, { fit = true, version = 1 } = {}): Promise<Buffer> {
+  const { manifest, files } = await readArchive(zip);
+  const changed = new Map(files);
+  change(changed);
+  const listed = [...changed].map(([path, text]) => ({
+    path,
+    sha256: createHash('sha256')
+      .update(fit ? text : (files.get(path) ?? ''))
+      .digest('hex'),
+  }));
+  return pack(new Map([...changed, ['manifest.json', JSON.stringify({ ...manifest, version, files: listed })]]));
+}
+
+async function pack(files: ReadonlyMap<string, string>): Promise<Buffer> {
+  const archive = new yazl.ZipFile();
+  for (const [path, text] of files) archive.addBuffer(Buffer.from(text), path);
+  archive.end();
+  const parts: Buffer[] = [];
+  for await (const part of archive.outputStream) parts.push(part as Buffer);
+  return Buffer.concat(parts);
+}
+
+/** The same length, so that the ZIP stays whole: only a name in it changes. */
+const rename = (from: string, to: string): Buffer => Buffer.from(zip.toString('latin1').replaceAll(from, to), 'latin1');
+
+beforeAll(async () => {
+  demo = await startServer({ empty: false });
+  empty = await startServer({ empty: true });
+  const owner = await signIn(demo, demoEmails.owner);
+  // What spreadsheets take for formulas, quotes, line ends, deleted records and empty texts come through too.
+  const odd = { name: '=2+3, "so"\nand\t–', place: "'-1" };
+  const { id } = (await owner.ask('post', '/sites', odd)).body as { id: string };
+  await owner.ask('post', '/sites', { name: '@ here', place: '' });
+  await owner.ask('delete', `/sites/${id}`);
+  zip = await download(owner);
+});
+afterAll(() => Promise.all([demo.close(), empty.close()]));
+
+describe('an export', () => {
+  it('has a file for every table of a practice, and names what stays behind', () => {
+    expect(new Set([...exportedTables.map(({ entity }) => entity), ...notExported])).toEqual(new Set(entities));
+  });
+
+  it('holds no secret and nothing of another practice', async () => {
+    const { files, manifest } = await readArchive(zip);
+    const text = [...files.values()].join('\n');
+    expect(text).not.toMatch(/argon2|passwordHash|tokenHash|Ferry Green/);
+    expect(manifest.files.every(({ sha256, bytes }) => sha256.length === 64 && bytes > 0)).toBe(true);
+    expect(files.get('lab-results.csv')).toMatch(/nutrients\.p\.unit/);
+  });
+
+  it.each<readonly [what: string, title: string, file: () => Promise<Buffer> | Buffer]>([
+    ['no ZIP at all', 'Not a whole ZIP', () => Buffer.from('Sample,pH\n')],
+    ['cut off', 'Not a whole ZIP', () => zip.subarray(0, Math.floor(zip.length * 0.7))],
+    ['a ZIP of something else', 'Not an export', () => pack(new Map([['photo.txt', 'x']]))],
+    [
+      'altered',
+      'Altered',
+      () => forge((files) => files.set('sites.csv', `${files.get('sites.csv')!}x`), { fit: false }),
+    ],
+    [
+      'with a file taken out',
+      'Altered',
+      async () => {
+        const { manifest, files } = await readArchive(zip);
+        return pack(new Map([...[...files].slice(1), ['manifest.json', JSON.stringify(manifest)]]));
+      },
+    ],
+    [
+      'with a file put in',
+      'Altered',
+      async () => {
+        const { manifest, files } = await readArchive(zip);
+        return pack(new Map([...files, ['more.csv', 'x'], ['manifest.json', JSON.stringify(manifest)]]));
+      },
+    ],
+    ['from a newer version', 'From a newer Glenfold', () => forge(() => undefined, { version: 2 })],
+    ['whose names point out of it', 'Unsafe file name', () => rename('sites.csv', '../ites.c')],
+    ['whose names are absolute', 'Unsafe file name', () => rename('sites.csv', '/ites.csv')],
+    [
+      'with values nobody could have typed',
+      'Altered',
+      () =>
+        forge((files) => files.set('zones.geojson', files.get('zones.geojson')!.replace('perennial ryegrass', 'moss'))),
+    ],
+    [
+      'whose records refer to nothing',
+      'Not an export',
+      () =>
+        forge((files) =>
+          files.set(
+            'lab-files.json',
+            files.get('lab-files.json')!.replace(/"siteId":"[^"]+"/, '"siteId":"00000000-0000-4000-8000-000000000000"'),
+          ),
+        ),
+    ],
+    ['with text where a table should be', 'Not an export', () => forge((files) => files.set('plans.json', 'x'))],
+    [
+      'without an owner',
+      'Not an export',
+      () =>
+        forge((files) =>
+          files.set('memberships.json', files.get('memberships.json')!.replaceAll('"owner"', '"advisor"')),
+        ),
+    ],
+  ])('that is %s is refused, and nothing of it is loaded', async (_what, title, file) => {
+    const { status, body } = await load(empty, await file());
+    expect([status, (body as ProblemAnswer).title]).toEqual([422, title]);
+    expect((body as ProblemAnswer).detail).toMatch(/Nothing was loaded/);
+    expect(await empty.sql('SELECT id FROM practice UNION SELECT id FROM person UNION SELECT id FROM audit LIMIT 1')).toEqual(
+      [],
+    );
+  });
+
+  it('is loaded for one of its owners only, into an empty installation only', async () => {
+    const stranger = await load(empty, zip, 'stranger@p.example');
+    expect((stranger.body as ProblemAnswer).errors).toEqual([
+      { field: 'email', message: expect.stringContaining(demoEmails.owner) as string },
+    ]);
+    expect((await load(demo, zip)).status).toBe(409);
+  });
+
+  it('gives the same practice back, to the last record', async () => {
+    expect((await load(empty, zip)).status).toBe(204);
+    const [before, after] = [await contents(demo), await contents(empty)];
+    expect(Object.keys(after)).toHaveLength(exportedTables.length);
+    for (const [table, rows] of Object.entries(before)) expect([table, after[table]]).toEqual([table, rows]);
+    const owner = await signIn(empty, demoEmails.owner, password);
+    expect((await owner.ask('get', '/rounds')).body).toEqual(
+      (await (await signIn(demo, demoEmails.owner)).ask('get', '/rounds')).body,
+    );
+    // It goes on from there: the next change is written into the audit it brought along.
+    expect((await owner.ask('post', '/sites', { name: 'Next' })).status).toBe(201);
+    expect(await readArchive(await download(owner))).toHaveProperty('manifest.practice', 'Brackwater Soil Advisory');
+  });
+});
+
+describe('the files', () => {
+  const text = fc.oneof(
+    fc.string(),
+    fc.stringMatching(/^'*[=+@\t\r-].{0,4}$/),
+    fc.constantFrom('1e3', 'true', 'null', '"x"', '{}', '007'),
+  );
+  const scalar = fc.oneof(
+    text.filter((value) => value !== ''),
+    fc.double({ noNaN: true, noDefaultInfinity: true }).map((value) => value + 0),
+    fc.boolean(),
+  );
+
+  it.each(['rows.csv', 'rows.json', 'rows.geojson'] as const)('give back what was written: %s', (file) => {
+    const table = { entity: Object, file, what: '', spread: ['inner'] };
+    const row = fc.record({
+      // An empty cell is "none": texts that may be missing are never empty.
+      note: fc.option(
+        text.filter((value) => value !== ''),
+        { nil: null },
+      ),
+      inner: fc.dictionary(fc.constantFrom('p', 'k', 'ca'), fc.record({ value: scalar, unit: scalar }), { minKeys: 1 }),
+    });
+    fc.assert(
+      fc.property(fc.array(row, { minLength: 1, maxLength: 5 }), (rows) => {
+        const written = file === 'rows.geojson' ? rows.map((entry) => ({ ...entry, geometry: null })) : rows;
+        const back = readRows(table, writeRows(table, ['note', 'inner'], written));
+        expect(JSON.parse(JSON.stringify(back))).toEqual(JSON.parse(JSON.stringify(written)));
+      }),
+    );
+  });
+});
