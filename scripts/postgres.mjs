@@ -10,7 +10,7 @@ const DEBIAN_BINARIES = '/usr/lib/postgresql';
 const isRoot = process.getuid?.() === 0;
 
 /** Folder of the newest installed server binaries, or nothing. */
-function findBinaries() {
+export function findBinaries() {
   if (existsSync(DEBIAN_BINARIES)) {
     const versions = readdirSync(DEBIAN_BINARIES).sort((a, b) => Number(b) - Number(a));
     for (const version of versions) {

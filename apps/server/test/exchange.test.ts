@@ -167,9 +167,9 @@ describe('an export', () => {
     const { status, body } = await load(empty, await file());
     expect([status, (body as ProblemAnswer).title]).toEqual([422, title]);
     expect((body as ProblemAnswer).detail).toMatch(/Nothing was loaded/);
-    expect(await empty.sql('SELECT id FROM practice UNION SELECT id FROM person UNION SELECT id FROM audit LIMIT 1')).toEqual(
-      [],
-    );
+    expect(
+      await empty.sql('SELECT id FROM practice UNION SELECT id FROM person UNION SELECT id FROM audit LIMIT 1'),
+    ).toEqual([]);
   });
 
   it('is loaded for one of its owners only, into an empty installation only', async () => {

@@ -21,6 +21,7 @@ export function appOptions(url: string): DataSourceOptions {
     url,
     entities: [...entities],
     synchronize: false,
+    applicationName: 'glenfold',
     extra: { options: `-c role=${APP_ROLE}` },
   };
 }
