@@ -2,10 +2,11 @@ import { defineConfig } from '@playwright/test';
 
 const port = process.env.E2E_PORT ?? '4690';
 const empty = process.env.E2E_EMPTY_PORT ?? '4691';
+const second = process.env.E2E_SECOND_PORT ?? '4692';
 const server = (servedPort: string, database: string | undefined, isEmpty: '0' | '1') => ({
   command: 'node --disable-warning=ExperimentalWarning apps/server/dist/main.js',
   cwd: '..',
-  url: `http://127.0.0.1:${servedPort}/api/practice`,
+  url: `http://127.0.0.1:${servedPort}/api/session`,
   env: { PORT: servedPort, DATABASE_URL: database ?? '', GLENFOLD_EMPTY: isEmpty },
   reuseExistingServer: false,
   timeout: 60_000,
@@ -36,5 +37,9 @@ export default defineConfig({
       ],
     },
   },
-  webServer: [server(port, process.env.E2E_DATABASE_URL, '0'), server(empty, process.env.E2E_EMPTY_DATABASE_URL, '1')],
+  webServer: [
+    server(port, process.env.E2E_DATABASE_URL, '0'),
+    server(empty, process.env.E2E_EMPTY_DATABASE_URL, '1'),
+    server(second, process.env.E2E_SECOND_DATABASE_URL, '1'),
+  ],
 });

@@ -63,6 +63,7 @@ if (steps.includes('screenshots')) {
   const env = {
     E2E_DATABASE_URL: await database('pictures'),
     E2E_EMPTY_DATABASE_URL: await database('pictures_empty'),
+    E2E_SECOND_DATABASE_URL: await database('pictures_second'),
     E2E_TESTS: './pictures',
   };
   run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
@@ -74,6 +75,7 @@ if (wanted('journeys')) {
   const env = {
     E2E_DATABASE_URL: await database('journeys'),
     E2E_EMPTY_DATABASE_URL: await database('journeys_empty'),
+    E2E_SECOND_DATABASE_URL: await database('journeys_second'),
   };
   run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
 }

@@ -3,10 +3,23 @@ import { createServer } from 'node:net';
 import { resolve } from 'node:path';
 import { expect, test } from './person.ts';
 
-test.use({ baseURL: `http://127.0.0.1:${process.env.E2E_EMPTY_PORT ?? '4691'}` });
+test.use({ baseURL: `http://127.0.0.1:${process.env.E2E_EMPTY_PORT ?? '4691'}`, as: 'nobody' });
 
-test('an empty Glenfold leads from the first site to a priced plan', async ({ page }) => {
+test('an empty Glenfold leads from the first practice to a priced plan', async ({ page }) => {
   await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Set up your practice' })).toBeVisible();
+  await expect(page.getByText('demo people')).toHaveCount(0);
+  await page.getByRole('textbox', { name: 'Name of the practice' }).fill('Reed & Rush');
+  await page.getByRole('textbox', { name: 'Your name' }).fill('Ada Reed');
+  await page.getByRole('textbox', { name: 'Your e-mail' }).fill('ada at reed');
+  await page.getByRole('textbox', { name: 'A password' }).fill('short');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('main')).toContainText('Give an e-mail address, such as name@practice.example.');
+  await expect(page.getByRole('main')).toContainText('Choose a password of 12 to 200 characters');
+  await page.getByRole('textbox', { name: 'Your e-mail' }).fill('Ada@Reed.example');
+  await page.getByRole('textbox', { name: 'A password' }).fill('only plain words here');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await expect(page.getByRole('banner')).toContainText('Reed & Rush');
   await page.getByRole('button', { name: 'Add a site' }).click();
   await page.getByRole('button', { name: 'Add the site' }).click();
   await expect(page.getByRole('dialog')).toContainText('Give the site a name of 1 to 120 letters.');

@@ -92,7 +92,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
     'The label and local law come first',
   ])
     expect(text).toContain(words);
-  await expect(page.getByRole('navigation', { name: 'Steps' })).toContainText('1 of 3 handed over');
+  await expect(page.getByRole('navigation', { name: 'Steps' })).toContainText('2 of 3 handed over');
 });
 
 test('a laboratory’s file is looked at, corrected and imported; an unreadable row stays with its reason', async ({

@@ -1,25 +1,59 @@
-import { type Page, expect, test as base } from '@playwright/test';
+import type { SessionAnswer } from '@glenfold/contract';
+import { type Browser, type Page, expect, test as base } from '@playwright/test';
 
-/** A page that fails its test on any console error, page error or request off the machine. */
-export const test = base.extend<{ page: Page }>({
-  page: async ({ page }, use) => {
-    const faults: string[] = [];
-    page.on('pageerror', (error) => faults.push(error.message));
-    page.on('console', (message) => {
-      // A refused request is logged by the browser itself; refusals are what some journeys are about.
-      if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))
-        faults.push(message.text());
-    });
-    page.on('request', (request) => {
-      const { hostname, protocol } = new URL(request.url());
-      if (protocol.startsWith('http') && hostname !== '127.0.0.1') faults.push(`asked ${request.url()}`);
-    });
+/** First names of the demo people: owner, advisor, technician, client. */
+export type Person = 'Orla' | 'Piet' | 'Wynn' | 'Hetty';
+export const password = 'lime by test, not by habit';
+
+/** Enter as a demo person, as the button on the sign-in page does. */
+export async function enter(page: Page, as: Person): Promise<void> {
+  const { demoPeople } = (await (await page.request.get('/api/session')).json()) as SessionAnswer;
+  const person = demoPeople.find(({ name }) => name.startsWith(as));
+  const entered = await page.request.post('/api/demo/session', { data: { personId: person?.personId } });
+  expect(entered.status()).toBe(204);
+}
+
+/** Fail on any console error, page error or request off the machine. */
+function watch(page: Page): string[] {
+  const faults: string[] = [];
+  page.on('pageerror', (error) => faults.push(error.message));
+  page.on('console', (message) => {
+    // A refused request is logged by the browser itself; refusals are what some journeys are about.
+    if (message.type() === 'error' && !message.text().startsWith('Failed to load resource'))
+      faults.push(message.text());
+  });
+  page.on('request', (request) => {
+    const { hostname, protocol } = new URL(request.url());
+    if (protocol.startsWith('http') && hostname !== '127.0.0.1') faults.push(`asked ${request.url()}`);
+  });
+  return faults;
+}
+
+interface Fixtures {
+  /** Who is signed in when the journey begins; nobody where it is about getting in. */
+  readonly as: Person | 'nobody';
+  readonly page: Page;
+}
+
+export const test = base.extend<Fixtures>({
+  as: ['Orla', { option: true }],
+  page: async ({ page, as }, use) => {
+    const faults = watch(page);
+    if (as !== 'nobody') await enter(page, as);
     await use(page);
     expect(faults).toEqual([]);
   },
 });
 
 export { expect };
+
+/** Another person's browser, beside the first. */
+export async function anotherBrowser(browser: Browser, baseURL: string | undefined, as?: Person): Promise<Page> {
+  const context = await browser.newContext({ ...(baseURL ? { baseURL } : {}), viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  if (as) await enter(page, as);
+  return page;
+}
 
 /** Open a step of a site from the rounds, as a person would. */
 export async function openSite(page: Page, site: string, step: string, zone?: string): Promise<void> {

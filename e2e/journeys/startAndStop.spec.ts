@@ -34,16 +34,23 @@ test('a start makes its database, Ctrl-C stops all of it, and the data is there 
   const lock = (): string => join(reachable, 'empty/data/postmaster.pid');
   try {
     const first = await start(reachable);
-    expect((await request.post(`${address}/api/sites`, { data: { name: 'Kept' } })).status()).toBe(201);
+    const practice = {
+      practice: 'Kept',
+      name: 'Ada Reed',
+      email: 'ada@reed.example',
+      password: 'only plain words here',
+    };
+    expect((await request.post(`${address}/api/first-run`, { data: practice })).status()).toBe(204);
     await stop(first, 'SIGINT');
     // The database removes its lock file as the last thing it does.
     expect(existsSync(lock())).toBe(false);
-    await expect(request.get(`${address}/api/sites`)).rejects.toThrow('ECONNREFUSED');
+    await expect(request.get(`${address}/api/session`)).rejects.toThrow('ECONNREFUSED');
 
     // A lock file that a killed server left behind, its number now another program's, is no obstacle.
     writeFileSync(lock(), `${process.pid}\n${join(reachable, 'empty/data')}\n0\n1\n\n127.0.0.1\n`);
     const second = await start(reachable);
-    expect(await (await request.get(`${address}/api/sites`)).json()).toMatchObject([{ name: 'Kept' }]);
+    // Even the session outlives the restart.
+    expect(await (await request.get(`${address}/api/session`)).json()).toMatchObject({ practice: { name: 'Kept' } });
     await stop(second, 'SIGTERM');
   } finally {
     rmSync(home, { recursive: true, force: true });

@@ -1,6 +1,6 @@
 import { resolve } from 'node:path';
-import { type Page, test } from '@playwright/test';
-import { openSite } from '../journeys/person.ts';
+import type { Page } from '@playwright/test';
+import { openSite, test } from '../journeys/person.ts';
 
 const folder = resolve(import.meta.dirname, '../../docs/screenshots');
 const shoot = async (page: Page, name: string): Promise<void> => {
