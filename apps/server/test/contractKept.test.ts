@@ -1,11 +1,19 @@
 import {
+  AuditPageAnswer,
+  InvitationAnswer,
   IssuedPlanAnswer,
   LabImportAnswer,
   LabResultAnswer,
+  MemberAnswer,
+  OutboxAnswer,
   PracticeAnswer,
   ProductAnswer,
   RoundsAnswer,
+  SessionAnswer,
+  ShareLinkAnswer,
+  SharedSiteAnswer,
   SiteAnswer,
+  SiteReportAnswer,
   SiteStateAnswer,
   ZoneAnswer,
   ZonePlanAnswer,
@@ -29,8 +37,21 @@ function faults(kind: Answer, body: unknown): unknown {
 }
 
 describe('every answer is what its contract says', () => {
+  beforeAll(async () => {
+    await send('post', '/invitations', { email: 'new@p.example', role: 'advisor', siteIds: [] });
+    await send('post', `/sites/${(await siteOf('Gannet')).id}/share-links`, { purpose: 'Trustees', days: 7 });
+  });
+
   it.each<readonly [string, Answer]>([
+    ['/session', SessionAnswer],
     ['/practice', PracticeAnswer],
+    ['/members', MemberAnswer],
+    ['/invitations', InvitationAnswer],
+    ['/outbox', OutboxAnswer],
+    ['/audit', AuditPageAnswer],
+    ['/reports', SharedSiteAnswer],
+    ['/sites/:gannet/report', SiteReportAnswer],
+    ['/sites/:gannet/share-links', ShareLinkAnswer],
     ['/rounds', RoundsAnswer],
     ['/products', ProductAnswer],
     ['/sites', SiteAnswer],
@@ -43,8 +64,10 @@ describe('every answer is what its contract says', () => {
     ['/zones/:zone/plan?units=metric', ZonePlanAnswer],
   ])('GET %s', async (path, kind) => {
     const site = await siteOf('Harbour');
+    const gannet = await siteOf('Gannet');
     const zone = await zoneOf('Harbour', 'HS-1');
-    expect(faults(kind, await get(path.replace(':site', site.id).replace(':zone', zone.id)))).toEqual([]);
+    const address = path.replace(':site', site.id).replace(':zone', zone.id).replace(':gannet', gannet.id);
+    expect(faults(kind, await get(address))).toEqual([]);
   });
 
   it('POST a plan', async () => {
@@ -73,7 +96,9 @@ describe('the server', () => {
     expect(policy).toContain("default-src 'self'");
     expect(policy).toContain("script-src 'self'");
     expect(policy).toContain("object-src 'none'");
-    expect(policy).not.toMatch(/https:|\*/);
+    expect(policy).toMatch(/style-src 'self' 'nonce-[\w+/=]{24}'/);
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).not.toMatch(/https:|\*|unsafe/);
     expect(headers).not.toHaveProperty('x-powered-by');
   });
 

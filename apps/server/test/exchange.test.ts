@@ -164,9 +164,10 @@ describe('an export', () => {
         ),
     ],
   ])('that is %s is refused, and nothing of it is loaded', async (_what, title, file) => {
-    const { status, body } = await load(empty, await file());
-    expect([status, (body as ProblemAnswer).title]).toEqual([422, title]);
-    expect((body as ProblemAnswer).detail).toMatch(/Nothing was loaded/);
+    const response = await load(empty, await file());
+    const [status, body] = [response.status, response.body as ProblemAnswer];
+    expect([status, body.title]).toEqual([422, title]);
+    expect(body.detail).toMatch(/Nothing was loaded/);
     expect(
       await empty.sql('SELECT id FROM practice UNION SELECT id FROM person UNION SELECT id FROM audit LIMIT 1'),
     ).toEqual([]);

@@ -25,7 +25,7 @@ function adminUrl(): string {
 }
 
 /** The application on a database of its own, in the test cluster. */
-export async function startServer({ empty }: { empty: boolean }): Promise<TestServer> {
+export async function startServer({ empty, smtp }: { empty: boolean; smtp?: string }): Promise<TestServer> {
   const base = adminUrl();
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
@@ -33,7 +33,7 @@ export async function startServer({ empty }: { empty: boolean }): Promise<TestSe
   await admin.query(`CREATE DATABASE ${name}`);
   const url = new URL(base);
   url.pathname = name;
-  const app = await createApp({ root, databaseUrl: url.href, empty, address: 'http://127.0.0.1', quiet: true });
+  const app = await createApp({ root, databaseUrl: url.href, empty, address: 'http://127.0.0.1', smtp, quiet: true });
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();
   return {

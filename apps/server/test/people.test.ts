@@ -45,9 +45,12 @@ const tryIn = async (email: string, password: string): Promise<[number, string]>
 
 /** The newest message to somebody, and the end of the link in it. */
 async function letterTo(email: string): Promise<{ subject: string; token: string }> {
-  const { mails } = await body<OutboxAnswer>(owner, '/outbox');
-  const { subject, text } = mails.find(({ to }) => to === email)!;
-  return { subject, token: /\/([\w-]{43})\b/.exec(text!)![1]! };
+  for (;;) {
+    const { mails } = await body<OutboxAnswer>(owner, '/outbox');
+    const letter = mails.find(({ to }) => to === email);
+    // It is written after the answer.
+    if (letter) return { subject: letter.subject, token: /\/([\w-]{43})\b/.exec(letter.text!)![1]! };
+  }
 }
 
 describe('signing in', () => {
@@ -230,13 +233,15 @@ describe('a forgotten password', () => {
 
   it('of somebody in two practices is not shown to either owner', async () => {
     await openBrowser(server).ask('post', '/password-resets', { email: demoEmails.advisor });
+    let hidden: { practiceId: string | null } | undefined;
+    while (!hidden)
+      [hidden] = await server.sql<{ practiceId: string | null }>(
+        `SELECT "practiceId" FROM mail WHERE "to" = $1 AND subject LIKE '%password%'`,
+        [demoEmails.advisor],
+      );
+    expect(hidden.practiceId).toBeNull();
     const { mails } = await body<OutboxAnswer>(owner, '/outbox');
-    expect(mails.some(({ to, subject }) => to === demoEmails.advisor && subject.includes('password'))).toBe(false);
-    const [hidden] = await server.sql<{ practiceId: string | null }>(
-      `SELECT "practiceId" FROM mail WHERE "to" = $1 AND subject LIKE '%password%'`,
-      [demoEmails.advisor],
-    );
-    expect(hidden!.practiceId).toBeNull();
+    expect(mails.some(({ to }) => to === demoEmails.advisor)).toBe(false);
   });
 });
 

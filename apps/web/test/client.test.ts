@@ -1,5 +1,5 @@
 import { jest } from '@jest/globals';
-import { ApiProblem, api } from '../src/api/client.ts';
+import { ApiProblem, api, standAs } from '../src/api/client.ts';
 
 const answers = (status: number, body: string): void => {
   globalThis.fetch = jest.fn(() => Promise.resolve(new Response(status === 204 ? null : body, { status })));
@@ -14,12 +14,18 @@ const refusal = async (): Promise<ApiProblem> => {
 };
 
 describe('the client of the API', () => {
-  it('sends JSON and reads it', async () => {
+  it('sends JSON with the token, the practice and the version that was seen, and reads it', async () => {
     answers(201, '{"id": "1"}');
-    expect(await api('POST', '/sites', { name: 'A' })).toEqual({ id: '1' });
-    expect(globalThis.fetch).toHaveBeenCalledWith('/api/sites', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
+    standAs({ csrf: 'token', practiceId: 'practice' });
+    expect(await api('PUT', '/sites/1', { name: 'A' }, 3)).toEqual({ id: '1' });
+    expect(globalThis.fetch).toHaveBeenCalledWith('/api/sites/1', {
+      method: 'PUT',
+      headers: {
+        'content-type': 'application/json',
+        'x-csrf-token': 'token',
+        'x-practice': 'practice',
+        'if-match': '"3"',
+      },
       body: '{"name":"A"}',
     });
     answers(204, '');

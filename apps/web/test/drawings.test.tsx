@@ -26,6 +26,7 @@ const draw = (node: ReactNode, system = 'us'): string => {
 
 const zone: ZoneAnswer = {
   id: 'z',
+  version: 1,
   siteId: 's',
   name: 'Bank',
   label: 'B',

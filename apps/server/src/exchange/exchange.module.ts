@@ -1,6 +1,7 @@
 import { FirstRunInput, LoadExportInput } from '@glenfold/contract';
 import {
   Body,
+  type CanActivate,
   Controller,
   Get,
   HttpCode,
@@ -10,6 +11,7 @@ import {
   Res,
   StreamableFile,
   UploadedFile,
+  UseGuards,
   UseInterceptors,
 } from '@nestjs/common';
 import { FileInterceptor } from '@nestjs/platform-express';
@@ -26,6 +28,17 @@ import { RatesModule } from '../rates/rates.module.ts';
 import { ExchangeService } from './exchange.service.ts';
 
 const MOST_UPLOADED = 60_000_000;
+
+/** Before a file is even received: nobody fills the memory of an installation that is set up. */
+@Injectable()
+class OnlyOnFirstRun implements CanActivate {
+  constructor(private readonly setup: SetupService) {}
+
+  async canActivate(): Promise<boolean> {
+    await this.setup.refuseSecond();
+    return true;
+  }
+}
 
 /** The first practice of an installation: made new, or loaded from an export. Refused once there is one. */
 @Injectable()
@@ -67,6 +80,7 @@ class ExchangeController {
 
   @Post('first-run/load')
   @For('anyone')
+  @UseGuards(OnlyOnFirstRun)
   @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MOST_UPLOADED, files: 1, fields: 4, parts: 6 } }))
   @HttpCode(204)
   @ApiConsumes('multipart/form-data')

@@ -1,5 +1,5 @@
 import type { ResetOfferAnswer } from '@glenfold/contract';
-import { Injectable } from '@nestjs/common';
+import { Injectable, Logger } from '@nestjs/common';
 import { type EntityManager, IsNull, Not } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import { Problem } from '../platform/problem.ts';
@@ -17,6 +17,8 @@ const HOUR = 3_600_000;
 /** Choosing a new password by a one-time link. */
 @Injectable()
 export class ResetService {
+  readonly #log = new Logger('Reset');
+
   constructor(
     private readonly door: Door,
     private readonly settings: Settings,
@@ -25,14 +27,18 @@ export class ResetService {
     private readonly sessions: SessionService,
   ) {}
 
-  /** Answers the same whether or not the address is known, and as soon. */
+  /** Answers the same whether or not the address is known, and as soon: the message is written afterwards. */
   async ask(email: string, origin: string): Promise<void> {
     await this.signIn.count('reset', email, origin);
+    this.#writeTo(email).catch((error: unknown) => this.#log.error(error));
+  }
+
+  async #writeTo(email: string): Promise<void> {
     const written = await this.door.open(async (manager) => {
       const person = await findPerson(manager, email);
-      return person ? this.write(manager, person) : null;
+      return person && this.write(manager, person);
     });
-    if (written) void this.mail.carry(written.mail);
+    if (written) await this.mail.carry(written.mail);
   }
 
   /**

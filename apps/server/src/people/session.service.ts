@@ -1,7 +1,7 @@
 import type { Role } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import type { CookieOptions } from 'express';
-import type { EntityManager } from 'typeorm';
+import { type EntityManager, LessThan } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import type { Access } from '../platform/gate.ts';
 import { Settings, isSecure } from '../platform/settings.ts';
@@ -70,6 +70,7 @@ export class SessionService {
   /** A new session at the practice the person used last, or at their first. @returns the cookie */
   async begin(manager: EntityManager, personId: string, practiceId?: string): Promise<string> {
     const token = newToken();
+    await manager.delete(Session, { createdAt: LessThan(new Date(Date.now() - ABSOLUTE_END)) });
     const last = await manager.findOne(Session, { where: { personId }, order: { seenAt: 'DESC' } });
     const places = await this.#places(manager, personId);
     const open =

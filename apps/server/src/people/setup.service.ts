@@ -31,14 +31,23 @@ export class SetupService {
   first<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
     return this.door.open(async (manager) => {
       await manager.query('SELECT pg_advisory_xact_lock($1)', [FIRST_RUN_LOCK]);
-      if (await manager.existsBy(Practice, {}))
-        throw new Problem(
-          409,
-          'Set up already',
-          'This installation has its practice. Sign in, or ask its owner for an invitation.',
-        );
+      await this.#refuseSecond(manager);
       return work(manager);
     });
+  }
+
+  /** @throws a 409 problem once there is a practice */
+  refuseSecond(): Promise<void> {
+    return this.door.open((manager) => this.#refuseSecond(manager));
+  }
+
+  async #refuseSecond(manager: EntityManager): Promise<void> {
+    if (await manager.existsBy(Practice, {}))
+      throw new Problem(
+        409,
+        'Set up already',
+        'This installation has its practice. Sign in, or ask its owner for an invitation.',
+      );
   }
 
   /** A practice with its owner. */

@@ -60,8 +60,9 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
       </form>
       <ConflictDialog
         error={error}
-        mine={variables?.input ?? {}}
-        onMine={(version) => variables && send(variables.input, version)}
+        mine={variables?.input}
+        base={site}
+        onMine={(version, input) => send(input, version)}
         onTheirs={onClose}
       />
     </Dialog>

@@ -15,32 +15,33 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ApiProblem } from '../api/client.ts';
 import { Words } from './Words.tsx';
+import { merge } from './merge.ts';
 import { type NamesById, fieldName, fieldValue } from './recordWords.ts';
 import { useUnits } from './units.tsx';
 
-interface ConflictProps {
+interface ConflictProps<I extends object> {
   /** The refusal of a save; nothing is shown for one that is no conflict. */
   readonly error: ApiProblem | null;
   /** What the person tried to save, by field. */
-  readonly mine: object;
+  readonly mine: I | undefined;
+  /** The record as it was opened: what the person did not touch is not theirs to overwrite. */
+  readonly base?: object | undefined;
   readonly named?: NamesById;
   /** Save it after all, on top of that version. */
-  readonly onMine: (version: number) => void;
+  readonly onMine: (version: number, input: I) => void;
   /** Go on with what the other saved. */
   readonly onTheirs: () => void;
 }
 
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
-
 /** Somebody saved first: both versions side by side, and the choice. Nothing is overwritten unseen. */
-export function ConflictDialog({ error, mine, named, onMine, onTheirs }: ConflictProps) {
+export function ConflictDialog<I extends object>({ error, mine, base, named, onMine, onTheirs }: ConflictProps<I>) {
   const { say } = useUnits();
   const client = useQueryClient();
   const [dismissed, setDismissed] = useState<ApiProblem | null>(null);
   const conflict = error?.conflict;
-  if (!conflict || dismissed === error) return null;
+  if (!conflict || !mine || dismissed === error) return null;
   const theirs = conflict.current as Readonly<Record<string, unknown>>;
-  const differing = Object.entries(mine).filter(([field, value]) => !same(value, theirs[field]));
+  const { kept, contested, theirsOnly } = merge(mine, theirs, base);
   const time = new Date(conflict.changedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   const told = (field: string, value: unknown): string => fieldValue(field, value, say, named);
   const decide = (act: () => void): void => {
@@ -55,8 +56,8 @@ export function ConflictDialog({ error, mine, named, onMine, onTheirs }: Conflic
           At {time}, after you opened it. Your save was not taken, and nothing is overwritten. Which of the two is to
           stand?
         </Typography>
-        {differing.length === 0 ? (
-          <Typography>Both say the same.</Typography>
+        {contested.length === 0 ? (
+          <Typography>Nothing of yours stands against it: both can be kept.</Typography>
         ) : (
           <Table size="small">
             <TableHead>
@@ -67,11 +68,11 @@ export function ConflictDialog({ error, mine, named, onMine, onTheirs }: Conflic
               </TableRow>
             </TableHead>
             <TableBody>
-              {differing.map(([field, value]) => (
+              {contested.map((field) => (
                 <TableRow key={field}>
                   <TableCell>{fieldName(field)}</TableCell>
                   <TableCell sx={{ fontWeight: 700 }}>
-                    <Words>{told(field, value)}</Words>
+                    <Words>{told(field, (mine as Readonly<Record<string, unknown>>)[field])}</Words>
                   </TableCell>
                   <TableCell sx={{ fontWeight: 700 }}>
                     <Words>{told(field, theirs[field])}</Words>
@@ -80,6 +81,12 @@ export function ConflictDialog({ error, mine, named, onMine, onTheirs }: Conflic
               ))}
             </TableBody>
           </Table>
+        )}
+        {theirsOnly.length > 0 && (
+          <Typography sx={{ mt: 2 }}>
+            Kept either way, since you did not touch it:{' '}
+            <Words>{theirsOnly.map((field) => `${fieldName(field)} ${told(field, theirs[field])}`).join(', ')}</Words>.
+          </Typography>
         )}
       </DialogContent>
       <DialogActions>
@@ -95,7 +102,7 @@ export function ConflictDialog({ error, mine, named, onMine, onTheirs }: Conflic
         >
           Keep {conflict.changedBy}’s
         </Button>
-        <Button variant="contained" onClick={() => decide(() => onMine(conflict.current.version))}>
+        <Button variant="contained" onClick={() => decide(() => onMine(conflict.current.version, kept as I))}>
           Keep mine
         </Button>
       </DialogActions>

@@ -3,7 +3,7 @@ import type { ProductAnswer, ProductPriceInput } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type Seen, useSetPrice } from '../../api/changes.ts';
+import { useSetPrice } from '../../api/changes.ts';
 import { queries } from '../../api/queries.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../theme.ts';
@@ -27,7 +27,7 @@ const priceText = ({ bagPrice }: ProductAnswer): string => (bagPrice === null ? 
 
 function ProductRow({ product }: { readonly product: ProductAnswer }) {
   // What is saved rests on the version that was on screen when typing began.
-  const [seen, setSeen] = useState<Seen>(product);
+  const [seen, setSeen] = useState(product);
   const [bagMass, setBagMass] = useState<number | string | null>(product.bagMass);
   const [price, setPrice] = useState(priceText(product));
   const { mutate, error, variables, isPending } = useSetPrice();
@@ -85,8 +85,9 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
         {error?.fields.length === 0 && !error.conflict && <Trouble error={error} />}
         <ConflictDialog
           error={error}
-          mine={variables?.input ?? {}}
-          onMine={(version) => variables && send(variables.input, version)}
+          mine={variables?.input}
+          base={seen}
+          onMine={(version, input) => send(input, version)}
           onTheirs={() => error?.conflict && show(error.conflict.current as ProductAnswer)}
         />
       </TableCell>

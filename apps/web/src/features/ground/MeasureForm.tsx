@@ -61,8 +61,9 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
       </form>
       <ConflictDialog
         error={error}
-        mine={variables?.input ?? {}}
-        onMine={(version) => variables && send(variables.input, version)}
+        mine={variables?.input}
+        base={zone}
+        onMine={(version, input) => send(input, version)}
         onTheirs={onClose}
       />
     </Dialog>

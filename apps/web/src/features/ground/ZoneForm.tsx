@@ -174,8 +174,9 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
       </form>
       <ConflictDialog
         error={error}
-        mine={variables?.input ?? {}}
-        onMine={(version) => variables && send(variables.input, version)}
+        mine={variables?.input}
+        base={zone}
+        onMine={(version, input) => send(input, version)}
         onTheirs={onClose}
       />
     </Dialog>

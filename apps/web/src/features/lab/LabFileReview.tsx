@@ -153,8 +153,8 @@ export function LabFileReview({ file, zones }: ReviewProps) {
       <Trouble error={correct.error?.conflict ? confirm.error : (correct.error ?? confirm.error)} />
       <ConflictDialog
         error={correct.error}
-        mine={correct.variables?.input ?? {}}
-        onMine={(version) => send(correct.variables?.input ?? {}, version)}
+        mine={correct.variables?.input}
+        onMine={(version, input) => send(input, version)}
         onTheirs={correct.reset}
       />
 

@@ -293,7 +293,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
       {!save.error?.conflict && <Trouble error={save.error} />}
       <ConflictDialog
         error={save.error}
-        mine={save.variables?.input ?? {}}
+        mine={save.variables?.input}
         onMine={(version) => void onSave(version)}
         onTheirs={onDone}
       />

@@ -39,8 +39,8 @@ function Name({ practice }: { readonly practice: PracticeAnswer }) {
       {!save.error?.conflict && <Trouble error={save.error} />}
       <ConflictDialog
         error={save.error}
-        mine={save.variables?.input ?? {}}
-        onMine={(version) => save.variables && send(save.variables.input, version)}
+        mine={save.variables?.input}
+        onMine={(version, input) => send(input, version)}
         onTheirs={() => save.error?.conflict && show(save.error.conflict.current as PracticeAnswer)}
       />
     </Box>

@@ -140,9 +140,9 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
       </Box>
       <ConflictDialog
         error={save.error}
-        mine={save.variables?.input ?? {}}
+        mine={save.variables?.input}
         named={new Map(sites.map((site) => [site.id, site.name]))}
-        onMine={(version) => save.variables && send(save.variables.input, version)}
+        onMine={(version, input) => send(input, version)}
         onTheirs={() => setWish(null)}
       />
     </Box>

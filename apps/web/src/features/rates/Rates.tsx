@@ -375,9 +375,9 @@ export function Rates({ site, zone }: StepProps) {
       <Trouble error={choose.error?.conflict ? issue.error : (choose.error ?? issue.error)} />
       <ConflictDialog
         error={choose.error}
-        mine={choose.variables?.input ?? {}}
+        mine={choose.variables?.input}
         named={named}
-        onMine={(version) => choose.variables && send(choose.variables.input, version)}
+        onMine={(version, input) => send(input, version)}
         onTheirs={choose.reset}
       />
       {issue.data && (

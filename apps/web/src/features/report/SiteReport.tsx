@@ -26,7 +26,7 @@ function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
             key={name}
             sx={{
               display: 'grid',
-              gridTemplateColumns: { xs: '1fr', sm: '90px minmax(0, 1fr) auto' },
+              gridTemplateColumns: { xs: '1fr', sm: '82px minmax(0, 1fr) auto' },
               columnGap: 2,
               py: 0.75,
               borderTop: `1px solid ${colours.line}`,
@@ -45,13 +45,14 @@ function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
               />
               {amount.applications.length > 1 && ` in ${amount.applications.length} applications`}
             </Box>
-            <Box sx={{ whiteSpace: { sm: 'nowrap' } }}>
+            <Box sx={{ textAlign: { sm: 'right' } }}>
               <Opens
                 title={`${name} for the zone`}
                 told={say('mass', amount.mass.value)}
                 working={amount.mass.working}
               />
-              : {amount.bags.value} {amount.bags.value === 1 ? 'bag' : 'bags'} of {say('mass', amount.bagMass)}
+              <br />
+              {amount.bags.value} {amount.bags.value === 1 ? 'bag' : 'bags'} of {say('mass', amount.bagMass)}
               {amount.cost && (
                 <>
                   {', '}
