@@ -1,6 +1,6 @@
 import { resolve } from 'node:path';
 import type { Page } from '@playwright/test';
-import { openSite, test } from '../journeys/person.ts';
+import { anotherBrowser, openSite, test } from '../journeys/person.ts';
 
 const folder = resolve(import.meta.dirname, '../../docs/screenshots');
 const shoot = async (page: Page, name: string): Promise<void> => {
@@ -10,7 +10,11 @@ const shoot = async (page: Page, name: string): Promise<void> => {
   await page.screenshot({ path: `${folder}/${name}.png` });
 };
 
-test('one current picture of each main view, from the demo data', async ({ page }) => {
+test('one current picture of each main view, from the demo data', async ({ page, browser, baseURL }) => {
+  const stranger = await anotherBrowser(browser, baseURL);
+  await stranger.goto('/');
+  await stranger.getByRole('button', { name: 'Enter as Orla Tench' }).waitFor();
+  await shoot(stranger, 'sign-in');
   await page.goto('/');
   await page.getByRole('heading', { name: 'What wants doing' }).waitFor();
   await shoot(page, 'rounds');
@@ -37,6 +41,37 @@ test('one current picture of each main view, from the demo data', async ({ page 
   await page.goto('/products');
   await page.getByRole('heading', { name: 'Potassium' }).waitFor();
   await shoot(page, 'products');
+  const hetty = await anotherBrowser(browser, baseURL, 'Hetty');
+  await hetty.goto('/');
+  await hetty.getByRole('link', { name: 'Read Gannet Row Almshouses' }).click();
+  await hetty.getByRole('heading', { name: 'What the lawn gets' }).waitFor();
+  await shoot(hetty, 'report');
+
+  const piet = await anotherBrowser(browser, baseURL, 'Piet');
+  const roots = async (who: Page, value: string): Promise<void> => {
+    await who.getByRole('textbox', { name: /Root/ }).fill(value);
+    await who.getByRole('button', { name: 'Save the zone' }).click();
+  };
+  for (const who of [page, piet]) {
+    await openSite(who, 'Gannet Row Almshouses', 'Ground');
+    await who.getByRole('button', { name: 'Change the facts' }).click();
+  }
+  await piet.getByRole('textbox', { name: 'Thatch' }).fill('0.75 in');
+  await roots(piet, '4 in');
+  await piet.getByRole('dialog').waitFor({ state: 'hidden' });
+  await roots(page, '5 in');
+  await page.getByRole('button', { name: 'Keep mine' }).waitFor();
+  await shoot(page, 'conflict');
+  await page.goto('/practice/people');
+  await page.getByRole('listitem', { name: 'Wynn Marram' }).waitFor();
+  await shoot(page, 'people');
+  await page.goto('/practice/changes');
+  await page
+    .getByRole('list', { name: /Changes/ })
+    .getByRole('listitem')
+    .first()
+    .waitFor();
+  await shoot(page, 'changes');
   await page.setViewportSize({ width: 390, height: 844 });
   await openSite(page, 'Gannet Row Almshouses', 'Rates');
   await page.getByRole('button', { name: /Print the plan/ }).waitFor();

@@ -163,6 +163,6 @@ function unreadable({ message }: Error): Problem {
   return new Problem(
     422,
     'Not a whole ZIP',
-    `The file is not a ZIP, or a part of it is missing (${message}). Nothing was loaded. Download or copy it again.`,
+    'The file is not a ZIP, or a part of it is missing. Nothing was loaded. Download or copy it again.',
   );
 }

@@ -1,4 +1,4 @@
-import type { MemberAnswer, MemberInput, Role } from '@glenfold/contract';
+import { type MemberAnswer, type MemberInput, type Role, roles } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Site } from '../ground/site.entity.ts';
 import { Door } from '../platform/door.ts';
@@ -26,10 +26,11 @@ export class MemberService {
       manager.find(Membership, {
         where: { practiceId: this.work.practiceId },
         relations: { person: true },
-        order: { createdAt: 'ASC' },
       }),
     );
-    return memberships.map((membership) => this.#answer(membership));
+    return memberships
+      .sort((a, b) => roles.indexOf(a.role) - roles.indexOf(b.role) || a.person.name.localeCompare(b.person.name))
+      .map((membership) => this.#answer(membership));
   }
 
   /** A role change counts from the person's next request on. */

@@ -22,7 +22,7 @@ export function appOptions(url: string): DataSourceOptions {
     entities: [...entities],
     synchronize: false,
     applicationName: 'glenfold',
-    extra: { options: `-c role=${APP_ROLE}` },
+    extra: { options: `-c role=${APP_ROLE}`, min: 1 },
   };
 }
 
