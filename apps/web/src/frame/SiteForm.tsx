@@ -23,7 +23,8 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
     resolver: classValidatorResolver(SiteInput),
     defaultValues: { name: site?.name ?? '', place: site?.place ?? '' },
   });
-  const { mutate, error, variables, isPending } = useSaveSite();
+  const saving = useSaveSite();
+  const { mutate, error, isPending } = saving;
   const { name, place } = formState.errors;
   const send = (input: SiteInput, version = site?.version ?? 0): void =>
     mutate({ seen: site && { id: site.id, version }, input }, { onSuccess: onSaved });
@@ -47,7 +48,7 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
             error={!!place}
             helperText={place?.message ?? 'Address or directions'}
           />
-          {!error?.conflict && <Trouble error={error} />}
+          <Trouble error={error} />
         </DialogContent>
         <DialogActions>
           {onDelete && <Button onClick={onDelete}>Delete the site</Button>}
@@ -58,13 +59,7 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
           </Button>
         </DialogActions>
       </form>
-      <ConflictDialog
-        error={error}
-        mine={variables?.input}
-        base={site}
-        onMine={(version, input) => send(input, version)}
-        onTheirs={onClose}
-      />
+      <ConflictDialog save={saving} base={site} send={send} onTheirs={onClose} />
     </Dialog>
   );
 }

@@ -20,24 +20,24 @@ import { type NamesById, fieldName, fieldValue } from './recordWords.ts';
 import { useUnits } from './units.tsx';
 
 interface ConflictProps<I extends object> {
-  /** The refusal of a save; nothing is shown for one that is no conflict. */
-  readonly error: ApiProblem | null;
-  /** What the person tried to save, by field. */
-  readonly mine: I | undefined;
+  /** The save that was tried; nothing is shown unless somebody else's came first. */
+  readonly save: { readonly error: ApiProblem | null; readonly variables: { readonly input: I } | undefined };
   /** The record as it was opened: what the person did not touch is not theirs to overwrite. */
   readonly base?: object | undefined;
   readonly named?: NamesById;
-  /** Save it after all, on top of that version. */
-  readonly onMine: (version: number, input: I) => void;
+  /** Saves after all, on top of that version. */
+  readonly send: (input: I, version: number) => void;
   /** Go on with what the other saved. */
   readonly onTheirs: () => void;
 }
 
 /** Somebody saved first: both versions side by side, and the choice. Nothing is overwritten unseen. */
-export function ConflictDialog<I extends object>({ error, mine, base, named, onMine, onTheirs }: ConflictProps<I>) {
+export function ConflictDialog<I extends object>({ save, base, named, send, onTheirs }: ConflictProps<I>) {
   const { say } = useUnits();
   const client = useQueryClient();
   const [dismissed, setDismissed] = useState<ApiProblem | null>(null);
+  const { error } = save;
+  const mine = save.variables?.input;
   const conflict = error?.conflict;
   if (!conflict || !mine || dismissed === error) return null;
   const theirs = conflict.current as Readonly<Record<string, unknown>>;
@@ -102,7 +102,7 @@ export function ConflictDialog<I extends object>({ error, mine, base, named, onM
         >
           Keep {conflict.changedBy}’s
         </Button>
-        <Button variant="contained" onClick={() => decide(() => onMine(conflict.current.version, kept as I))}>
+        <Button variant="contained" onClick={() => decide(() => send(kept as I, conflict.current.version))}>
           Keep mine
         </Button>
       </DialogActions>

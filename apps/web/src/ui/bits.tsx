@@ -1,6 +1,7 @@
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
+import { ApiProblem } from '../api/client.ts';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
 
@@ -30,9 +31,9 @@ export function Cautions({ texts }: { readonly texts: readonly string[] }) {
   );
 }
 
-/** What went wrong and what to do; what was typed stays on screen. */
+/** What went wrong and what to do; what was typed stays on screen. A conflict has its own dialog. */
 export function Trouble({ error }: { readonly error: Error | null }) {
-  if (!error) return null;
+  if (!error || (error instanceof ApiProblem && error.conflict)) return null;
   return (
     <Box
       role="alert"

@@ -30,7 +30,8 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
   const [seen, setSeen] = useState(product);
   const [bagMass, setBagMass] = useState<number | string | null>(product.bagMass);
   const [price, setPrice] = useState(priceText(product));
-  const { mutate, error, variables, isPending } = useSetPrice();
+  const saving = useSetPrice();
+  const { mutate, error, isPending } = saving;
   const changed = bagMass !== product.bagMass || price.trim() !== priceText(product);
   const problem = (field: string): string | undefined => error?.fields.find((entry) => entry.field === field)?.message;
   const show = (answer: ProductAnswer): void => {
@@ -82,12 +83,11 @@ function ProductRow({ product }: { readonly product: ProductAnswer }) {
             Save
           </Button>
         )}
-        {error?.fields.length === 0 && !error.conflict && <Trouble error={error} />}
+        {error?.fields.length === 0 && <Trouble error={error} />}
         <ConflictDialog
-          error={error}
-          mine={variables?.input}
+          save={saving}
           base={seen}
-          onMine={(version, input) => send(input, version)}
+          send={send}
           onTheirs={() => error?.conflict && show(error.conflict.current as ProductAnswer)}
         />
       </TableCell>

@@ -21,7 +21,8 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
     resolver: classValidatorResolver(MeasurementsInput),
     defaultValues: { thatch: zone.thatch ?? null, rootDepth: zone.rootDepth ?? null },
   });
-  const { mutate, error, variables, isPending } = useMeasure();
+  const saving = useMeasure();
+  const { mutate, error, isPending } = saving;
   const send = (input: MeasurementsInput, version = zone.version): void =>
     mutate({ seen: { id: zone.id, version }, input }, { onSuccess: onClose });
   const save = handleSubmit((input) => send(input));
@@ -50,7 +51,7 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
               )}
             />
           ))}
-          {!error?.conflict && <Trouble error={error} />}
+          <Trouble error={error} />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>
@@ -59,13 +60,7 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
           </Button>
         </DialogActions>
       </form>
-      <ConflictDialog
-        error={error}
-        mine={variables?.input}
-        base={zone}
-        onMine={(version, input) => send(input, version)}
-        onTheirs={onClose}
-      />
+      <ConflictDialog save={saving} base={zone} send={send} onTheirs={onClose} />
     </Dialog>
   );
 }

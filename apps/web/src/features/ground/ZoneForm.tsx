@@ -55,7 +55,8 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
     resolver,
     defaultValues: zone ? valuesOf(zone) : fresh,
   });
-  const { mutate, error, variables, isPending } = useSaveZone(siteId);
+  const saving = useSaveZone(siteId);
+  const { mutate, error, isPending } = saving;
   const { errors } = formState;
   const send = (input: ZoneInput, version = zone?.version ?? 0): void =>
     mutate(
@@ -163,7 +164,7 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
             {amount('thatch', 'Thatch', 'depth', 'Thickness; empty when not measured')}
             {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
           </Box>
-          {!error?.conflict && <Trouble error={error} />}
+          <Trouble error={error} />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>
@@ -172,13 +173,7 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
           </Button>
         </DialogActions>
       </form>
-      <ConflictDialog
-        error={error}
-        mine={variables?.input}
-        base={zone}
-        onMine={(version, input) => send(input, version)}
-        onTheirs={onClose}
-      />
+      <ConflictDialog save={saving} base={zone} send={send} onTheirs={onClose} />
     </Dialog>
   );
 }

@@ -150,13 +150,8 @@ export function LabFileReview({ file, zones }: ReviewProps) {
           </Button>
         </Box>
       </Box>
-      <Trouble error={correct.error?.conflict ? confirm.error : (correct.error ?? confirm.error)} />
-      <ConflictDialog
-        error={correct.error}
-        mine={correct.variables?.input}
-        onMine={(version, input) => send(input, version)}
-        onTheirs={correct.reset}
-      />
+      <Trouble error={correct.error ?? confirm.error} />
+      <ConflictDialog save={correct} send={send} onTheirs={correct.reset} />
 
       <Box
         sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 230px))' }, gap: 2, my: 2 }}

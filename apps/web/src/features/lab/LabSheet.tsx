@@ -290,13 +290,8 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           </tbody>
         </Box>
       </Box>
-      {!save.error?.conflict && <Trouble error={save.error} />}
-      <ConflictDialog
-        error={save.error}
-        mine={save.variables?.input}
-        onMine={(version) => void onSave(version)}
-        onTheirs={onDone}
-      />
+      <Trouble error={save.error} />
+      <ConflictDialog save={save} send={(_input, version) => void onSave(version)} onTheirs={onDone} />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
         <Button variant="contained" onClick={() => void onSave()} disabled={saving}>
           {correcting ? 'Save the correction' : filled.length > 1 ? `Save ${filled.length} results` : 'Save the result'}

@@ -36,11 +36,10 @@ function Name({ practice }: { readonly practice: PracticeAnswer }) {
           Save
         </Button>
       </Box>
-      {!save.error?.conflict && <Trouble error={save.error} />}
+      <Trouble error={save.error} />
       <ConflictDialog
-        error={save.error}
-        mine={save.variables?.input}
-        onMine={(version, input) => send(input, version)}
+        save={save}
+        send={send}
         onTheirs={() => save.error?.conflict && show(save.error.conflict.current as PracticeAnswer)}
       />
     </Box>

@@ -131,7 +131,7 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
             )}
           </Box>
         )}
-        {!save.error?.conflict && <Trouble error={save.error ?? sendReset.error} />}
+        <Trouble error={save.error ?? sendReset.error} />
         {sendReset.isSuccess && (
           <Typography role="status">
             The link for {name} is in the <Link to="/practice/outbox">outbox</Link>.
@@ -139,10 +139,9 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
         )}
       </Box>
       <ConflictDialog
-        error={save.error}
-        mine={save.variables?.input}
+        save={save}
         named={new Map(sites.map((site) => [site.id, site.name]))}
-        onMine={(version, input) => send(input, version)}
+        send={send}
         onTheirs={() => setWish(null)}
       />
     </Box>

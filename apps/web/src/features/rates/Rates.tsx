@@ -372,14 +372,8 @@ export function Rates({ site, zone }: StepProps) {
           )}
         </Box>
       </Box>
-      <Trouble error={choose.error?.conflict ? issue.error : (choose.error ?? issue.error)} />
-      <ConflictDialog
-        error={choose.error}
-        mine={choose.variables?.input}
-        named={named}
-        onMine={(version, input) => send(input, version)}
-        onTheirs={choose.reset}
-      />
+      <Trouble error={choose.error ?? issue.error} />
+      <ConflictDialog save={choose} named={named} send={send} onTheirs={choose.reset} />
       {issue.data && (
         <Typography
           role="status"
