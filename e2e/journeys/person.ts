@@ -46,6 +46,7 @@ export const test = base.extend<Fixtures>({
 });
 
 export { expect };
+export type { Page } from '@playwright/test';
 
 /** Another person's browser, beside the first. */
 export async function anotherBrowser(browser: Browser, baseURL: string | undefined, as?: Person): Promise<Page> {

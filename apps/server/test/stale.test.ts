@@ -158,7 +158,7 @@ describe('every editable record', () => {
         (await first.ask('get', '/audit')).body as { entries: Array<{ kind: string; action: string; by: string }> }
       ).entries;
       expect(entry).toMatchObject({
-        kind: audited === 'lab result' ? expect.stringMatching(/lab result|sample/) : audited,
+        kind: (audited === 'lab result' ? expect.stringMatching(/lab result|sample/) : audited) as string,
         action: 'change',
         by: 'Orla Tench',
       });
