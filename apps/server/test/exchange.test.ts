@@ -7,6 +7,7 @@ import { DataSource } from 'typeorm';
 import yazl from 'yazl';
 import { entities } from '../src/entities.ts';
 import { readArchive } from '../src/exchange/archive.ts';
+import { Problem } from '../src/platform/problem.ts';
 import { readRows, writeRows } from '../src/exchange/formats.ts';
 import { exportedTables, notExported } from '../src/exchange/tables.ts';
 import { type Browser, type TestServer, demoEmails, openBrowser, signIn, startServer } from './harness.ts';
@@ -171,6 +172,26 @@ describe('an export', () => {
     expect(
       await empty.sql('SELECT id FROM practice UNION SELECT id FROM person UNION SELECT id FROM audit LIMIT 1'),
     ).toEqual([]);
+  });
+
+  it('with any bytes of it spoilt is read as it was, or refused with words', async () => {
+    const whole = JSON.stringify([...(await readArchive(zip)).files]);
+    const spoilt = fc.array(fc.tuple(fc.nat(zip.length - 1), fc.integer({ min: 1, max: 255 })), {
+      minLength: 1,
+      maxLength: 6,
+    });
+    await fc.assert(
+      fc.asyncProperty(spoilt, async (changes) => {
+        const bytes = Buffer.from(zip);
+        for (const [place, by] of changes) bytes[place] = (bytes[place]! + by) % 256;
+        const outcome = await readArchive(bytes).then(
+          ({ files }) => JSON.stringify([...files]),
+          (error: unknown) => error,
+        );
+        if (outcome !== whole) expect(outcome).toBeInstanceOf(Problem);
+      }),
+      { numRuns: 150 },
+    );
   });
 
   it('is loaded for one of its owners only, into an empty installation only', async () => {

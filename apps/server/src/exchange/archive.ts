@@ -100,7 +100,7 @@ function readManifest(bytes: Buffer | undefined): Manifest {
   } catch {
     throw altered('manifest.json cannot be read.');
   }
-  if (manifest?.format !== FORMAT || typeof manifest.version !== 'number' || !Array.isArray(manifest.files))
+  if (manifest?.format !== FORMAT || typeof manifest.version !== 'number' || !isList(manifest.files))
     throw notAnExport('The manifest.json in the ZIP is not one of Glenfold.');
   if (manifest.version > FORMAT_VERSION)
     throw new Problem(
@@ -109,6 +109,13 @@ function readManifest(bytes: Buffer | undefined): Manifest {
       `This export has format ${manifest.version}; this Glenfold reads up to ${FORMAT_VERSION}. Nothing was loaded. Update Glenfold, then load it.`,
     );
   return manifest as Manifest;
+}
+
+function isList(files: unknown): files is Listed[] {
+  return (
+    Array.isArray(files) &&
+    files.every((file: Partial<Listed> | null) => typeof file?.path === 'string' && typeof file.sha256 === 'string')
+  );
 }
 
 /** Unpack in memory; names that point out of the archive, and archives that blow up, are refused. */

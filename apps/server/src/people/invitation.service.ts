@@ -1,4 +1,10 @@
-import type { AcceptInput, InvitationAnswer, InvitationInput, InvitationOfferAnswer } from '@glenfold/contract';
+import {
+  type AcceptInput,
+  type InvitationAnswer,
+  type InvitationInput,
+  type InvitationOfferAnswer,
+  PASSWORD_LEAST,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { type EntityManager, IsNull } from 'typeorm';
 import { Door } from '../platform/door.ts';
@@ -96,12 +102,15 @@ export class InvitationService {
     if (known && !(await this.signIn.prove(email, password, origin)))
       refuse([{ field: 'password', message: `This is not the password that ${email} has here.` }]);
     if (!known && !name) refuse([{ field: 'name', message: 'Give your name, as the practice knows you.' }]);
-    if (!known && password.length < 12)
-      refuse([{ field: 'password', message: 'Choose a password of 12 to 200 characters.' }]);
+    if (!known && password.length < PASSWORD_LEAST)
+      refuse([{ field: 'password', message: `Choose a password of ${PASSWORD_LEAST} to 200 characters.` }]);
     const passwordHash = known ? undefined : await newPasswordHash(password, email);
     return this.door.open(async (manager) => {
       const { id, practiceId, role, siteIds } = await this.#open(manager, token, true);
-      const found = await manager.findOneBy(Person, { email });
+      const found = await findPerson(manager, email);
+      // Another link may have set one meanwhile: a password is never replaced unasked.
+      if (passwordHash !== undefined && found?.passwordHash)
+        refuse([{ field: 'password', message: `${email} has a password here by now: reload, and join with it.` }]);
       const person =
         passwordHash === undefined
           ? found!
