@@ -28,10 +28,33 @@ import type {
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type ApiProblem, api } from './client.ts';
 
-/** A change; everything on screen is then read anew, since one number bears on many. */
-function useChange<V, T>(change: (variables: V) => Promise<T>) {
+/**
+ * A change; everything on screen is then read anew, since one number bears on many.
+ * @param inTurn changes of one name are made one after the other
+ */
+function useChange<V, T>(change: (variables: V) => Promise<T>, inTurn?: string) {
   const client = useQueryClient();
-  return useMutation<T, ApiProblem, V>({ mutationFn: change, onSuccess: () => client.invalidateQueries() });
+  return useMutation<T, ApiProblem, V>({
+    mutationFn: change,
+    onSuccess: () => client.invalidateQueries(),
+    ...(inTurn ? { scope: { id: inTurn } } : {}),
+  });
+}
+
+/** From which version to which this window itself has brought a record. */
+const moved = new Map<string, number>();
+
+/**
+ * Save a record on top of the version that was seen. What was saved from this very window meanwhile does not
+ * make it stale: quick changes one after the other are no conflict.
+ */
+async function saveOver<T extends { readonly version: number }>(path: string, input: object, seen: number): Promise<T> {
+  let version = seen;
+  for (let next = moved.get(`${path}@${version}`); next !== undefined; next = moved.get(`${path}@${version}`))
+    version = next;
+  const answer = await api<T>('PUT', path, input, version);
+  moved.set(`${path}@${version}`, answer.version);
+  return answer;
 }
 
 /** A record that is there already, as the person saw it: a save that comes too late is told so. */
@@ -46,9 +69,11 @@ interface Saved<I> {
   readonly input: I;
 }
 
-function useSave<I, T>(kind: string, addTo = kind) {
-  return useChange(({ seen, input }: Saved<I>) =>
-    seen ? api<T>('PUT', `${kind}/${seen.id}`, input, seen.version) : api<T>('POST', addTo, input),
+function useSave<I extends object, T extends { readonly version: number }>(kind: string, addTo = kind) {
+  return useChange(
+    ({ seen, input }: Saved<I>) =>
+      seen ? saveOver<T>(`${kind}/${seen.id}`, input, seen.version) : api<T>('POST', addTo, input),
+    kind,
   );
 }
 
@@ -67,8 +92,10 @@ export const useConfirmLabFile = () =>
   useChange((id: string) => api<LabImportAnswer>('POST', `/lab-imports/${id}/confirm`));
 
 export const useChooseProducts = (zoneId: string, units: UnitSystem) =>
-  useChange(({ version, input }: { version: number; input: PlanChoicesInput }) =>
-    api<ZonePlanAnswer>('PUT', `/zones/${zoneId}/plan/choices?units=${units}`, input, version),
+  useChange(
+    ({ version, input }: { version: number; input: PlanChoicesInput }) =>
+      saveOver<ZonePlanAnswer>(`/zones/${zoneId}/plan/choices?units=${units}`, input, version),
+    `choices ${zoneId}`,
   );
 export const useIssuePlan = (zoneId: string, units: UnitSystem) =>
   useChange(() => api<IssuedPlanAnswer>('POST', `/zones/${zoneId}/plans?units=${units}`));

@@ -1,30 +1,67 @@
+import { acidityNitrogen } from '../acidify/nitrogenAcidity.ts';
+import { sulfurProgram, sulfurRequirement } from '../acidify/sulfur.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
 import { limeEffectiveness } from '../lime/effectiveness.ts';
+import { limeLabel } from '../lime/label.ts';
 import { limeMehlich } from '../lime/mehlich.ts';
 import { limeProgram } from '../lime/program.ts';
 import { limeSmp } from '../lime/smp.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
+import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
 import { ratingSufficiency, requirementSufficiency } from '../nutrients/sufficiency.ts';
+import { organicGain } from '../organic/gain.ts';
+import { mixBlend } from '../organic/mix.ts';
 import { organicVolume } from '../organic/volume.ts';
+import { samplingCoreCount, samplingCoreVolume } from '../sampling/cores.ts';
+import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
+import { seedQuantity } from '../seed/seed.ts';
+import { balanceCations, cationExchange } from '../soil/cations.ts';
+import { textureJar } from '../soil/jar.ts';
+import { drainagePercolation } from '../soil/percolation.ts';
 import { textureClass } from '../soil/texture.ts';
 import { soilWater } from '../soil/water.ts';
+import { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from '../spread/spread.ts';
+import { waterEt0 } from '../water/et0.ts';
+import { waterCycleSoak, waterReserve } from '../water/irrigation.ts';
 import type { Calculator } from './calculator.ts';
 import { InputError } from './fields.ts';
 
 const all = [
+  samplingCoreCount,
+  samplingCoreVolume,
   textureClass,
+  textureJar,
   soilWater,
+  drainagePercolation,
   nutrientConvert,
+  cationExchange,
   ratingSufficiency,
   requirementSufficiency,
+  requirementMinimumLevel,
+  balanceCations,
   limeSmp,
   limeAdamsEvans,
   limeMehlich,
+  limeLabel,
   limeEffectiveness,
   limeProgram,
+  acidityNitrogen,
+  sulfurRequirement,
+  sulfurProgram,
   organicVolume,
+  organicGain,
+  mixBlend,
   nitrogenAnnual,
+  nitrogenSchedule,
+  waterEt0,
+  waterCycleSoak,
+  waterReserve,
+  spreadCalibrate,
+  sprayTank,
+  coringOpening,
+  topdressThickness,
+  seedQuantity,
 ] as unknown as readonly Calculator[];
 
 /** Every public calculator, by name. */

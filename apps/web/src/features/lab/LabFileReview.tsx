@@ -21,7 +21,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useConfirmLabFile, useCorrectLabFile } from '../../api/changes.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../theme.ts';
@@ -109,10 +109,20 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   const correct = useCorrectLabFile();
   const confirm = useConfirmLabFile();
   const { remove } = useUndo();
-  const send = (choices: Partial<LabImportChoices>, version = file.version): void =>
-    correct.mutate({ seen: { id: file.id, version }, input: { ...choicesOf(file), ...choices } });
+  // Each correction goes on from the one before, whether or not its answer is here yet.
+  const latest = useRef({ version: file.version, choices: choicesOf(file) });
+  useEffect(() => {
+    if (file.version > latest.current.version) latest.current = { version: file.version, choices: choicesOf(file) };
+  }, [file]);
+  const send = (change: Partial<LabImportChoices>, version = file.version): void => {
+    const choices = { ...latest.current.choices, ...change };
+    latest.current = { ...latest.current, choices };
+    // A correction that is refused is not part of the next one.
+    const onError = (): void => void (latest.current = { version: file.version, choices: choicesOf(file) });
+    correct.mutate({ seen: { id: file.id, version }, input: choices }, { onError });
+  };
   const chooseZone = (line: number, zoneId: string | null): void => {
-    send({ rows: [...choicesOf(file).rows.filter((choice) => choice.line !== line), { line, zoneId }] });
+    send({ rows: [...latest.current.choices.rows.filter((choice) => choice.line !== line), { line, zoneId }] });
   };
   const ready = file.rows.filter(
     ({ faults, zoneId, resultId }) => faults.length === 0 && zoneId !== null && resultId === null,
@@ -151,7 +161,14 @@ export function LabFileReview({ file, zones }: ReviewProps) {
         </Box>
       </Box>
       <Trouble error={correct.error ?? confirm.error} />
-      <ConflictDialog save={correct} send={send} onTheirs={correct.reset} />
+      <ConflictDialog
+        save={correct}
+        send={send}
+        onTheirs={() => {
+          latest.current = { ...latest.current, version: 0 };
+          correct.reset();
+        }}
+      />
 
       <Box
         sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 230px))' }, gap: 2, my: 2 }}
@@ -173,7 +190,7 @@ export function LabFileReview({ file, zones }: ReviewProps) {
             column={column}
             onChange={(changed) =>
               send({
-                columns: choicesOf(file).columns.map((entry, other) =>
+                columns: latest.current.choices.columns.map((entry, other) =>
                   other === index ? { field: changed.field, unit: changed.unit, basis: changed.basis } : entry,
                 ),
               })

@@ -1,0 +1,146 @@
+import { defineCalculator } from '../calculators/calculator.ts';
+import { choice, optional, quantity } from '../calculators/fields.ts';
+import data from '../data/acidity.json' with { type: 'json' };
+import { convert } from '../units/unit.ts';
+import { figure } from '../working/working.ts';
+
+const { sulfur, sulfurLimits } = data;
+const toGrams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
+/** Share of 1 % by mass of a slice 1 cm deep at the bulk density of the furrow slice, g/m². */
+const CARBONATE_PER_PERCENT_CM = convert((0.01 * 2_000_000) / convert(20 / 3, 'in', 'cm'), 'lb/acre', 'g/m2');
+
+/** lb S/1000 ft² (6 in) from 6.5 up to a pH; below 6.5, down from it, with the slope of the first row. */
+function cumulative(ph: number, amounts: readonly number[]): number {
+  const rows = sulfur.ph.map((at, index): readonly [number, number] => [at, amounts[index] ?? 0]);
+  const points: ReadonlyArray<readonly [number, number]> = [[6.5, 0], ...rows];
+  const upper = points.findIndex(([at]) => ph <= at);
+  const [from, to] = upper <= 0 ? [points[0]!, points[1]!] : [points[upper - 1]!, points[upper]!];
+  return from[1] + ((ph - from[0]) / (to[0] - from[0])) * (to[1] - from[1]);
+}
+
+/**
+ * Elemental sulfur to lower the pH of a slice.
+ *
+ * @param soilPh up to 8.5; `targetPh`; `soilGroup`; `depth` cm; `freeCarbonate` % of the soil by mass, when measured.
+ * @returns `requirement` g/m² of S, none at or below the target; `feasible` when it can be put down within ten years.
+ * @throws {InputError} above 8.5, where the table ends.
+ */
+export const sulfurRequirement = defineCalculator({
+  name: 'sulfur.requirement',
+  title: 'Sulfur to lower the pH',
+  source: sulfur.source,
+  inputs: {
+    soilPh: quantity('pH', {
+      min: 2.5,
+      max: 8.5,
+      why: 'the table ends at 8.5; above it free lime or sodium rules, and sulfur is not the answer',
+    }),
+    targetPh: quantity('pH', { min: 4.5, max: 8.5 }),
+    soilGroup: choice(['sand', 'loam', 'clay']),
+    depth: quantity('cm', { above: 0, max: 60 }),
+    freeCarbonate: optional(quantity('%', { min: 0, max: 100 })),
+  },
+  outputs: { requirement: 'g/m2', feasible: 'true or false' },
+  compute({ soilPh, targetPh, soilGroup, depth, freeCarbonate }, book) {
+    if (soilPh <= targetPh) {
+      book.step({
+        label: 'Already at the target',
+        formula: 'soil pH ≤ target pH',
+        numbers: `${figure(soilPh)} ≤ ${figure(targetPh)}`,
+        result: 0,
+        unit: 'g/m2',
+      });
+      return { requirement: 0, feasible: true };
+    }
+    const amounts = sulfur.toSixFive[soilGroup];
+    const scale = depth / convert(sulfur.depthIn, 'in', 'cm');
+    const slope = (amounts[0] ?? 0) / ((sulfur.ph[0] ?? 7) - 6.5);
+    const perThousand =
+      freeCarbonate === undefined
+        ? cumulative(soilPh, amounts) - cumulative(targetPh, amounts)
+        : (soilPh - targetPh) * slope;
+    const forPh = toGrams(perThousand) * scale;
+    book.step({
+      label: 'Sulfur for the pH',
+      formula:
+        freeCarbonate === undefined
+          ? '(table at soil pH − table at target) × depth / 6 in'
+          : '(soil pH − target) × slope of the 7.0 row × depth / 6 in',
+      numbers:
+        freeCarbonate === undefined
+          ? `(${figure(cumulative(soilPh, amounts))} − ${figure(cumulative(targetPh, amounts))}) lb/1000 ft² × ${figure(scale)}`
+          : `(${figure(soilPh)} − ${figure(targetPh)}) × ${figure(slope)} lb/1000 ft² × ${figure(scale)}`,
+      result: forPh,
+      unit: 'g/m2',
+      source: sulfur.source,
+    });
+    const forCarbonate = ((freeCarbonate ?? 0) * depth * CARBONATE_PER_PERCENT_CM) / sulfur.carbonatePerNeutralised;
+    if (freeCarbonate)
+      book.step({
+        label: 'Sulfur for the free carbonate',
+        formula: 'carbonate in the slice / 3.12',
+        numbers: `${figure(freeCarbonate)} % of ${figure(depth)} cm: ${figure(freeCarbonate * depth * CARBONATE_PER_PERCENT_CM)} g/m² / 3.12`,
+        result: forCarbonate,
+        unit: 'g/m2',
+        source: sulfur.source,
+      });
+    const requirement = forPh + forCarbonate;
+    const feasible = requirement <= toGrams(sulfur.feasibleUpTo) * (1 + 1e-9);
+    if (!feasible)
+      book.warn(
+        `More than ${sulfur.feasibleUpTo} lb/1000 ft², ten years at the cap for turf: not feasible. Choose a grass for this pH and feed what it locks up.`,
+        sulfurLimits.source,
+      );
+    if (freeCarbonate === undefined && soilPh > 7.5)
+      book.warn(
+        'Above 7.5 free lime decides: a drop of vinegar or acid that fizzes shows it. Have it measured before buying sulfur.',
+      );
+    return { requirement, feasible };
+  },
+});
+
+/**
+ * Sulfur split into what turf can take: full caps first, the rest last.
+ *
+ * @param requirement g/m² of S; `surface`.
+ * @returns `applications` of S in g/m² with the months they start after the first; `total`; `years` that they take.
+ */
+export const sulfurProgram = defineCalculator({
+  name: 'sulfur.program',
+  title: 'Sulfur split into applications',
+  source: sulfurLimits.source,
+  inputs: {
+    requirement: quantity('g/m2', { min: 0, max: 100_000 }),
+    surface: choice(['turf', 'fine turf']),
+  },
+  outputs: { applications: '[{rate g/m2, monthsFromStart}]', total: 'g/m2', years: 'years' },
+  compute({ requirement, surface }, book) {
+    const cap = toGrams(sulfurLimits.perApplication[surface]);
+    const perYear = Math.round(sulfurLimits.perYear[surface] / sulfurLimits.perApplication[surface]);
+    const count = Math.ceil(requirement / cap - 1e-9);
+    const applications = Array.from({ length: count }, (_, index) => ({
+      rate: index < count - 1 ? cap : requirement - cap * (count - 1),
+      monthsFromStart: Math.floor(index / perYear) * 12 + Math.floor(((index % perYear) * 12) / perYear),
+    }));
+    const years = Math.ceil(count / perYear);
+    book.step({
+      label: 'Applications',
+      formula: 'requirement / cap of one application, rounded up',
+      numbers: `${figure(requirement)} / ${figure(cap)} g/m²`,
+      result: count,
+      unit: 'applications',
+      source: sulfurLimits.source,
+    });
+    if (count > 1)
+      book.cap(
+        `At most ${sulfurLimits.perApplication[surface]} lb/1000 ft² at once and ${sulfurLimits.perYear[surface]} a year on ${surface}: ${count} applications over ${years} ${years === 1 ? 'year' : 'years'}.`,
+        sulfurLimits.source,
+      );
+    if (count > 0)
+      book.warn(
+        'Water it off the leaves, keep it out of summer heat, and retest before each application: sulfur burns, and works for months.',
+        sulfurLimits.source,
+      );
+    return { applications, total: requirement, years };
+  },
+});
