@@ -1,4 +1,5 @@
 import { text } from 'node:stream/consumers';
+import { describeCalculators } from '../src/calculators/describe.ts';
 import { InputError } from '../src/calculators/fields.ts';
 import { calculators, findCalculator } from '../src/calculators/registry.ts';
 
@@ -29,6 +30,8 @@ const [name] = process.argv.slice(2);
 try {
   if (name === '--list') {
     process.stdout.write(`${list()}\n`);
+  } else if (name === '--markdown') {
+    process.stdout.write(describeCalculators(calculators.values()));
   } else {
     if (name === undefined) throw new InputError('calculator', `was given nothing; ${USAGE}`);
     const run = findCalculator(name);

@@ -1,6 +1,8 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { describeCalculators } from '../src/calculators/describe.ts';
 import { type CaseFile, runCase } from '../src/calculators/publishedCases.ts';
+import { calculators } from '../src/calculators/registry.ts';
 
 const folder = join(import.meta.dirname, '../cases');
 
@@ -12,6 +14,18 @@ describe.each(readdirSync(folder).filter((name) => name.endsWith('.json')))('%s'
   it.each(file.cases)('$calculator: $name', (entry) => {
     expect(runCase(entry)).toEqual({ passed: true, detail: '' });
   });
+});
+
+it('the page on the calculators is fresh: npm run -s calc -- --markdown > docs/calculators.md', () => {
+  const page = readFileSync(join(import.meta.dirname, '../../../docs/calculators.md'), 'utf8');
+  expect(page).toBe(describeCalculators(calculators.values()));
+});
+
+it('every calculator has at least five cases', () => {
+  const files = readdirSync(folder).map((name) => JSON.parse(readFileSync(join(folder, name), 'utf8')) as CaseFile);
+  const tested = files.flatMap(({ cases }) => cases.map(({ calculator }) => calculator));
+  for (const name of calculators.keys())
+    expect([name, tested.filter((own) => own === name).length >= 5]).toEqual([name, true]);
 });
 
 describe('the runner', () => {

@@ -7,7 +7,7 @@ import { figure } from '../working/working.ts';
  *
  * @param requirement g/m² of lime at `assumedEffectiveness` %; `labelRate` g/m² of product a year;
  *   `effectiveness` of the product, %; `yearlyAcidity` of the nitrogen program, g/m² CaCO₃ a year.
- * @returns `years`, nothing when the rate never gets there; `reaches`.
+ * @returns `years`, left out when the rate never gets there; `reaches`.
  */
 export const limeLabel = defineCalculator({
   name: 'lime.label',
@@ -21,7 +21,10 @@ export const limeLabel = defineCalculator({
     yearlyAcidity: defaulted(quantity('g/m2', { min: -1000, max: 1000 }), 0),
   },
   outputs: { years: 'years', reaches: 'true or false' },
-  compute({ requirement, assumedEffectiveness, labelRate, effectiveness, yearlyAcidity }, book) {
+  compute(
+    { requirement, assumedEffectiveness, labelRate, effectiveness, yearlyAcidity },
+    book,
+  ): { readonly reaches: boolean; readonly years?: number } {
     const pure = (requirement * assumedEffectiveness) / 100;
     book.step({
       label: 'Pure lime that is needed',
@@ -41,7 +44,7 @@ export const limeLabel = defineCalculator({
     if (pure === 0) return { years: 0, reaches: true };
     if (yearly <= 0) {
       book.warn('Never: the nitrogen makes at least as much acidity as the label’s rate of lime takes away.');
-      return { years: null, reaches: false };
+      return { reaches: false };
     }
     const years = pure / yearly;
     book.step({
