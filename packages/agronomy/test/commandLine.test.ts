@@ -68,7 +68,7 @@ describe('calc', () => {
     ],
     ['no object', 'texture.class', '[1, 2]', /^input was given \[1,2\]; wanted an object with sand, silt, clay/],
     ['broken JSON', 'texture.class', '{sand: 1}', /^input is not JSON/],
-    ['an unknown calculator', 'lime.habit', '{}', /^calculator was given "lime.habit"; known are sampling.coreCount/],
+    ['an unknown calculator', 'lime.habit', '{}', /^calculator was given "lime.habit"; known are area.polygon/],
     ['nothing at all', '', '', /^calculator was given/],
   ])('exits 2 with one line for %s', (_name, calculator, input, message) => {
     const { status, stdout, stderr } = run(['calc', calculator].filter(Boolean), input);

@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { sulfurProgram, sulfurRequirement } from '../src/acidify/sulfur.ts';
+import { areaPolygon } from '../src/ground/areaPolygon.ts';
+import { limeEstimate } from '../src/lime/estimate.ts';
 import { samplingCoreCount } from '../src/sampling/cores.ts';
 import { nitrogenSchedule } from '../src/season/nitrogenSchedule.ts';
 import { cationExchange } from '../src/soil/cations.ts';
@@ -187,5 +189,56 @@ it('the cores asked for buy the margin, and one fewer would not', () => {
       expect(bought).toBeLessThanOrEqual(margin * (1 + 1e-9));
       if (cores > 5) expect(bought * Math.sqrt(cores / (cores - 1))).toBeGreaterThan(margin * (1 - 1e-9));
     }),
+  );
+});
+
+it('an outline has one area, wherever it begins and whichever way it runs; crossed, it has none', () => {
+  const spokes = fc.array(double(0.2, 1), { minLength: 4, maxLength: 30 });
+  fc.assert(
+    fc.property(spokes, double(-70, 70), double(-179, 179), fc.nat(29), (lengths, latitude, longitude, begin) => {
+      const around = (lengthOf: (index: number) => number): number[][] =>
+        lengths.map((_, index) => {
+          const angle = (2 * Math.PI * index) / lengths.length;
+          const length = 0.001 * lengthOf(index);
+          return [longitude + length * Math.cos(angle), latitude + length * Math.sin(angle)];
+        });
+      // A star around its middle never crosses itself; an even one with two corners swapped always does.
+      const ring = around((index) => lengths[index]!);
+      const even = around(() => 1);
+      const areaOf = (corners: number[][]): number =>
+        areaPolygon({ polygon: { type: 'Polygon', coordinates: [[...corners, corners[0]]] } }).result.area;
+      const area = areaOf(ring);
+      expect(area).toBeGreaterThan(0);
+      const turned = [...ring.slice(begin % ring.length), ...ring.slice(0, begin % ring.length)];
+      expect(areaOf(turned) / area).toBeCloseTo(1, 6);
+      expect(areaOf([...ring].reverse()) / area).toBeCloseTo(1, 6);
+      const crossed = [even[0]!, even[2]!, even[1]!, ...even.slice(3)];
+      expect(() => areaOf(crossed)).toThrow(/crosses or touches itself/);
+    }),
+  );
+});
+
+it('lime without a buffer is a range around its estimate, none at the target, more for heavier and richer soil', () => {
+  fc.assert(
+    fc.property(
+      double(4, 7),
+      double(4.5, 7),
+      double(2, 30),
+      double(0, 12),
+      (soilPh, targetPh, depth, organicMatter) => {
+        const [sand, loam, clay] = ['sand', 'loam', 'clay'].map(
+          (soilGroup) => limeEstimate({ soilPh, targetPh, depth, soilGroup, organicMatter }).result,
+        );
+        if (soilPh >= targetPh) expect([sand, loam, clay].map((estimate) => estimate!.requirement)).toEqual([0, 0, 0]);
+        else {
+          expect(sand!.requirement).toBeLessThan(loam!.requirement);
+          expect(loam!.requirement).toBeLessThan(clay!.requirement);
+          for (const { low, requirement, high } of [sand!, loam!, clay!]) {
+            expect(low).toBeLessThan(requirement);
+            expect(requirement).toBeLessThan(high);
+          }
+        }
+      },
+    ),
   );
 });

@@ -1,7 +1,9 @@
 import { acidityNitrogen } from '../acidify/nitrogenAcidity.ts';
 import { sulfurProgram, sulfurRequirement } from '../acidify/sulfur.ts';
+import { areaPolygon } from '../ground/areaPolygon.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
 import { limeEffectiveness } from '../lime/effectiveness.ts';
+import { limeEstimate } from '../lime/estimate.ts';
 import { limeLabel } from '../lime/label.ts';
 import { limeMehlich } from '../lime/mehlich.ts';
 import { limeProgram } from '../lime/program.ts';
@@ -28,6 +30,7 @@ import type { Calculator } from './calculator.ts';
 import { InputError } from './fields.ts';
 
 const all = [
+  areaPolygon,
   samplingCoreCount,
   samplingCoreVolume,
   textureClass,
@@ -43,6 +46,7 @@ const all = [
   limeSmp,
   limeAdamsEvans,
   limeMehlich,
+  limeEstimate,
   limeLabel,
   limeEffectiveness,
   limeProgram,
