@@ -1,4 +1,4 @@
-import { type Role, roles } from '@glenfold/contract';
+import { roles } from '@glenfold/contract';
 import { Controller, Get, type INestApplication, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { Test } from '@nestjs/testing';
@@ -9,145 +9,23 @@ import { SessionService } from '../src/people/session.service.ts';
 import { Door } from '../src/platform/door.ts';
 import { For, Gate } from '../src/platform/gate.ts';
 import { Settings } from '../src/platform/settings.ts';
-import { typed } from './client.ts';
-import { type TestServer, demoEmails, demoPassword, startServer } from './harness.ts';
+import { type TestServer, demoEmails, startServer } from './harness.ts';
+import {
+  type Ids,
+  type Method,
+  type Route,
+  type Who,
+  nobodyThere,
+  promised,
+  result,
+  zoneBody,
+} from './promisedRoutes.ts';
 
 jest.setTimeout(120_000);
 
-/** Ids that addresses and bodies are filled with. */
-type Ids = Readonly<
-  Record<
-    | 'siteId'
-    | 'zoneId'
-    | 'resultId'
-    | 'importId'
-    | 'productId'
-    | 'planId'
-    | 'memberId'
-    | 'invitationId'
-    | 'linkId'
-    | 'mailId',
-    string
-  >
->;
-
-type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
-type Who = Role | 'nobody';
-
-interface Route {
-  /** owner, advisor, technician, client, nobody: the first letters of those who are let in. */
-  readonly for: string;
-  /** Which record the address is about. */
-  readonly id?: keyof Ids;
-  readonly body?: (ids: Ids) => object;
-  /** Nothing in it belongs to a practice, or what does is the asker's own. */
-  readonly ownOnly?: true;
-}
-
-const zoneBody = {
-  name: 'Strip',
-  label: 'X',
-  area: 9,
-  grass: 'tall fescue',
-  surface: 'turf',
-  intensity: 'low',
-  shade: 'part',
-  clippings: 'removed',
-};
-const result = ({ zoneId }: Ids) => typed({ id: zoneId, label: 'X' });
-const nobodyThere = 'A'.repeat(43);
-
-/** Every route, and everybody who may use it. Read it as the promise of who sees what. */
-const promised: Readonly<Record<string, Route>> = {
-  'GET /openapi.json': { for: 'OATCN', ownOnly: true },
-  'GET /session': { for: 'OATCN', ownOnly: true },
-  'POST /session': { for: 'OATCN', ownOnly: true, body: () => ({ email: demoEmails.owner, password: demoPassword }) },
-  'POST /demo/session': { for: 'OATCN', ownOnly: true, body: () => ({ personId: '' }) },
-  'POST /first-run': {
-    for: 'OATCN',
-    ownOnly: true,
-    body: () => ({ practice: 'P', name: 'N', email: 'n@p.example', password: 'long enough words' }),
-  },
-  'POST /first-run/load': { for: 'OATCN', ownOnly: true },
-  'POST /password-resets': { for: 'OATCN', ownOnly: true, body: () => ({ email: 'nobody@p.example' }) },
-  'GET /password-resets/:token': { for: 'OATCN', ownOnly: true },
-  'PUT /password-resets/:token': { for: 'OATCN', ownOnly: true, body: () => ({ password: 'long enough words' }) },
-  'GET /invitations/:token/offer': { for: 'OATCN', ownOnly: true },
-  'PUT /invitations/:token/offer': { for: 'OATCN', ownOnly: true, body: () => ({ password: 'long enough words' }) },
-  'GET /shared/:token': { for: 'OATCN', ownOnly: true },
-  'GET /shared/:token/plans/:planId/plan.pdf': { for: 'OATCN', ownOnly: true },
-
-  'DELETE /session': { for: 'OATC', ownOnly: true },
-  'DELETE /sessions': { for: 'OATC', ownOnly: true },
-  'PUT /session/practice': { for: 'OATC', ownOnly: true, body: () => ({ practiceId: brackwater }) },
-  'PUT /session/password': {
-    for: 'OATC',
-    ownOnly: true,
-    body: () => ({ current: 'x', password: 'long enough words' }),
-  },
-
-  'GET /reports': { for: 'OATC', ownOnly: true },
-  'GET /sites/:siteId/report': { for: 'OATC' },
-  'GET /sites/:siteId/report/plans/:planId/plan.pdf': { for: 'OATC' },
-
-  'GET /rounds': { for: 'OAT', ownOnly: true },
-  'GET /sites': { for: 'OAT', ownOnly: true },
-  'GET /sites/:siteId': { for: 'OAT' },
-  'GET /sites/:siteId/state': { for: 'OAT' },
-  'GET /sites/:siteId/zones': { for: 'OAT' },
-  'GET /sites/:siteId/lab-results': { for: 'OAT' },
-  'GET /sites/:siteId/lab-imports': { for: 'OAT' },
-  'GET /zones/:zoneId/plan': { for: 'OAT' },
-  'GET /plans/:planId/plan.pdf': { for: 'OAT' },
-  'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
-
-  'GET /products': { for: 'OA', ownOnly: true },
-  'PUT /products/:id': { for: 'OA', id: 'productId', body: () => ({ bagMass: 20, bagPrice: 9 }) },
-  'POST /sites': { for: 'OA', ownOnly: true, body: () => ({ name: 'New' }) },
-  'PUT /sites/:siteId': { for: 'OA', body: () => ({ name: 'Renamed' }) },
-  'POST /sites/:siteId/zones': { for: 'OA', body: () => ({ ...zoneBody, label: `X${(count += 1)}` }) },
-  'PUT /zones/:zoneId': { for: 'OA', body: () => zoneBody },
-  'POST /lab-results': { for: 'OA', body: result },
-  'PUT /lab-results/:id': { for: 'OA', id: 'resultId', body: result },
-  'POST /sites/:siteId/lab-imports': { for: 'OA', body: () => ({ fileName: 'a.csv', content: 'Sample,pH\nX,6.1\n' }) },
-  'PUT /lab-imports/:id': { for: 'OA', id: 'importId', body: () => ({ columns: [], rows: [] }) },
-  'POST /lab-imports/:id/confirm': { for: 'OA', id: 'importId' },
-  'PUT /zones/:zoneId/plan/choices': { for: 'OA', body: () => ({}) },
-  'POST /zones/:zoneId/plans': { for: 'OA' },
-  'GET /sites/:siteId/share-links': { for: 'OA' },
-  'POST /sites/:siteId/share-links': { for: 'OA', body: () => ({ purpose: 'Trustees', days: 3 }) },
-  'DELETE /share-links/:id': { for: 'OA', id: 'linkId' },
-  'DELETE /lab-imports/:id': { for: 'OA', id: 'importId' },
-  'POST /lab-imports/:id/restore': { for: 'OA', id: 'importId' },
-  'DELETE /lab-results/:id': { for: 'OA', id: 'resultId' },
-  'POST /lab-results/:id/restore': { for: 'OA', id: 'resultId' },
-  'DELETE /zones/:zoneId': { for: 'OA' },
-  'POST /zones/:zoneId/restore': { for: 'OA' },
-  'DELETE /sites/:siteId': { for: 'OA' },
-  'POST /sites/:siteId/restore': { for: 'OA' },
-
-  'GET /practice': { for: 'O', ownOnly: true },
-  'PUT /practice': { for: 'O', ownOnly: true, body: () => ({ name: 'Brackwater' }) },
-  'GET /practice/export': { for: 'O', ownOnly: true },
-  'GET /audit': { for: 'O', ownOnly: true },
-  'GET /outbox': { for: 'O', ownOnly: true },
-  'POST /outbox/:id/send': { for: 'O', id: 'mailId' },
-  'GET /members': { for: 'O', ownOnly: true },
-  'PUT /members/:id': { for: 'O', id: 'memberId', body: () => ({ role: 'advisor', siteIds: [] }) },
-  'POST /members/:id/password-reset': { for: 'O', id: 'memberId' },
-  'DELETE /members/:id': { for: 'O', id: 'memberId' },
-  'POST /members/:id/restore': { for: 'O', id: 'memberId' },
-  'GET /invitations': { for: 'O', ownOnly: true },
-  'POST /invitations': {
-    for: 'O',
-    ownOnly: true,
-    body: () => ({ email: 'new@p.example', role: 'advisor', siteIds: [] }),
-  },
-  'DELETE /invitations/:id': { for: 'O', id: 'invitationId' },
-};
-
 let server: TestServer;
 let brackwater: string;
+let strangers: string;
 let count = 0;
 
 const one = async (sql: string, values: unknown[] = []): Promise<string> => {
@@ -184,6 +62,7 @@ async function records(practiceId: string): Promise<Ids> {
   ]);
   const end = new Date(Date.now() + 86_400_000);
   return {
+    practiceId,
     siteId,
     zoneId,
     resultId,
@@ -326,6 +205,50 @@ describe('every route', () => {
     const hidden = await records(brackwater);
     for (const name of ['GET /sites/:siteId/report', 'GET /sites/:siteId/report/plans/:planId/plan.pdf'])
       expect(await ask(name, promised[name]!, 'client', hidden)).toBe(404);
+  });
+});
+
+describe('another practice’s ids inside a body', () => {
+  it.each<readonly [string, (own: Ids, theirs: Ids) => readonly [route: string, ids: Ids, body: object]]>([
+    ['the zone of a result', (own, theirs) => ['POST /lab-results', own, { ...result(theirs), label: 'stray' }]],
+    ['the zone a result is moved to', (own, theirs) => ['PUT /lab-results/:id', own, result(theirs)]],
+    [
+      'the zone of a row of a file',
+      (own, theirs) => ['PUT /lab-imports/:id', own, { columns: [], rows: [{ line: 2, zoneId: theirs.zoneId }] }],
+    ],
+    [
+      'a product chosen for a zone',
+      (own, theirs) => ['PUT /zones/:zoneId/plan/choices', own, { potassium: theirs.productId }],
+    ],
+    [
+      'the sites of a client',
+      (own, theirs) => ['PUT /members/:id', own, { role: 'client', siteIds: [own.siteId, theirs.siteId] }],
+    ],
+    [
+      'the sites of somebody invited',
+      (own, theirs) => [
+        'POST /invitations',
+        own,
+        { email: 'stray@p.example', role: 'client', siteIds: [theirs.siteId] },
+      ],
+    ],
+    ['the practice that is switched to', (own) => ['PUT /session/practice', own, { practiceId: strangers }]],
+  ])('%s is refused, and nothing of theirs changes', async (_what, make) => {
+    strangers = await one(`INSERT INTO practice (name) VALUES ('Strangers') RETURNING id`);
+    const [own, theirs] = [await records(brackwater), await records(strangers)];
+    const before = await server.sql('SELECT t::text FROM zone t, plan p WHERE t."practiceId" = $1', [strangers]);
+    const [name, ids, body] = make(own, theirs);
+    const status = await ask(name, { ...promised[name]!, body: () => body }, 'owner', ids);
+    expect([404, 422]).toContain(status);
+    expect(await server.sql('SELECT t::text FROM zone t, plan p WHERE t."practiceId" = $1', [strangers])).toEqual(
+      before,
+    );
+    expect(
+      await server.sql(
+        `SELECT id FROM lab_result WHERE "practiceId" <> $1 AND origin = 'typed' AND "zoneId" = $2 AND id <> $3`,
+        [brackwater, theirs.zoneId, theirs.resultId],
+      ),
+    ).toEqual([]);
   });
 });
 

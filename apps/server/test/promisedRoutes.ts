@@ -1,0 +1,137 @@
+import type { Role } from '@glenfold/contract';
+import { typed } from './client.ts';
+import { demoEmails, demoPassword } from './harness.ts';
+
+/** Ids that addresses and bodies are filled with. */
+export type Ids = Readonly<
+  Record<
+    | 'siteId'
+    | 'zoneId'
+    | 'resultId'
+    | 'importId'
+    | 'productId'
+    | 'planId'
+    | 'memberId'
+    | 'invitationId'
+    | 'linkId'
+    | 'mailId'
+    | 'practiceId',
+    string
+  >
+>;
+
+export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+export type Who = Role | 'nobody';
+
+export interface Route {
+  /** owner, advisor, technician, client, nobody: the first letters of those who are let in. */
+  readonly for: string;
+  /** Which record the address is about. */
+  readonly id?: keyof Ids;
+  readonly body?: (ids: Ids) => object;
+  /** Nothing in it belongs to a practice, or what does is the asker's own. */
+  readonly ownOnly?: true;
+}
+
+export const zoneBody = {
+  name: 'Strip',
+  label: 'X',
+  area: 9,
+  grass: 'tall fescue',
+  surface: 'turf',
+  intensity: 'low',
+  shade: 'part',
+  clippings: 'removed',
+};
+export const result = ({ zoneId }: Ids) => typed({ id: zoneId, label: 'X' });
+let labels = 0;
+export const nobodyThere = 'A'.repeat(43);
+
+/** Every route, and everybody who may use it. Read it as the promise of who sees what. */
+export const promised: Readonly<Record<string, Route>> = {
+  'GET /openapi.json': { for: 'OATCN', ownOnly: true },
+  'GET /session': { for: 'OATCN', ownOnly: true },
+  'POST /session': { for: 'OATCN', ownOnly: true, body: () => ({ email: demoEmails.owner, password: demoPassword }) },
+  'POST /demo/session': { for: 'OATCN', ownOnly: true, body: () => ({ personId: '' }) },
+  'POST /first-run': {
+    for: 'OATCN',
+    ownOnly: true,
+    body: () => ({ practice: 'P', name: 'N', email: 'n@p.example', password: 'long enough words' }),
+  },
+  'POST /first-run/load': { for: 'OATCN', ownOnly: true },
+  'POST /password-resets': { for: 'OATCN', ownOnly: true, body: () => ({ email: 'nobody@p.example' }) },
+  'GET /password-resets/:token': { for: 'OATCN', ownOnly: true },
+  'PUT /password-resets/:token': { for: 'OATCN', ownOnly: true, body: () => ({ password: 'long enough words' }) },
+  'GET /invitations/:token/offer': { for: 'OATCN', ownOnly: true },
+  'PUT /invitations/:token/offer': { for: 'OATCN', ownOnly: true, body: () => ({ password: 'long enough words' }) },
+  'GET /shared/:token': { for: 'OATCN', ownOnly: true },
+  'GET /shared/:token/plans/:planId/plan.pdf': { for: 'OATCN', ownOnly: true },
+
+  'DELETE /session': { for: 'OATC', ownOnly: true },
+  'DELETE /sessions': { for: 'OATC', ownOnly: true },
+  'PUT /session/practice': { for: 'OATC', ownOnly: true, body: ({ practiceId }) => ({ practiceId }) },
+  'PUT /session/password': {
+    for: 'OATC',
+    ownOnly: true,
+    body: () => ({ current: 'x', password: 'long enough words' }),
+  },
+
+  'GET /reports': { for: 'OATC', ownOnly: true },
+  'GET /sites/:siteId/report': { for: 'OATC' },
+  'GET /sites/:siteId/report/plans/:planId/plan.pdf': { for: 'OATC' },
+
+  'GET /rounds': { for: 'OAT', ownOnly: true },
+  'GET /sites': { for: 'OAT', ownOnly: true },
+  'GET /sites/:siteId': { for: 'OAT' },
+  'GET /sites/:siteId/state': { for: 'OAT' },
+  'GET /sites/:siteId/zones': { for: 'OAT' },
+  'GET /sites/:siteId/lab-results': { for: 'OAT' },
+  'GET /sites/:siteId/lab-imports': { for: 'OAT' },
+  'GET /zones/:zoneId/plan': { for: 'OAT' },
+  'GET /plans/:planId/plan.pdf': { for: 'OAT' },
+  'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
+
+  'GET /products': { for: 'OA', ownOnly: true },
+  'PUT /products/:id': { for: 'OA', id: 'productId', body: () => ({ bagMass: 20, bagPrice: 9 }) },
+  'POST /sites': { for: 'OA', ownOnly: true, body: () => ({ name: 'New' }) },
+  'PUT /sites/:siteId': { for: 'OA', body: () => ({ name: 'Renamed' }) },
+  'POST /sites/:siteId/zones': { for: 'OA', body: () => ({ ...zoneBody, label: `Y${(labels += 1)}` }) },
+  'PUT /zones/:zoneId': { for: 'OA', body: () => zoneBody },
+  'POST /lab-results': { for: 'OA', body: result },
+  'PUT /lab-results/:id': { for: 'OA', id: 'resultId', body: result },
+  'POST /sites/:siteId/lab-imports': { for: 'OA', body: () => ({ fileName: 'a.csv', content: 'Sample,pH\nX,6.1\n' }) },
+  'PUT /lab-imports/:id': { for: 'OA', id: 'importId', body: () => ({ columns: [], rows: [] }) },
+  'POST /lab-imports/:id/confirm': { for: 'OA', id: 'importId' },
+  'PUT /zones/:zoneId/plan/choices': { for: 'OA', body: () => ({}) },
+  'POST /zones/:zoneId/plans': { for: 'OA' },
+  'GET /sites/:siteId/share-links': { for: 'OA' },
+  'POST /sites/:siteId/share-links': { for: 'OA', body: () => ({ purpose: 'Trustees', days: 3 }) },
+  'DELETE /share-links/:id': { for: 'OA', id: 'linkId' },
+  'DELETE /lab-imports/:id': { for: 'OA', id: 'importId' },
+  'POST /lab-imports/:id/restore': { for: 'OA', id: 'importId' },
+  'DELETE /lab-results/:id': { for: 'OA', id: 'resultId' },
+  'POST /lab-results/:id/restore': { for: 'OA', id: 'resultId' },
+  'DELETE /zones/:zoneId': { for: 'OA' },
+  'POST /zones/:zoneId/restore': { for: 'OA' },
+  'DELETE /sites/:siteId': { for: 'OA' },
+  'POST /sites/:siteId/restore': { for: 'OA' },
+
+  'GET /practice': { for: 'O', ownOnly: true },
+  'PUT /practice': { for: 'O', ownOnly: true, body: () => ({ name: 'Brackwater' }) },
+  'GET /practice/export': { for: 'O', ownOnly: true },
+  'GET /audit': { for: 'O', ownOnly: true },
+  'GET /outbox': { for: 'O', ownOnly: true },
+  'POST /outbox/:id/send': { for: 'O', id: 'mailId' },
+  'GET /members': { for: 'O', ownOnly: true },
+  'PUT /members/:id': { for: 'O', id: 'memberId', body: () => ({ role: 'advisor', siteIds: [] }) },
+  'POST /members/:id/password-reset': { for: 'O', id: 'memberId' },
+  'DELETE /members/:id': { for: 'O', id: 'memberId' },
+  'POST /members/:id/restore': { for: 'O', id: 'memberId' },
+  'GET /invitations': { for: 'O', ownOnly: true },
+  'POST /invitations': {
+    for: 'O',
+    ownOnly: true,
+    body: () => ({ email: 'new@p.example', role: 'advisor', siteIds: [] }),
+  },
+  'DELETE /invitations/:id': { for: 'O', id: 'invitationId' },
+};
