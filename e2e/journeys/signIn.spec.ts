@@ -55,6 +55,8 @@ test('signed out in another window, the work goes on after signing in again: not
 }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'Enter as Orla Tench' }).click();
+  // Entering loads the page anew: another way off it would cut that short.
+  await expect(page.getByRole('heading', { name: 'What wants doing' })).toBeVisible();
   await openSite(page, 'Gannet Row Almshouses', 'Ground', 'Walled court');
   await page.getByRole('button', { name: 'Change the facts' }).click();
   const form = page.getByRole('dialog', { name: /Change Walled court/ });
