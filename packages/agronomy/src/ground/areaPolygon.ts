@@ -1,7 +1,7 @@
-import geodesic from 'geographiclib-geodesic';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { type Field, InputError, optional } from '../calculators/fields.ts';
 import { type WorkingBook, figure } from '../working/working.ts';
+import { measureRing } from './polygonArea.ts';
 import { type Point, crossesItself, isInside, outlinesMeet } from './crossing.ts';
 
 const SOURCE = 'Karney (2013), Algorithms for geodesics, Journal of Geodesy 87:43–55, on the WGS84 ellipsoid';
@@ -66,14 +66,6 @@ function polygons(listed: boolean): Field<readonly Rings[], false> {
   return { description: wanted, optional: false, read };
 }
 
-/** Area m² and length m of a ring on the ellipsoid. */
-function measure(ring: Ring): { readonly area: number; readonly perimeter: number } {
-  const polygon = geodesic.Geodesic.WGS84.Polygon(false);
-  for (const [longitude, latitude] of ring) polygon.AddPoint(latitude, longitude);
-  const { area, perimeter } = polygon.Compute(false, true);
-  return { area: Math.abs(area ?? 0), perimeter };
-}
-
 const total = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0);
 
 function liesInside(inner: Ring, [outer, ...holes]: Rings): boolean {
@@ -109,8 +101,8 @@ function checkNesting(parts: readonly Rings[], exclusions: readonly Rings[]): vo
 }
 
 function areaOf(parts: readonly Rings[], label: string, book: WorkingBook): number {
-  const outer = total(parts.map(([ring]) => measure(ring!).area));
-  const holes = total(parts.flatMap(([, ...rings]) => rings.map((ring) => measure(ring).area)));
+  const outer = total(parts.map(([ring]) => measureRing(ring!).area));
+  const holes = total(parts.flatMap(([, ...rings]) => rings.map((ring) => measureRing(ring).area)));
   book.step({
     label,
     formula: holes > 0 ? 'outlines − holes' : 'geodesic area of the outline',
@@ -143,7 +135,7 @@ export const areaPolygon = defineCalculator({
     checkNesting(polygon, exclusions);
     const whole = areaOf(polygon, 'Inside the outline', book);
     const out = exclusions.length > 0 ? areaOf(exclusions, 'Exclusions', book) : 0;
-    const perimeter = total(polygon.map(([ring]) => measure(ring!).perimeter));
+    const perimeter = total(polygon.map(([ring]) => measureRing(ring!).perimeter));
     book.step({
       label: 'Area that is treated',
       formula: 'inside the outline − exclusions',

@@ -11,12 +11,16 @@ export type PolygonRings = readonly (readonly (readonly number[])[])[];
  * @see Karney (2013), J. Geodesy 87:43–55
  */
 export function polygonArea(rings: PolygonRings): number {
-  const [outer, ...holes] = rings.map(ringArea);
+  const [outer, ...holes] = rings.map((ring) => measureRing(ring).area);
   if (outer === undefined) throw new RangeError('A polygon needs an outer ring.');
   return Math.max(0, outer - holes.reduce((sum, hole) => sum + hole, 0));
 }
 
-function ringArea(ring: readonly (readonly number[])[]): number {
+/** Area m² and length m of a ring on the ellipsoid. @throws {RangeError} for fewer than three corners. */
+export function measureRing(ring: readonly (readonly number[])[]): {
+  readonly area: number;
+  readonly perimeter: number;
+} {
   const first = ring[0];
   const last = ring.at(-1);
   const closed = first !== undefined && first[0] === last?.[0] && first[1] === last?.[1];
@@ -28,5 +32,6 @@ function ringArea(ring: readonly (readonly number[])[]): number {
       throw new RangeError('Corners are [longitude, latitude] in degrees.');
     polygon.AddPoint(latitude, longitude);
   }
-  return Math.abs(polygon.Compute(false, true).area ?? 0);
+  const { area, perimeter } = polygon.Compute(false, true);
+  return { area: Math.abs(area ?? 0), perimeter };
 }
