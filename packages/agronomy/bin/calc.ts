@@ -1,7 +1,8 @@
 import { text } from 'node:stream/consumers';
-import { describeCalculators } from '../src/calculators/describe.ts';
+import { describeCalculators, describeTables } from '../src/calculators/describe.ts';
 import { InputError } from '../src/calculators/fields.ts';
 import { calculators, findCalculator } from '../src/calculators/registry.ts';
+import { referenceTables } from '../src/tables/tables.ts';
 
 const USAGE = 'usage: npm run -s calc -- CALCULATOR < input.json, or npm run -s calc -- --list';
 
@@ -32,6 +33,8 @@ try {
     process.stdout.write(`${list()}\n`);
   } else if (name === '--markdown') {
     process.stdout.write(describeCalculators(calculators.values()));
+  } else if (name === '--tables') {
+    process.stdout.write(describeTables(referenceTables));
   } else {
     if (name === undefined) throw new InputError('calculator', `was given nothing; ${USAGE}`);
     const run = findCalculator(name);

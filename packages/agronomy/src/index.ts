@@ -12,18 +12,7 @@ export * from './lab/plausible.ts';
 export * from './lab/rows.ts';
 export * from './lab/typed.ts';
 export * from './nutrients/grasses.ts';
-export {
-  extractantNames,
-  extractants,
-  nutrientSymbol,
-  nutrients,
-  ratings,
-  soilGroups,
-  type Extractant,
-  type Nutrient,
-  type Rating,
-  type SoilGroup,
-} from './nutrients/sufficiency.ts';
+export * from './nutrients/sufficiencyTables.ts';
 export { limeAdamsEvans } from './lime/adamsEvans.ts';
 export { limeEstimate } from './lime/estimate.ts';
 export { limeLabel } from './lime/label.ts';

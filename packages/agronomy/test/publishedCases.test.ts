@@ -1,8 +1,9 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { describeCalculators } from '../src/calculators/describe.ts';
+import { describeCalculators, describeTables } from '../src/calculators/describe.ts';
 import { type CaseFile, runCase } from '../src/calculators/publishedCases.ts';
 import { calculators } from '../src/calculators/registry.ts';
+import { referenceTables } from '../src/tables/tables.ts';
 
 const folder = join(import.meta.dirname, '../cases');
 
@@ -16,9 +17,11 @@ describe.each(readdirSync(folder).filter((name) => name.endsWith('.json')))('%s'
   });
 });
 
-it('the page on the calculators is fresh: npm run -s calc -- --markdown > docs/calculators.md', () => {
-  const page = readFileSync(join(import.meta.dirname, '../../../docs/calculators.md'), 'utf8');
-  expect(page).toBe(describeCalculators(calculators.values()));
+it.each([
+  ['calculators.md', '--markdown', () => describeCalculators(calculators.values())],
+  ['tables.md', '--tables', () => describeTables(referenceTables)],
+])('docs/%s is fresh: npm run -s calc -- %s', (name, _option, describePage) => {
+  expect(readFileSync(join(import.meta.dirname, '../../../docs', name), 'utf8')).toBe(describePage());
 });
 
 it('every calculator has at least five cases', () => {

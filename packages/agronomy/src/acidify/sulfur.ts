@@ -1,10 +1,9 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { choice, optional, quantity } from '../calculators/fields.ts';
-import data from '../data/acidity.json' with { type: 'json' };
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
+import { sulfurTable as sulfur, readSulfurLimits, sulfurLimits, sulfurSurfaces } from './tables.ts';
 
-const { sulfur, sulfurLimits } = data;
 const toGrams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
 /** Share of 1 % by mass of a slice 1 cm deep at the bulk density of the furrow slice, g/m². */
 const CARBONATE_PER_PERCENT_CM = convert((0.01 * 2_000_000) / convert(20 / 3, 'in', 'cm'), 'lb/acre', 'g/m2');
@@ -74,7 +73,7 @@ export const sulfurRequirement = defineCalculator({
       unit: 'g/m2',
       source: sulfur.source,
     });
-    const forCarbonate = ((freeCarbonate ?? 0) * depth * CARBONATE_PER_PERCENT_CM) / sulfur.carbonatePerNeutralised;
+    const forCarbonate = ((freeCarbonate ?? 0) * depth * CARBONATE_PER_PERCENT_CM) / sulfur.carbonatePerSulfur;
     if (freeCarbonate)
       book.step({
         label: 'Sulfur for the free carbonate',
@@ -102,7 +101,7 @@ export const sulfurRequirement = defineCalculator({
 /**
  * Sulfur split into what turf can take: full caps first, the rest last.
  *
- * @param requirement g/m² of S; `surface`.
+ * @param requirement g/m² of S; `surface`; `table` caps of one's own, lb/1000 ft² unless they carry a unit.
  * @returns `applications` of S in g/m² with the months they start after the first; `total`; `years` that they take.
  */
 export const sulfurProgram = defineCalculator({
@@ -111,12 +110,17 @@ export const sulfurProgram = defineCalculator({
   source: sulfurLimits.source,
   inputs: {
     requirement: quantity('g/m2', { min: 0, max: 100_000 }),
-    surface: choice(['turf', 'fine turf']),
+    surface: choice(sulfurSurfaces),
+    table: optional({
+      description: 'own caps: source, basis, region, date, perApplication and perYear as the limits of sulfur.json',
+      optional: false,
+      read: readSulfurLimits,
+    }),
   },
   outputs: { applications: '[{rate g/m2, monthsFromStart}]', total: 'g/m2', years: 'years' },
-  compute({ requirement, surface }, book) {
-    const cap = toGrams(sulfurLimits.perApplication[surface]);
-    const perYear = Math.round(sulfurLimits.perYear[surface] / sulfurLimits.perApplication[surface]);
+  compute({ requirement, surface, table: limits = sulfurLimits }, book) {
+    const cap = toGrams(limits.perApplication[surface]);
+    const perYear = Math.floor(limits.perYear[surface] / limits.perApplication[surface] + 1e-9);
     const count = Math.ceil(requirement / cap - 1e-9);
     const applications = Array.from({ length: count }, (_, index) => ({
       rate: index < count - 1 ? cap : requirement - cap * (count - 1),
@@ -129,17 +133,17 @@ export const sulfurProgram = defineCalculator({
       numbers: `${figure(requirement)} / ${figure(cap)} g/m²`,
       result: count,
       unit: 'applications',
-      source: sulfurLimits.source,
+      source: limits.source,
     });
     if (count > 1)
       book.cap(
-        `At most ${sulfurLimits.perApplication[surface]} lb/1000 ft² at once and ${sulfurLimits.perYear[surface]} a year on ${surface}: ${count} applications over ${years} ${years === 1 ? 'year' : 'years'}.`,
-        sulfurLimits.source,
+        `At most ${limits.perApplication[surface]} lb/1000 ft² at once and ${limits.perYear[surface]} a year on ${surface}: ${count} applications over ${years} ${years === 1 ? 'year' : 'years'}.`,
+        limits.source,
       );
     if (count > 0)
       book.warn(
         'Water it off the leaves, keep it out of summer heat, and retest before each application: sulfur burns, and works for months.',
-        sulfurLimits.source,
+        limits.source,
       );
     return { applications, total: requirement, years };
   },

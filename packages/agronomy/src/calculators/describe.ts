@@ -1,3 +1,4 @@
+import type { ReferenceTable } from '../tables/tables.ts';
 import type { Calculator } from './calculator.ts';
 
 const cell = (text: string): string => text.replaceAll('|', '\\|');
@@ -23,6 +24,31 @@ export function describeCalculators(calculators: Iterable<Calculator>): string {
     '# Calculators',
     '',
     'Every public calculator of the core, as it describes itself. Made by `npm run calc -- --markdown`; a test keeps this page fresh. An amount may be a number in the unit named, or a text with its own unit, such as `"8 in"`.',
+    '',
+    sections.join('\n\n'),
+    '',
+  ].join('\n');
+}
+
+/** The page on every table of coefficients, with where each comes from. */
+export function describeTables(tables: readonly ReferenceTable[]): string {
+  const line = (cells: readonly string[]): string => `| ${cells.map(cell).join(' | ')} |`;
+  const sections = tables.map(({ title, source, basis, region, date, columns, rows }, index) =>
+    [
+      ...(tables[index - 1]?.subject === tables[index]?.subject ? [] : [`## ${tables[index]?.subject}`, '']),
+      `### ${title}`,
+      '',
+      `${source}. Basis: ${basis}. Region: ${region}; ${date}.`,
+      '',
+      line(columns),
+      line(columns.map(() => '---')),
+      ...rows.map(line),
+    ].join('\n'),
+  );
+  return [
+    '# Tables',
+    '',
+    'Every table of coefficients that the core calculates with. Made by `npm run -s calc -- --tables`; a test keeps this page fresh. Bands are half-open: the lower end belongs to them, the upper does not. A limit with * is not of the source: very low is then half of the bottom of medium, very high twice its top.',
     '',
     sections.join('\n\n'),
     '',

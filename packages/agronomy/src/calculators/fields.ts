@@ -9,7 +9,8 @@ export class InputError extends Error {
   readonly field: string;
 
   constructor(field: string, problem: string) {
-    super(`${field} ${problem}`);
+    // What was given may hold line ends; the message is one line all the same.
+    super(`${field} ${problem}`.replace(/\s*[\r\n\u2028\u2029]+\s*/g, ' '));
     this.name = 'InputError';
     this.field = field;
   }
@@ -30,7 +31,8 @@ type OptionalKeys<F extends Fields> = { [K in keyof F]: F[K] extends Field<unkno
 export type RawInput<F extends Fields> = Readonly<Record<Exclude<keyof F, OptionalKeys<F>>, unknown>> &
   Readonly<Partial<Record<OptionalKeys<F>, unknown>>>;
 
-function shown(raw: unknown): string {
+/** What was given, for a message, cut short. */
+export function shown(raw: unknown): string {
   if (raw === undefined) return 'nothing';
   const text = typeof raw === 'string' ? `"${raw}"` : ((JSON.stringify(raw) as string | undefined) ?? typeof raw);
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;
@@ -166,53 +168,4 @@ export function plainRange(min: number, max: number, unit: string): string {
   if (unit !== 'cm') return told;
   const inches = (value: number): number => Math.round(convert(value, 'cm', 'in') * 10) / 10;
   return `${told} (${inches(min)} to ${inches(max)} in)`;
-}
-
-/** A short text, such as a name. */
-export function text(): Field<string, false> {
-  return {
-    description: 'text',
-    optional: false,
-    read(raw, path) {
-      if (typeof raw !== 'string' || raw.trim() === '' || raw.length > 120)
-        throw new InputError(path, `was given ${shown(raw)}; wanted a text of 1 to 120 letters`);
-      return raw.trim();
-    },
-  };
-}
-
-interface ListOptions {
-  readonly min: number;
-  readonly max: number;
-}
-
-function readList(raw: unknown, path: string, what: string, { min, max }: ListOptions): readonly unknown[] {
-  const wanted = min === max ? `${min} ${what}` : `a list of ${min} to ${max} ${what}`;
-  if (!Array.isArray(raw)) throw new InputError(path, `was given ${shown(raw)}; wanted ${wanted}`);
-  if (raw.length < min || raw.length > max) throw new InputError(path, `was given ${raw.length}; wanted ${wanted}`);
-  return raw;
-}
-
-/** A list of amounts of one kind. */
-export function series(item: Field<number>, what: string, options: ListOptions): Field<readonly number[], false> {
-  return {
-    description: `[${options.min === options.max ? options.min : `${options.min} to ${options.max}`}] of ${item.description}`,
-    optional: false,
-    read: (raw, path) => readList(raw, path, what, options).map((entry, index) => item.read(entry, `${path}.${index}`)),
-  };
-}
-
-/** A list of objects, each with the same fields. */
-export function listOf<F extends Fields>(
-  fields: F,
-  what: string,
-  options: ListOptions,
-): Field<readonly Values<F>[], false> {
-  const named = Object.entries(fields).map(([name, field]) => `${name}: ${field.description}`);
-  return {
-    description: `[${options.min} to ${options.max}] of {${named.join('; ')}}`,
-    optional: false,
-    read: (raw, path) =>
-      readList(raw, path, what, options).map((entry, index) => readFields(fields, entry, `${path}.${index}.`)),
-  };
 }

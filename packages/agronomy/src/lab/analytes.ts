@@ -1,4 +1,4 @@
-import { nutrientSymbol } from '../nutrients/sufficiency.ts';
+import { nutrientSymbol } from '../nutrients/sufficiencyTables.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';

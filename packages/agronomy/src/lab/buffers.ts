@@ -1,4 +1,4 @@
-import data from '../data/lime-buffers.json' with { type: 'json' };
+import { adamsEvansTable, mehlichTable, smpTable } from '../lime/buffers.ts';
 
 /** Buffer methods that a rate can be read from. Sikora readings are on the SMP scale. */
 export const bufferMethods = ['smp', 'sikora', 'mehlich', 'adams-evans'] as const;
@@ -11,10 +11,9 @@ export const bufferNames: Readonly<Record<BufferMethod, string>> = {
   'adams-evans': 'Adams–Evans',
 };
 
-const tables = { smp: data.smp, sikora: data.smp, mehlich: data.mehlich, 'adams-evans': data.adamsEvans } as const;
+const tables = { smp: smpTable, sikora: smpTable, mehlich: mehlichTable, 'adams-evans': adamsEvansTable } as const;
 
 /** Readings that a method can give, low and high. */
 export function bufferRange(method: BufferMethod): readonly [number, number] {
-  const [low = 0, high = 14] = tables[method].bufferRange;
-  return [low, high];
+  return tables[method].bufferRange;
 }

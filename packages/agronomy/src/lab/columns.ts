@@ -1,4 +1,4 @@
-import type { Extractant } from '../nutrients/sufficiency.ts';
+import type { Extractant } from '../nutrients/sufficiencyTables.ts';
 import type { Basis, LabUnit } from './analytes.ts';
 import type { BufferMethod } from './buffers.ts';
 

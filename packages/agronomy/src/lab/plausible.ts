@@ -1,8 +1,18 @@
-import data from '../data/plausible.json' with { type: 'json' };
+import { quantity } from '../calculators/fields.ts';
+import { band, record } from '../calculators/structures.ts';
+import { readTable } from '../calculators/table.ts';
+import ranges from '../data/plausible.json' with { type: 'json' };
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 
-export type PlausibleField = keyof typeof data.ranges;
+const plausibleFields = ['p', 'k', 'ca', 'mg', 'organicMatter', 'depth'] as const;
+export type PlausibleField = (typeof plausibleFields)[number];
+
+const data = readTable(
+  'plausible',
+  { ranges: record(plausibleFields, band(quantity('', { above: 0, max: 100_000 }))) },
+  ranges,
+);
 
 const names: Readonly<Record<PlausibleField, string>> = {
   p: 'P',
@@ -30,7 +40,7 @@ function likelySlip(field: PlausibleField, ratio: number): string {
  * @returns one sentence naming the likely slip, or nothing when it is plausible.
  */
 export function questionPlausibility(field: PlausibleField, value: number): string | undefined {
-  const [low = 0, high = Infinity] = data.ranges[field];
+  const [low, high] = data.ranges[field];
   const ratio = value > high ? value / high : value < low ? value / low : 1;
   if (ratio < 2 && ratio > 0.5) return undefined;
   const told =

@@ -1,4 +1,4 @@
-import { nutrientSymbol } from '../nutrients/sufficiency.ts';
+import { nutrientSymbol } from '../nutrients/sufficiencyTables.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
 import { type Basis, type LabUnit, type PanelNutrient, type ReportedValue, toElement } from './analytes.ts';

@@ -1,10 +1,8 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, defaulted, quantity } from '../calculators/fields.ts';
-import buffers from '../data/lime-buffers.json' with { type: 'json' };
 import { type WorkingBook, figure } from '../working/working.ts';
+import { adamsEvansTable as table } from './buffers.ts';
 import { type LimeRequirement, atTarget, limeInputs, scaleToDepth } from './apply.ts';
-
-const table = buffers.adamsEvans;
 
 /** Base unsaturation H from pH = 7.79 − 5.55 H + 2.27 H²; at most 1. */
 function unsaturation(field: string, ph: number, book: WorkingBook): number {

@@ -1,9 +1,27 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { choice, optional, quantity, soilPhField } from '../calculators/fields.ts';
-import data from '../data/ph-buffering.json' with { type: 'json' };
+import { record } from '../calculators/structures.ts';
+import { readTable } from '../calculators/table.ts';
+import buffering from '../data/ph-buffering.json' with { type: 'json' };
+import { soilGroups } from '../nutrients/sufficiencyTables.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 import { atTarget } from './apply.ts';
+
+const capacity = () => quantity('', { above: 0, max: 50 });
+/** cmol(+)/kg for each unit of pH. */
+export const phBuffering = readTable(
+  'ph-buffering',
+  {
+    mineral: record(soilGroups, capacity()),
+    perOrganicMatter: capacity(),
+    ordinaryOrganicMatter: record(soilGroups, quantity('%', { min: 0, max: 50 })),
+    bulkDensity: quantity('g/cm3', { above: 0, max: 2.2 }),
+    low: quantity('', { above: 0, max: 1 }),
+    high: quantity('', { min: 1, max: 10 }),
+  },
+  buffering,
+);
 
 /** g CaCO₃ that neutralise 1 cmol(+). */
 const LIME_PER_CHARGE = 0.50043;
@@ -17,42 +35,47 @@ const LIME_PER_CHARGE = 0.50043;
 export const limeEstimate = defineCalculator({
   name: 'lime.estimate',
   title: 'Lime without a buffer test',
-  source: data.source,
+  source: phBuffering.source,
   inputs: {
     soilPh: soilPhField(),
     targetPh: quantity('pH', { min: 4.5, max: 7 }),
     depth: quantity('cm', { above: 0, max: 60 }),
-    soilGroup: choice(['sand', 'loam', 'clay']),
+    soilGroup: choice(soilGroups),
     organicMatter: optional(quantity('%', { min: 0, max: 100 })),
   },
   outputs: { requirement: 'g/m2', low: 'g/m2', high: 'g/m2', assumedEffectiveness: '%' },
   compute({ soilPh, targetPh, depth, soilGroup, organicMatter }, book) {
     const assumedEffectiveness = 100;
     if (atTarget(book, soilPh, targetPh)) return { requirement: 0, low: 0, high: 0, assumedEffectiveness };
-    const organic = organicMatter ?? data.ordinaryOrganicMatter[soilGroup];
-    const capacity = data.mineral[soilGroup] + data.perOrganicMatter * organic;
+    const organic = organicMatter ?? phBuffering.ordinaryOrganicMatter[soilGroup];
+    const buffer = phBuffering.mineral[soilGroup] + phBuffering.perOrganicMatter * organic;
     book.step({
       label: 'pH buffering',
-      formula: `${data.mineral[soilGroup]} of ${soilGroup} + ${data.perOrganicMatter} × organic matter`,
-      numbers: `${data.mineral[soilGroup]} + ${data.perOrganicMatter} × ${figure(organic)} %`,
-      result: capacity,
+      formula: `${phBuffering.mineral[soilGroup]} of ${soilGroup} + ${phBuffering.perOrganicMatter} × organic matter`,
+      numbers: `${phBuffering.mineral[soilGroup]} + ${phBuffering.perOrganicMatter} × ${figure(organic)} %`,
+      result: buffer,
       unit: 'cmol/kg',
-      source: data.source,
+      source: phBuffering.source,
     });
-    const slice = convert(depth * data.bulkDensity, 'g/cm2', 'kg/m2');
-    const requirement = capacity * (targetPh - soilPh) * LIME_PER_CHARGE * slice;
+    const slice = convert(depth * phBuffering.bulkDensity, 'g/cm2', 'kg/m2');
+    const requirement = buffer * (targetPh - soilPh) * LIME_PER_CHARGE * slice;
     book.step({
       label: 'Lime, roughly',
       formula: 'buffering × (target − pH) × 0.5 g CaCO₃ for each cmol × soil of the slice',
-      numbers: `${figure(capacity)} × (${figure(targetPh)} − ${figure(soilPh)}) × ${LIME_PER_CHARGE} × ${figure(slice)} kg/m²`,
+      numbers: `${figure(buffer)} × (${figure(targetPh)} − ${figure(soilPh)}) × ${LIME_PER_CHARGE} × ${figure(slice)} kg/m²`,
       result: requirement,
       unit: 'g/m2',
-      source: data.source,
+      source: phBuffering.source,
     });
     book.warn(
       'An estimate: soils of one texture differ two- to threefold. A buffer test costs less than the lime it saves.',
-      data.source,
+      phBuffering.source,
     );
-    return { requirement, low: requirement * data.low, high: requirement * data.high, assumedEffectiveness };
+    return {
+      requirement,
+      low: requirement * phBuffering.low,
+      high: requirement * phBuffering.high,
+      assumedEffectiveness,
+    };
   },
 });

@@ -1,11 +1,9 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, choice, defaulted, optional, quantity } from '../calculators/fields.ts';
-import limits from '../data/lime-limits.json' with { type: 'json' };
 import { roundTo } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
-
-export type Surface = 'turf' | 'fine turf' | 'seedbed';
+import { limeLimits, readLimeLimits, surfaces } from './materials.ts';
 
 export interface Application {
   /** g/m² of product. */
@@ -18,7 +16,8 @@ export interface Application {
  * surface can take: full caps first, the rest last.
  *
  * @param requirement g/m² of lime at `assumedEffectiveness` %; `effectiveness` of
- *   the product, %; `surface`; `increment` g/m², what the rate is rounded up to.
+ *   the product, %; `surface`; `increment` g/m², what the rate is rounded up to; `table` caps of one's own, lb/1000 ft²
+ *   unless they carry a unit.
  * @returns applications of product in g/m² and the months they start after the
  *   first; `total` is their sum.
  * @throws {InputError} when the increment is larger than the cap of the surface.
@@ -26,16 +25,21 @@ export interface Application {
 export const limeProgram = defineCalculator({
   name: 'lime.program',
   title: 'Lime split into applications',
-  source: limits.source,
+  source: limeLimits.source,
   inputs: {
     requirement: quantity('g/m2', { min: 0, max: 100_000 }),
     assumedEffectiveness: defaulted(quantity('%', { above: 0, max: 100 }), 100),
     effectiveness: quantity('%', { above: 0, max: 180 }),
-    surface: choice(['turf', 'fine turf', 'seedbed']),
+    surface: choice(surfaces),
     increment: optional(quantity('g/m2', { above: 0 })),
+    table: optional({
+      description: 'own caps: source, basis, region, date, monthsBetween and capPerThousand as in lime-limits.json',
+      optional: false,
+      read: readLimeLimits,
+    }),
   },
   outputs: { applications: '[{rate g/m2, monthsFromStart}]', total: 'g/m2' },
-  compute({ requirement, assumedEffectiveness, effectiveness, surface, increment }, book) {
+  compute({ requirement, assumedEffectiveness, effectiveness, surface, increment, table: limits = limeLimits }, book) {
     const cap = convert(limits.capPerThousand[surface], 'lb/1000ft2', 'g/m2');
     if (increment !== undefined && increment > cap * (1 + 1e-9)) {
       throw new InputError(

@@ -1,9 +1,8 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import buffers from '../data/lime-buffers.json' with { type: 'json' };
 import { figure } from '../working/working.ts';
+import { smpTable as table } from './buffers.ts';
 import { type LimeRequirement, atTarget, limeInputs, scaleToDepth } from './apply.ts';
 
-const table = buffers.smp;
 const lines = table.lines;
 const first = lines[0]!;
 const last = lines.at(-1)!;

@@ -1,24 +1,88 @@
-import { type Field, choice } from '../calculators/fields.ts';
+import { type Field, choice, optional, quantity } from '../calculators/fields.ts';
+import { band, group, listOf, record, series, text } from '../calculators/structures.ts';
+import { mustRise, readTable } from '../calculators/table.ts';
 import data from '../data/grasses.json' with { type: 'json' };
 
-export interface Grass {
-  readonly name: string;
+const ph = () => quantity('pH', { min: 3, max: 10 });
+const perThousand = (max: number) => band(quantity('lb/1000ft2', { min: 0, max }));
+const seasons = ['cool', 'warm'] as const;
+
+const seedFields = {
+  /** lb/1000 ft² on bare ground. */
+  new: perThousand(20),
+  /** lb/1000 ft² into standing grass; half of new where none is given. */
+  overseed: optional(perThousand(20)),
+  /** cm; never over ¼ in. */
+  depth: band(quantity('cm', { min: 0, max: 0.65 })),
+  /** Days to emerge in a warm, moist bed. */
+  emerge: band(quantity('', { above: 0, max: 60 })),
+};
+
+const grassFields = {
+  name: text(),
   /** The name as written inside a sentence. */
-  readonly label: string;
-  readonly aliases: readonly string[];
-  readonly season: string;
-  /** Soil pH that needs no correction, low and high. */
-  readonly ph: readonly [number, number];
+  label: text(),
+  aliases: series(text(), 'names', { min: 0, max: 10 }),
+  season: choice(seasons),
+  /** Soil pH that needs no correction. */
+  ph: band(ph()),
   /** Where a correction aims. */
-  readonly aim: number;
+  aim: ph(),
   /** lb N/1000 ft² a year, low and high intensity, clippings removed. */
-  readonly nitrogen: readonly [number, number];
-  readonly caution?: string;
+  nitrogen: perThousand(12),
+  shade: choice(['very poor', 'poor', 'fair', 'good']),
+  /** Hours of direct sun a day below which it thins out. */
+  leastSun: quantity('', { min: 0, max: 12 }),
+  /** dS/m of the saturated paste at which growth begins to suffer, by its class. */
+  salt: band(quantity('dS/m', { min: 0, max: 30 })),
+  establish: series(choice(['seed', 'sod', 'sprigs', 'plugs']), 'ways', { min: 1, max: 4 }),
+  spreads: text(),
+  seed: optional(group(seedFields)),
+  notSeeded: optional(text(200)),
+  caution: optional(text(200)),
+};
+
+/** The grasses as the data file has them, with its source. */
+export const grassTable = readTable(
+  'grasses',
+  {
+    /** °C of the soil in which seed comes up. */
+    soilTemperature: record(
+      seasons,
+      group({
+        range: band(quantity('C', { min: 0, max: 40 })),
+        trend: choice(['rising', 'falling']),
+        window: text(),
+      }),
+    ),
+    grasses: listOf(grassFields, 'grasses', { min: 1, max: 100 }),
+  },
+  data,
+);
+for (const {
+  name,
+  ph: [low, high],
+  aim,
+  nitrogen,
+  seed,
+  notSeeded,
+} of grassTable.grasses) {
+  mustRise(`grasses.${name}.ph`, [low - 1e-9, aim, high + 1e-9]);
+  mustRise(`grasses.${name}.nitrogen`, nitrogen);
+  if ((seed === undefined) === (notSeeded === undefined)) throw new Error(`grasses.${name}: seed or notSeeded`);
 }
 
-export const grasses = data.grasses.map((grass) => ({ label: grass.name, ...grass })) as unknown as readonly Grass[];
-export const grassSource = data.source;
+export type Grass = (typeof grassTable)['grasses'][number];
+export const grasses: readonly Grass[] = grassTable.grasses;
+export const grassSource = grassTable.source;
 export const grassNames = grasses.map(({ name }) => name);
+/** When and in what soil the grasses of a season come up from seed. */
+export const seedingWindows = grassTable.soilTemperature;
+
+/** Salinity class by the lower end of {@link Grass.salt}, in the four words of the classification. */
+export function saltTolerance({ salt: [from] }: Grass): string {
+  return from < 3 ? 'sensitive' : from < 6 ? 'moderately sensitive' : from < 10 ? 'moderately tolerant' : 'tolerant';
+}
 
 const field = choice(
   grassNames,

@@ -1,7 +1,20 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { choice, defaulted, quantity } from '../calculators/fields.ts';
-import data from '../data/minimum-levels.json' with { type: 'json' };
+import { record } from '../calculators/structures.ts';
+import { readTable } from '../calculators/table.ts';
+import levels from '../data/minimum-levels.json' with { type: 'json' };
 import { figure } from '../working/working.ts';
+
+const kept = ['k', 'p', 'ca', 'mg', 's'] as const;
+/** mg/kg kept in the soil, and what leaves hold, %. */
+export const minimumLevels = readTable(
+  'minimum-levels',
+  {
+    floor: record(kept, quantity('mg/kg', { above: 0, max: 10_000 })),
+    leaf: record(['n', ...kept], quantity('%', { above: 0, max: 20 })),
+  },
+  levels,
+);
 
 /**
  * What keeps a nutrient above its minimum level over a period: expected use + floor − test.
@@ -13,9 +26,9 @@ import { figure } from '../working/working.ts';
 export const requirementMinimumLevel = defineCalculator({
   name: 'requirement.minimumLevel',
   title: 'Requirement by minimum levels',
-  source: data.source,
+  source: minimumLevels.source,
   inputs: {
-    nutrient: choice(['k', 'p', 'ca', 'mg', 's']),
+    nutrient: choice(kept),
     test: quantity('mg/kg', { min: 0, max: 100_000 }),
     nitrogen: quantity('g/m2', { min: 0, max: 200 }),
     depth: defaulted(quantity('cm', { above: 0, max: 60 }), 10),
@@ -23,7 +36,7 @@ export const requirementMinimumLevel = defineCalculator({
   },
   outputs: { requirement: 'g/m2', use: 'g/m2', reserve: 'g/m2' },
   compute({ nutrient, test, nitrogen, depth, bulkDensity }, book) {
-    const { leaf, floor } = data;
+    const { leaf, floor } = minimumLevels;
     const use = (nitrogen * leaf[nutrient]) / leaf.n;
     book.step({
       label: 'Expected use',
@@ -31,7 +44,7 @@ export const requirementMinimumLevel = defineCalculator({
       numbers: `${figure(nitrogen)} g/m² × ${leaf[nutrient]} % / ${leaf.n} %`,
       result: use,
       unit: 'g/m2',
-      source: data.source,
+      source: minimumLevels.source,
     });
     const perUnit = depth * bulkDensity * 0.01;
     const reserve = (test - floor[nutrient]) * perUnit;
@@ -41,7 +54,7 @@ export const requirementMinimumLevel = defineCalculator({
       numbers: `(${figure(test)} − ${floor[nutrient]}) × ${figure(depth)} × ${figure(bulkDensity)} × 0.01`,
       result: reserve,
       unit: 'g/m2',
-      source: data.source,
+      source: minimumLevels.source,
     });
     const requirement = Math.max(0, use - reserve);
     book.step({
@@ -51,7 +64,10 @@ export const requirementMinimumLevel = defineCalculator({
       result: requirement,
       unit: 'g/m2',
     });
-    book.warn('The floors were made for Mehlich-3 at pH 5.5 and above; another extractant needs its own.', data.source);
+    book.warn(
+      'The floors were made for Mehlich-3 at pH 5.5 and above; another extractant needs its own.',
+      minimumLevels.source,
+    );
     return { requirement, use, reserve };
   },
 });

@@ -1,25 +1,18 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { choice, defaulted, optional, quantity } from '../calculators/fields.ts';
+import { band } from '../calculators/structures.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 import { findGrass, grassField, grassSource } from './grasses.ts';
+import { nitrogenCredits as credit, shades } from './nitrogenTables.ts';
 
-/** Midway is this application's own step between the published full sun and deep shade. */
-const shadeFactor = { 'full sun': 1, part: 0.75, deep: 0.5 } as const;
-const CLIPPINGS_SHARE = 0.3;
-
-/** The ranges were made on ordinary soils, so only what stands above this earns a credit. */
-const ORDINARY_ORGANIC_MATTER = 3;
-const ROOT_ZONE_CM = 10;
-const BULK_DENSITY = 1.33;
-const NITROGEN_IN_ORGANIC_MATTER = 0.058;
-const YEARLY_RELEASE = 0.02;
+const percent = (share: number): string => `${figure(share * 100)} %`;
 
 /**
  * Nitrogen for the year, by grass and intensity, less what the site gives.
  *
  * @param grass one of the eleven; `intensity` low and high are the ends of its
- *   range, medium the middle; `shade` deep halves; `clippings` returned save 30 %;
+ *   range (or of a `range` of one's own, g/m²), medium the middle; `shade` deep halves; `clippings` returned save 30 %;
  *   `organicMatter` % above 3 earns a credit.
  * @returns `annual` g/m² and `credits` in g/m² by cause, never below zero.
  */
@@ -30,8 +23,9 @@ export const nitrogenAnnual = defineCalculator({
   inputs: {
     grass: grassField(),
     intensity: choice(['low', 'medium', 'high']),
+    range: optional(band(quantity('g/m2', { min: 0, max: 100 }))),
     shade: defaulted(
-      choice(['full sun', 'part', 'deep'], {
+      choice(shades, {
         sun: 'full sun',
         full: 'full sun',
         none: 'full sun',
@@ -44,60 +38,58 @@ export const nitrogenAnnual = defineCalculator({
     organicMatter: optional(quantity('%', { min: 0, max: 100 })),
   },
   outputs: { annual: 'g/m2', credits: '{shade, clippings, organicMatter, total} g/m2' },
-  compute({ grass: name, intensity, shade, clippings, organicMatter }, book) {
+  compute({ grass: name, intensity, range, shade, clippings, organicMatter }, book) {
     const grass = findGrass(name);
-    const [low, high] = grass.nitrogen;
+    const toThousand = (rate: number): number => convert(rate, 'g/m2', 'lb/1000ft2');
+    const [low, high] = range ? ([toThousand(range[0]), toThousand(range[1])] as const) : grass.nitrogen;
     const perThousand = { low, medium: (low + high) / 2, high }[intensity];
     const base = convert(perThousand, 'lb/1000ft2', 'g/m2');
+    const whose = range ? 'one’s own' : 'the grass’s';
     book.step({
       label: `${grass.name}, ${intensity} intensity`,
-      formula: intensity === 'medium' ? 'middle of the grass’s range' : `${intensity} end of the grass’s range`,
-      numbers: `${low} to ${high} lb/1000 ft²: ${figure(perThousand)}`,
+      formula: intensity === 'medium' ? `middle of ${whose} range` : `${intensity} end of ${whose} range`,
+      numbers: `${figure(low)} to ${figure(high)} lb/1000 ft²: ${figure(perThousand)}`,
       result: base,
       unit: 'g/m2',
-      source: grassSource,
+      source: range ? 'A range of one’s own' : grassSource,
     });
-    let annual = base * shadeFactor[shade];
+    let annual = base * credit.shade[shade];
     const shadeCredit = base - annual;
     if (shadeCredit > 0) {
       book.step({
         label: `Shade: ${shade}`,
         formula: 'need × shade factor',
-        numbers: `${figure(base)} × ${shadeFactor[shade]}`,
+        numbers: `${figure(base)} × ${credit.shade[shade]}`,
         result: annual,
         unit: 'g/m2',
-        source:
-          shade === 'deep'
-            ? 'Deep shade halves the need (general extension rule)'
-            : 'Midway between full sun and deep shade; this application’s own step',
+        source: credit.source,
       });
     }
-    const clippingsCredit = clippings === 'returned' ? annual * CLIPPINGS_SHARE : 0;
+    const clippingsCredit = clippings === 'returned' ? annual * credit.clippings : 0;
     if (clippingsCredit > 0) {
       book.step({
         label: 'Clippings left',
-        formula: 'need × (1 − 30 %)',
-        numbers: `${figure(annual)} × 0.7`,
+        formula: `need × (1 − ${percent(credit.clippings)})`,
+        numbers: `${figure(annual)} × ${figure(1 - credit.clippings)}`,
         result: annual - clippingsCredit,
         unit: 'g/m2',
-        source: 'Clippings left save about 30 % of the nitrogen (general extension rule)',
+        source: credit.source,
       });
       annual -= clippingsCredit;
     }
     let organicCredit = 0;
-    if (organicMatter !== undefined && organicMatter > ORDINARY_ORGANIC_MATTER && annual > 0) {
-      const slice = convert(ROOT_ZONE_CM * BULK_DENSITY, 'g/cm2', 'g/m2');
-      const released =
-        ((organicMatter - ORDINARY_ORGANIC_MATTER) / 100) * slice * NITROGEN_IN_ORGANIC_MATTER * YEARLY_RELEASE;
+    if (organicMatter !== undefined && organicMatter > credit.ordinaryOrganicMatter && annual > 0) {
+      const slice = convert(credit.rootZone * credit.bulkDensity, 'g/cm2', 'g/m2');
+      const above = organicMatter - credit.ordinaryOrganicMatter;
+      const released = (above / 100) * slice * credit.nitrogenInOrganicMatter * credit.yearlyRelease;
       organicCredit = Math.min(annual, released);
       book.step({
         label: 'Credit for organic matter',
-        formula: '(OM − 3 %) × soil in 10 cm × 5.8 % N × 2 % released a year',
-        numbers: `${figure(organicMatter - ORDINARY_ORGANIC_MATTER)} % × ${figure(slice)} g/m² × 0.058 × 0.02`,
+        formula: `(OM − ${credit.ordinaryOrganicMatter} %) × soil in ${credit.rootZone} cm × ${percent(credit.nitrogenInOrganicMatter)} N × ${percent(credit.yearlyRelease)} released a year`,
+        numbers: `${figure(above)} % × ${figure(slice)} g/m² × ${credit.nitrogenInOrganicMatter} × ${credit.yearlyRelease}`,
         result: released,
         unit: 'g/m2',
-        source:
-          'N release of 2 to 3 % of organic N a year, the lower end used; the ranges already count the release of an ordinary 3 %',
+        source: credit.source,
       });
       if (released > annual) book.cap('The credit is held to the need: no nitrogen is due this year.');
       annual -= organicCredit;

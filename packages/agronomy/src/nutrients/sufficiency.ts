@@ -1,149 +1,196 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, choice, defaulted, optional, quantity } from '../calculators/fields.ts';
-import data from '../data/sufficiency.json' with { type: 'json' };
+import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
+import { type WorkingBook, figure } from '../working/working.ts';
 import { convert } from '../units/unit.ts';
-import { figure } from '../working/working.ts';
+import {
+  type Extractant,
+  type Nutrient,
+  type SoilGroup,
+  type SufficiencyRow,
+  type SufficiencySet,
+  conversions,
+  extractantField,
+  extractantNames,
+  limitsOf,
+  nutrientSymbol,
+  nutrients,
+  ratings,
+  readSufficiencySet,
+  readYearlyRates,
+  soilGroups,
+  sufficiencySets,
+  yearlyRates,
+} from './sufficiencyTables.ts';
 
-export const nutrients = ['p', 'k', 'ca', 'mg', 's', 'mn', 'zn', 'cu', 'fe', 'b'] as const;
-export type Nutrient = (typeof nutrients)[number];
-/** Chemical symbol of a nutrient: `mg` is Mg. */
-export function nutrientSymbol(nutrient: string): string {
-  return nutrient.charAt(0).toUpperCase() + nutrient.slice(1);
-}
+const plurals: Readonly<Record<SoilGroup, string>> = { sand: 'sands', loam: 'loams', clay: 'clays' };
+const oxides = { p: 'P₂O₅', k: 'K₂O' } as const;
 
-export const extractants = [
-  'mehlich-3',
-  'mehlich-1',
-  'bray-1',
-  'olsen',
-  'morgan',
-  'ammonium acetate',
-  'hot water',
-] as const;
-export type Extractant = (typeof extractants)[number];
-export const extractantNames: Readonly<Record<Extractant, string>> = {
-  'mehlich-3': 'Mehlich-3',
-  'mehlich-1': 'Mehlich-1',
-  'bray-1': 'Bray P1',
-  olsen: 'Olsen',
-  morgan: 'modified Morgan',
-  'ammonium acetate': 'ammonium acetate',
-  'hot water': 'hot water',
-};
-export const ratings = ['very low', 'low', 'medium', 'high', 'very high'] as const;
-export type Rating = (typeof ratings)[number];
-export const soilGroups = ['sand', 'loam', 'clay'] as const;
-export type SoilGroup = (typeof soilGroups)[number];
-
-interface Table {
-  readonly nutrient: string;
-  readonly extractant: string;
-  readonly medium: readonly number[];
-  readonly mediumOnSand?: readonly number[];
-  readonly veryLowBelow?: number;
-  readonly uncertain?: boolean;
-  readonly source: string;
-}
-
-const tables: readonly Table[] = data.tables;
-
-function findTable(nutrient: Nutrient, extractant: Extractant): Table {
-  const table = tables.find((entry) => entry.nutrient === nutrient && entry.extractant === extractant);
-  if (table) return table;
-  const others = tables.filter((entry) => entry.nutrient === nutrient).map((entry) => entry.extractant);
+/** The set to rate by: the practice's own when given, else the general one of the extractant. */
+function findSet(nutrient: Nutrient, extractant: Extractant, own: SufficiencySet | undefined): SufficiencySet {
+  const holds = (set: SufficiencySet): boolean => set.rows.some((row) => row.nutrient === nutrient);
+  if (own) {
+    if (own.extractant !== extractant)
+      throw new InputError(
+        'table.extractant',
+        `is ${extractantNames[own.extractant]}, but the test is by ${extractantNames[extractant]}; wanted a table of the same extractant`,
+      );
+    if (!holds(own))
+      throw new InputError('table.rows', `hold none of ${nutrientSymbol(nutrient)}; wanted its bands, or no table`);
+    return own;
+  }
+  const set = sufficiencySets.find((entry) => entry.extractant === extractant && holds(entry));
+  if (set) return set;
+  const others = sufficiencySets.filter(holds).map((entry) => entry.extractant);
   throw new InputError(
     'extractant',
-    `was given "${extractant}"; no sufficiency table for ${nutrientSymbol(nutrient)} by it is held here, wanted one of ${others.join(', ')}. Extractants are not converted into one another.`,
+    `was given "${extractant}"; no sufficiency table for ${nutrientSymbol(nutrient)} by it is held here, wanted one of ${others.join(', ')}, or the laboratory's own table. Extractants are not converted into one another silently.`,
   );
+}
+
+/** The row of the soil group, or the one for all others; and whom it is for, when the set tells soils apart. */
+function findRow(set: SufficiencySet, nutrient: Nutrient, soilGroup: SoilGroup | undefined): [SufficiencyRow, string] {
+  const rows = set.rows.filter((row) => row.nutrient === nutrient);
+  const own = rows.find((row) => row.soilGroup !== undefined && row.soilGroup === soilGroup);
+  if (own) return [own, `, ${plurals[own.soilGroup!]}`];
+  const general = rows.find((row) => row.soilGroup === undefined);
+  const named = rows.flatMap((row) => row.soilGroup ?? []);
+  if (!general)
+    throw new InputError(
+      'soilGroup',
+      `was given ${soilGroup ? `"${soilGroup}"` : 'nothing'}; the table has ${nutrientSymbol(nutrient)} for ${named.join(', ')} only`,
+    );
+  const others = soilGroups.filter((group) => !named.includes(group)).map((group) => plurals[group]);
+  return [general, named.length > 0 ? `, ${others.join(' and ')}` : ''];
+}
+
+interface Test {
+  readonly nutrient: Nutrient;
+  readonly extractant: Extractant;
+  /** mg/kg */
+  readonly value: number;
+}
+
+/** The test as the named regression turns it into another extractant. */
+function converted({ nutrient, extractant, value }: Test, name: string, book: WorkingBook): Test {
+  const { source, region, conversions: known } = conversions;
+  const conversion = known.find((entry) => entry.name === name)!;
+  if (conversion.nutrient !== nutrient || conversion.from !== extractant)
+    throw new InputError(
+      'conversion',
+      `was given "${name}", which turns ${nutrientSymbol(conversion.nutrient)} by ${extractantNames[conversion.from]} into ${extractantNames[conversion.to]}; the test is ${nutrientSymbol(nutrient)} by ${extractantNames[extractant]}`,
+    );
+  const result = conversion.factor * value;
+  book.step({
+    label: `As ${extractantNames[conversion.to]} would read it`,
+    formula: `${conversion.factor} × ${extractantNames[extractant]}`,
+    numbers: `${conversion.factor} × ${figure(value)} mg/kg`,
+    result,
+    unit: 'mg/kg',
+    source,
+  });
+  book.warn(
+    `A regression over many soils of ${region}: a single soil may differ by a third or more. A test in the extractant itself is better.`,
+    source,
+  );
+  return { nutrient, extractant: conversion.to, value: result };
 }
 
 /**
  * Rate a soil test by sufficiency. Bands are half-open, [low, high).
  *
- * @param nutrient p, k, ca, …; `extractant` of the laboratory; `value` mg/kg of
- *   the element; `soilGroup` where the table tells soils apart (loam when left out).
+ * @param nutrient p, k, ca, …; `extractant` of the laboratory; `value` mg/kg of the element; `soilGroup` where the
+ *   table tells soils apart (that of loams and clays when left out); `table` a set of bands of the laboratory's or the
+ *   state's own instead of the general one; `conversion` a published regression to another extractant, by name.
  * @returns the rating and the band of medium, with all four limits in `limits`.
- * @throws {InputError} where no table exists: nothing is converted silently.
+ * @throws {InputError} where no table exists: nothing is converted unless it is asked for.
  */
 export const ratingSufficiency = defineCalculator({
   name: 'rating.sufficiency',
   title: 'Rating by sufficiency range',
-  source: 'Carrow, Waddington & Rieke (2001), Turfgrass Soil Fertility and Chemical Problems',
+  source: [...new Set(sufficiencySets.map((set) => set.source))].join('; '),
   inputs: {
     nutrient: choice(nutrients),
-    extractant: choice(extractants, {
-      m3: 'mehlich-3',
-      m1: 'mehlich-1',
-      'bray p1': 'bray-1',
-      'modified morgan': 'morgan',
-      'olsen bicarbonate': 'olsen',
-    }),
+    extractant: extractantField(),
     value: quantity('mg/kg', { min: 0, max: 1_000_000 }),
     soilGroup: optional(choice(soilGroups)),
+    conversion: optional(choice(conversions.conversions.map(({ name }) => name))),
+    table: optional({
+      description: 'own table: source, basis, region, date, extractant and rows as in sufficiency.json',
+      optional: false,
+      read: readSufficiencySet,
+    }),
   },
   outputs: {
     rating: 'very low, low, medium, high or very high',
     band: '[low, high] mg/kg',
     limits: '[low, medium, high, very high] mg/kg',
   },
-  compute({ nutrient, extractant, value, soilGroup }, book) {
-    const table = findTable(nutrient, extractant);
-    const onSand = soilGroup === 'sand' && table.mediumOnSand !== undefined;
-    const [low = 0, high = 0] = onSand ? table.mediumOnSand : table.medium;
-    const limits = [table.veryLowBelow ?? low / 2, low, high, high * 2] as const;
+  compute({ soilGroup, conversion, table, ...given }, book) {
+    const { nutrient, extractant, value } = conversion === undefined ? given : converted(given, conversion, book);
+    const set = findSet(nutrient, extractant, table);
+    const [row, soils] = findRow(set, nutrient, soilGroup);
+    const limits = limitsOf(row);
     const rating = ratings[limits.filter((limit) => value >= limit).length]!;
     book.step({
-      label: `${nutrientSymbol(nutrient)} by ${extractantNames[extractant]}${table.mediumOnSand ? (onSand ? ', sands' : ', loams and clays') : ''}`,
+      label: `${nutrientSymbol(nutrient)} by ${extractantNames[extractant]}${soils}`,
       formula: 'very low | low | medium | high | very high, each from its lower limit',
       numbers: `${limits.map((limit) => figure(limit)).join(' | ')} mg/kg; test ${figure(value)}`,
       result: rating,
       unit: '',
-      source: table.source,
+      source: `${set.source} (${set.region})`,
     });
-    if (table.veryLowBelow === undefined)
+    if (row.veryLowBelow === undefined)
       book.warn('The source gives no very low for this: below half of the bottom of medium is used.');
-    if (table.mediumOnSand && soilGroup === undefined)
-      book.warn('No soil group was given: the band of loams and clays is used; sands need less.');
-    if (table.uncertain)
-      book.warn('Micronutrient bands are the least certain of all: look at the grass and a tissue test too.');
-    return { rating, band: [low, high] as readonly [number, number], limits };
+    if (soils !== '' && soilGroup === undefined)
+      book.warn(`No soil group was given: the band of ${soils.slice(2)} is used; another group needs its own.`);
+    if (row.uncertain)
+      book.warn(
+        `Micronutrient bands are the least certain of all: look at the grass and a tissue test too.${nutrient === 'mn' ? ' Manganese is locked up as the pH rises: above 6.5 the same test means less.' : ''}`,
+      );
+    return { rating, band: row.medium, limits };
   },
 });
 
 /**
- * P₂O₅ or K₂O for the year from a rating, by the general table.
+ * P₂O₅ or K₂O for the year from a rating, by the general table or the state's own.
  *
+ * @param nutrient p or k; `rating`; `perApplication` g/m², that of the table when left out; `table` rates by rating of
+ *   one's own, lb/1000 ft² unless they carry a unit.
  * @returns `requirement` g/m² of the oxide; `applications` how many it is put down in.
  */
 export const requirementSufficiency = defineCalculator({
   name: 'requirement.sufficiency',
   title: 'P₂O₅ or K₂O for the year from the rating',
-  source: data.yearlyRate.source,
+  source: yearlyRates.source,
   inputs: {
     nutrient: choice(['p', 'k']),
     rating: choice(ratings),
-    perApplication: defaulted(
-      quantity('g/m2', { above: 0 }),
-      convert(data.yearlyRate.perApplication, 'lb/1000ft2', 'g/m2'),
-    ),
+    perApplication: optional(quantity('g/m2', { above: 0 })),
+    table: optional({
+      description: 'own table: source, basis, region, date, perApplication, p and k as in yearly-rates.json',
+      optional: false,
+      read: readYearlyRates,
+    }),
   },
   outputs: { requirement: 'g/m2 of the oxide', applications: 'number' },
-  compute({ nutrient, rating, perApplication }, book) {
-    const row = data.yearlyRate[nutrient];
-    const requirement = convert(row[rating], 'lb/1000ft2', 'g/m2');
+  compute({ nutrient, rating, perApplication, table = yearlyRates }, book) {
+    const oxide = oxides[nutrient];
+    const perThousand = table[nutrient][rating];
+    const requirement = convert(perThousand, 'lb/1000ft2', 'g/m2');
     book.step({
-      label: `${row.oxide} for the year`,
-      formula: 'general table by rating',
-      numbers: `${rating}: ${row[rating]} lb/1000 ft²`,
+      label: `${oxide} for the year`,
+      formula: table === yearlyRates ? 'general table by rating' : `own table by rating, ${table.region}`,
+      numbers: `${rating}: ${figure(perThousand)} lb/1000 ft²`,
       result: requirement,
       unit: 'g/m2',
-      source: data.yearlyRate.source,
+      source: table.source,
     });
-    const applications = Math.ceil(requirement / perApplication - 1e-9);
+    const cap = perApplication ?? convert(table.perApplication, 'lb/1000ft2', 'g/m2');
+    const applications = Math.ceil(requirement / cap - 1e-9);
     if (applications > 1)
       book.cap(
-        `At most ${figure(convert(perApplication, 'g/m2', 'lb/1000ft2'))} lb/1000 ft² (${figure(perApplication)} g/m²) of ${row.oxide} at once: ${applications} applications.`,
-        data.yearlyRate.source,
+        `At most ${figure(convert(cap, 'g/m2', 'lb/1000ft2'))} lb/1000 ft² (${figure(cap)} g/m²) of ${oxide} at once: ${applications} applications.`,
+        table.source,
       );
     if (nutrient === 'p' && requirement > 0)
       book.warn('Many places restrict phosphorus by law: check the local rule before buying.');

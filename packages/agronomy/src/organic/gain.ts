@@ -1,6 +1,7 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { quantity } from '../calculators/fields.ts';
+import { optional, quantity } from '../calculators/fields.ts';
 import { figure } from '../working/working.ts';
+import { amendmentField, amendments, findAmendment, valueOr } from './amendments.ts';
 
 const density = () => quantity('g/cm3', { min: 0.05, max: 2.2 });
 const share = () => quantity('%', { min: 0, max: 100 });
@@ -8,7 +9,7 @@ const share = () => quantity('%', { min: 0, max: 100 });
 /**
  * Organic matter that a layer of compost leaves in the slice it is worked into.
  *
- * @param thickness cm of compost; its `bulkDensity` g/cm³ moist, `dryFraction` %, `organicFraction` % of the dry matter,
+ * @param thickness cm of compost; `material`, whose typical values stand in for what was not measured; `bulkDensity` g/cm³ moist, `dryFraction` %, `organicFraction` % of the dry matter,
  *   `retained` % after the time looked at; `soilDepth` cm and `soilBulkDensity` g/cm³ of the slice.
  * @returns `gain`, percentage points of organic matter.
  */
@@ -18,15 +19,26 @@ export const organicGain = defineCalculator({
   source: 'Mass balance of the slice; of mature compost about 50 to 70 % remains after a year, of manure about 40 %',
   inputs: {
     thickness: quantity('cm', { min: 0, max: 100 }),
-    bulkDensity: density(),
-    dryFraction: share(),
-    organicFraction: share(),
-    retained: share(),
+    material: optional(amendmentField()),
+    bulkDensity: optional(density()),
+    dryFraction: optional(share()),
+    organicFraction: optional(share()),
+    retained: optional(share()),
     soilDepth: quantity('cm', { above: 0, max: 100 }),
     soilBulkDensity: density(),
   },
   outputs: { gain: '%' },
-  compute({ thickness, bulkDensity, dryFraction, organicFraction, retained, soilDepth, soilBulkDensity }, book) {
+  compute({ thickness, material, soilDepth, soilBulkDensity, ...measured }, book) {
+    const typical = findAmendment(material);
+    const bulkDensity = valueOr('bulkDensity', 'g/cm3', measured.bulkDensity, typical?.bulkDensity);
+    const dryFraction = valueOr('dryFraction', '%', measured.dryFraction, typical?.dryFraction);
+    const organicFraction = valueOr('organicFraction', '%', measured.organicFraction, typical?.organicFraction);
+    const retained = valueOr('retained', '%', measured.retained, typical?.retained);
+    if (Object.values(measured).includes(undefined))
+      book.warn(
+        `Typical values of ${material} stand in for what was not measured: batches differ by half.`,
+        amendments.source,
+      );
     const organic = (thickness * bulkDensity * dryFraction * organicFraction * retained) / 1e6;
     book.step({
       label: 'Organic matter that stays',

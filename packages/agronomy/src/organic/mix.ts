@@ -1,11 +1,14 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, listOf, quantity, text } from '../calculators/fields.ts';
+import { InputError, optional, quantity } from '../calculators/fields.ts';
+import { listOf, text } from '../calculators/structures.ts';
 import { figure } from '../working/working.ts';
+import { amendmentField, amendments, findAmendment, valueOr } from './amendments.ts';
 
 /**
  * What a blend of parts by volume is: its exchange capacity and organic matter go by mass.
  *
- * @param parts `name`, `volume` % (adding to 100 ± 1, scaled to 100), `bulkDensity` g/cm³, `cec` cmol/kg, `organicMatter` %.
+ * @param parts `name`, `volume` % (adding to 100 ± 1, scaled to 100), dry `bulkDensity` g/cm³, `cec` cmol/kg and
+ *   `organicMatter` %; a `material` whose typical values stand in for what was not measured.
  * @returns `cec` cmol/kg, `organicMatter` %, `bulkDensity` g/cm³ of the blend.
  * @throws {InputError} when the volumes do not add to 100.
  */
@@ -18,16 +21,30 @@ export const mixBlend = defineCalculator({
       {
         name: text(),
         volume: quantity('%', { min: 0, max: 100 }),
-        bulkDensity: quantity('g/cm3', { min: 0.02, max: 2.7 }),
-        cec: quantity('cmol/kg', { min: 0, max: 400 }),
-        organicMatter: quantity('%', { min: 0, max: 100 }),
+        material: optional(amendmentField()),
+        bulkDensity: optional(quantity('g/cm3', { min: 0.02, max: 2.7 })),
+        cec: optional(quantity('cmol/kg', { min: 0, max: 400 })),
+        organicMatter: optional(quantity('%', { min: 0, max: 100 })),
       },
       'parts',
       { min: 1, max: 20 },
     ),
   },
   outputs: { cec: 'cmol/kg', organicMatter: '%', bulkDensity: 'g/cm3' },
-  compute({ parts }, book) {
+  compute({ parts: given }, book) {
+    const parts = given.map(({ name, material, volume, ...measured }, index) => {
+      const typical = findAmendment(material);
+      const of = (field: keyof typeof measured, unit: string, value: number | undefined): number =>
+        valueOr(`parts.${index}.${field}`, unit, measured[field], value);
+      if (typical && Object.values(measured).includes(undefined))
+        book.warn(`${name}: typical values of ${typical.name} stand in for what was not measured.`, amendments.source);
+      return {
+        volume,
+        bulkDensity: of('bulkDensity', 'g/cm3', typical && (typical.bulkDensity * typical.dryFraction) / 100),
+        cec: of('cec', 'cmol/kg', typical?.cec),
+        organicMatter: of('organicMatter', '%', typical?.organicFraction),
+      };
+    });
     const volumes = parts.reduce((sum, { volume }) => sum + volume, 0);
     if (Math.abs(volumes - 100) > 1 + 1e-9)
       throw new InputError('parts', `have volumes that add to ${figure(volumes)} %; wanted 100 ± 1`);

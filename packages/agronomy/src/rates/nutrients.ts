@@ -1,5 +1,6 @@
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
-import { type Rating, extractantNames, requirementSufficiency } from '../nutrients/sufficiency.ts';
+import { requirementSufficiency } from '../nutrients/sufficiency.ts';
+import { type Rating, extractantNames } from '../nutrients/sufficiencyTables.ts';
 import type { Reading, SoilTest, ZoneFacts } from '../reading/reading.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';

@@ -3,14 +3,14 @@ import { type ReportedValue, type PanelNutrient, panel, toElement } from '../lab
 import { type BufferMethod, bufferNames } from '../lab/buffers.ts';
 import { questionPlausibility } from '../lab/plausible.ts';
 import { findGrass } from '../nutrients/grasses.ts';
+import { ratingSufficiency } from '../nutrients/sufficiency.ts';
 import {
   type Extractant,
   type Rating,
   type SoilGroup,
   extractantNames,
   nutrientSymbol,
-  ratingSufficiency,
-} from '../nutrients/sufficiency.ts';
+} from '../nutrients/sufficiencyTables.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 
 /** What is known of a zone that bears on reading its test and setting its rates. */

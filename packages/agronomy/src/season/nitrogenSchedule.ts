@@ -1,10 +1,10 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, choice, optional, quantity, series } from '../calculators/fields.ts';
+import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
+import { series } from '../calculators/structures.ts';
+import { growthPotentials } from '../nutrients/nitrogenTables.ts';
 import { type WorkingBook, figure } from '../working/working.ts';
 
-const SOURCE =
-  'Gelernter & Stowell (2005), Golf Course Management 73(3):108–113: growth potential exp(−½((T − To)/s)²); cool season To 20 °C, s 5.5; warm season To 31 °C, s 7';
-const optimum = { cool: [20, 5.5], warm: [31, 7] } as const;
+const SOURCE = growthPotentials.source;
 
 /**
  * The year's nitrogen by month, as the grass can grow.
@@ -26,7 +26,7 @@ export const nitrogenSchedule = defineCalculator({
   },
   outputs: { months: '[12] g/m2', growthPotential: '[12] number' },
   compute({ annual, season, monthlyTemperature, cap }, book) {
-    const [best, spread] = optimum[season];
+    const { best, spread } = growthPotentials[season];
     const growthPotential = monthlyTemperature.map((temperature) =>
       Math.exp(-0.5 * ((temperature - best) / spread) ** 2),
     );

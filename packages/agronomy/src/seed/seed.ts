@@ -1,31 +1,25 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, choice, listOf, optional, quantity } from '../calculators/fields.ts';
-import data from '../data/seeds.json' with { type: 'json' };
-import { findGrass, grassField } from '../nutrients/grasses.ts';
+import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
+import { listOf } from '../calculators/structures.ts';
+import { findGrass, grassField, grassSource, seedingWindows } from '../nutrients/grasses.ts';
 import { convert } from '../units/unit.ts';
-import { figure } from '../working/working.ts';
+import { type WorkingBook, figure } from '../working/working.ts';
 
-interface SeedRate {
-  readonly new: readonly number[];
-  readonly overseed?: readonly number[];
-}
-
-const rates = data.rates as Readonly<Partial<Record<string, SeedRate>>>;
-const notSeeded = data.notSeeded as Readonly<Partial<Record<string, string>>>;
-const middle = ([low = 0, high = low]: readonly number[]): number => (low + high) / 2;
+const middle = ([low, high]: readonly [number, number]): number => (low + high) / 2;
 
 /**
  * Seed for an area, in two passes at right angles.
  *
  * @param area m²; `mix` of `species` with their `share` % by weight (adding to 100 ± 1); `purpose` new or overseed;
  *   `purity` and `germination` % of the label, corrected for only when both or either is given.
- * @returns `total` kg and `perPass` kg, half of it.
+ * @returns `total` kg and `perPass` kg, half of it; the `depth` cm that suits all of the mix, and the days until the
+ *   first and the last of it `emerge`.
  * @throws {InputError} for a grass that is not seeded, or shares that do not add to 100.
  */
 export const seedQuantity = defineCalculator({
   name: 'seed.quantity',
   title: 'Seed for an area',
-  source: data.source,
+  source: grassSource,
   inputs: {
     area: quantity('m2', { above: 0, max: 10_000_000 }),
     mix: listOf({ species: grassField(), share: quantity('%', { above: 0, max: 100 }) }, 'species', {
@@ -36,30 +30,26 @@ export const seedQuantity = defineCalculator({
     purity: optional(quantity('%', { above: 0, max: 100 })),
     germination: optional(quantity('%', { above: 0, max: 100 })),
   },
-  outputs: { total: 'kg', perPass: 'kg', rate: 'g/m2' },
+  outputs: { total: 'kg', perPass: 'kg', rate: 'g/m2', depth: '[low, high] cm', emerge: '[low, high] days' },
   compute({ area, mix, purpose, purity, germination }, book) {
     const shares = mix.reduce((sum, { share }) => sum + share, 0);
     if (Math.abs(shares - 100) > 1 + 1e-9)
       throw new InputError('mix', `has shares that add to ${figure(shares)} %; wanted 100 ± 1`);
     let rate = 0;
     for (const [index, { species, share }] of mix.entries()) {
-      const known = rates[species];
-      if (!known)
-        throw new InputError(
-          `mix.${index}.species`,
-          `was given "${species}", which ${notSeeded[species] ?? 'has no seeding rate here'}`,
-        );
+      const { seed, notSeeded, label } = findGrass(species);
+      if (!seed) throw new InputError(`mix.${index}.species`, `was given "${species}", which ${notSeeded}`);
       const perThousand =
-        purpose === 'new' ? middle(known.new) : known.overseed ? middle(known.overseed) : middle(known.new) / 2;
+        purpose === 'new' ? middle(seed.new) : seed.overseed ? middle(seed.overseed) : middle(seed.new) / 2;
       const own = (convert(perThousand, 'lb/1000ft2', 'g/m2') * share) / shares;
       rate += own;
       book.step({
-        label: `${findGrass(species).label}, ${purpose}`,
+        label: `${label}, ${purpose}`,
         formula: 'middle of the rate × share',
         numbers: `${figure(perThousand)} lb/1000 ft² × ${figure(share)} %`,
         result: own,
         unit: 'g/m2',
-        source: data.source,
+        source: grassSource,
       });
     }
     if (purity !== undefined || germination !== undefined) {
@@ -85,10 +75,30 @@ export const seedQuantity = defineCalculator({
     if (fescue && mix.length > 1 && fescue.share < 80)
       book.warn(
         'Tall fescue below 80 % of a mix by weight stands in clumps: raise its share, or leave it out.',
-        data.source,
+        grassSource,
       );
     if (mix.every(({ species }) => species === 'fine fescue'))
-      book.warn('Pure fine fescue grows in tufts: give it a companion.', data.source);
-    return { total, perPass: total / 2, rate };
+      book.warn('Pure fine fescue grows in tufts: give it a companion.', grassSource);
+    return { total, perPass: total / 2, rate, ...comingUp(mix, book) };
   },
 });
+
+/** How deep a mix goes and when it comes up, and a word on the season. */
+function comingUp(mix: ReadonlyArray<{ readonly species: string }>, book: WorkingBook) {
+  const grasses = mix.map(({ species }) => findGrass(species));
+  const seeds = grasses.flatMap(({ seed }) => seed ?? []);
+  const least = (values: readonly number[]): number => Math.min(...values);
+  const most = (values: readonly number[]): number => Math.max(...values);
+  const deepest = least(seeds.map(({ depth }) => depth[1]));
+  for (const season of new Set(grasses.map((grass) => grass.season))) {
+    const { range, trend, window } = seedingWindows[season];
+    book.warn(
+      `${season === 'cool' ? 'Cool' : 'Warm'}-season seed: ${window}, in soil of ${range[0]} to ${range[1]} °C and ${trend}.`,
+      grassSource,
+    );
+  }
+  return {
+    depth: [least([deepest, most(seeds.map(({ depth }) => depth[0]))]), deepest] as const,
+    emerge: [least(seeds.map(({ emerge }) => emerge[0])), most(seeds.map(({ emerge }) => emerge[1]))] as const,
+  };
+}

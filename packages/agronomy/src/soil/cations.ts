@@ -1,7 +1,30 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, type Values, defaulted, optional, quantity } from '../calculators/fields.ts';
-import data from '../data/cations.json' with { type: 'json' };
+import { record, series } from '../calculators/structures.ts';
+import { readTable } from '../calculators/table.ts';
+import tables from '../data/cations.json' with { type: 'json' };
 import { type WorkingBook, figure } from '../working/working.ts';
+
+const bases = ['ca', 'mg', 'k', 'na'] as const;
+/** Charge, wanted shares and sodium limit of the exchangeable cations. */
+export const cationTables = {
+  charge: readTable(
+    'cations.charge',
+    { mgPerCmol: record(bases, quantity('', { above: 0, max: 1000 })) },
+    tables.charge,
+  ),
+  balance: readTable(
+    'cations.balance',
+    {
+      ranges: record(
+        ['ca', 'mg', 'k', 'acidity'],
+        series(quantity('%', { min: 0, max: 100 }), 'shares: low, high, still tolerated', { min: 3, max: 3 }),
+      ),
+    },
+    tables.balance,
+  ),
+  sodium: readTable('cations.sodium', { sodicFrom: quantity('%', { above: 0, max: 100 }) }, tables.sodium),
+};
 
 const MEHLICH =
   'Mehlich (1976), Communications in Soil Science and Plant Analysis 7:637–652: acidity = (6.6 − buffer pH) / 0.25 cmol/dm³';
@@ -52,8 +75,8 @@ function readAcidity({ acidity, bufferPh, scoopDensity }: Values<typeof inputs>,
 function exchange(given: Values<typeof inputs>, book: WorkingBook): Exchange {
   const acidity = readAcidity(given, book);
   const charge = { acidity } as Record<Cation, number>;
-  for (const cation of ['ca', 'mg', 'k', 'na'] as const) {
-    const perCmol = data.charge.mgPerCmol[cation];
+  for (const cation of bases) {
+    const perCmol = cationTables.charge.mgPerCmol[cation];
     charge[cation] = given[cation] / perCmol;
     if (given[cation] > 0)
       book.step({
@@ -62,7 +85,7 @@ function exchange(given: Values<typeof inputs>, book: WorkingBook): Exchange {
         numbers: `${figure(given[cation])} / ${perCmol}`,
         result: charge[cation],
         unit: 'cmol/kg',
-        source: data.charge.source,
+        source: cationTables.charge.source,
       });
   }
   const cec = Object.values(charge).reduce((sum, value) => sum + value, 0);
@@ -77,8 +100,11 @@ function exchange(given: Values<typeof inputs>, book: WorkingBook): Exchange {
   const saturation = Object.fromEntries(
     Object.entries(charge).map(([cation, value]) => [cation, (100 * value) / cec]),
   ) as Record<Cation, number>;
-  if (saturation.na >= data.sodium.sodicFrom)
-    book.warn('Sodic: sodium breaks the structure. Gypsum and leaching come before anything else.', data.sodium.source);
+  if (saturation.na >= cationTables.sodium.sodicFrom)
+    book.warn(
+      'Sodic: sodium breaks the structure. Gypsum and leaching come before anything else.',
+      cationTables.sodium.source,
+    );
   if (acidity === 0 && charge.ca > 15)
     book.warn(
       'No acidity and much calcium: where the soil holds free lime, part of the calcium was dissolved from it and the sum overstates the capacity.',
@@ -96,7 +122,7 @@ function exchange(given: Values<typeof inputs>, book: WorkingBook): Exchange {
 export const cationExchange = defineCalculator({
   name: 'cation.exchange',
   title: 'Cation exchange capacity and saturation',
-  source: `${data.charge.source}; ${MEHLICH}; ${data.sodium.source}`,
+  source: `${cationTables.charge.source}; ${MEHLICH}; ${cationTables.sodium.source}`,
   inputs,
   outputs: { cec: 'cmol/kg', saturation: '{ca, mg, k, na, acidity} %', esp: '%' },
   compute: exchange,
@@ -117,29 +143,31 @@ interface Balance {
 export const balanceCations = defineCalculator({
   name: 'balance.cations',
   title: 'Cation balance',
-  source: data.balance.source,
+  source: cationTables.balance.source,
   inputs,
   outputs: Object.fromEntries(
-    Object.keys(data.balance.ranges).map((cation) => [cation, '{share %, range %, judgement}']),
+    Object.keys(cationTables.balance.ranges).map((cation) => [cation, '{share %, range %, judgement}']),
   ),
   compute(given, book) {
     const { saturation } = exchange(given, book);
-    const judged = Object.entries(data.balance.ranges).map(([cation, [low = 0, high = 100, tolerated = 100]]) => {
-      const share = saturation[cation as Cation];
-      const judgement = share < low ? 'low' : share <= high ? 'in range' : share <= tolerated ? 'high side' : 'high';
-      book.step({
-        label: cation === 'acidity' ? 'Acidity' : names[cation as keyof typeof names],
-        formula: `wanted ${low}–${high} %${tolerated > high ? `, to ${tolerated}` : ''}`,
-        numbers: `${figure(share)} %`,
-        result: judgement,
-        unit: '',
-        source: data.balance.source,
-      });
-      return [cation, { share, range: [low, high], judgement }] as const;
-    });
+    const judged = Object.entries(cationTables.balance.ranges).map(
+      ([cation, [low = 0, high = 100, tolerated = 100]]) => {
+        const share = saturation[cation as Cation];
+        const judgement = share < low ? 'low' : share <= high ? 'in range' : share <= tolerated ? 'high side' : 'high';
+        book.step({
+          label: cation === 'acidity' ? 'Acidity' : names[cation as keyof typeof names],
+          formula: `wanted ${low}–${high} %${tolerated > high ? `, to ${tolerated}` : ''}`,
+          numbers: `${figure(share)} %`,
+          result: judgement,
+          unit: '',
+          source: cationTables.balance.source,
+        });
+        return [cation, { share, range: [low, high], judgement }] as const;
+      },
+    );
     book.warn(
       'Field trials have not shown gains in growth or quality from ideal ratios (Kopittke & Menzies 2007): correct shortages by sufficiency first.',
-      data.balance.source,
+      cationTables.balance.source,
     );
     return Object.fromEntries(judged) as Readonly<Record<'ca' | 'mg' | 'k' | 'acidity', Balance>>;
   },

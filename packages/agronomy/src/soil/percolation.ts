@@ -1,8 +1,24 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, defaulted, listOf, quantity } from '../calculators/fields.ts';
-import classes from '../data/percolation.json' with { type: 'json' };
+import { InputError, defaulted, quantity } from '../calculators/fields.ts';
+import { listOf } from '../calculators/structures.ts';
+import { mustRise, readTable } from '../calculators/table.ts';
+import data from '../data/percolation.json' with { type: 'json' };
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
+
+const perHour = () => quantity('in/h', { above: 0, max: 100 });
+/** Where the classes end, in/h. */
+export const percolationClasses = readTable(
+  'percolation',
+  {
+    slowBelow: perHour(),
+    goodBelow: perHour(),
+    fastUpTo: perHour(),
+    layerRatio: quantity('', { above: 1, max: 100 }),
+  },
+  data,
+);
+mustRise('percolation', [percolationClasses.slowBelow, percolationClasses.goodBelow, percolationClasses.fastUpTo]);
 
 const INVERSE_AUGER_HOLE =
   'Inverse auger-hole method: Ritzema ed. (1994), Drainage Principles and Applications, ILRI Publication 16, chapter 12';
@@ -18,9 +34,9 @@ export interface PercolationLayer {
 type Rating = 'slow' | 'good' | 'fast' | 'too fast';
 
 function rate(inchesPerHour: number): Rating {
-  if (inchesPerHour < classes.slowBelow) return 'slow';
-  if (inchesPerHour < classes.goodBelow) return 'good';
-  return inchesPerHour <= classes.fastUpTo ? 'fast' : 'too fast';
+  if (inchesPerHour < percolationClasses.slowBelow) return 'slow';
+  if (inchesPerHour < percolationClasses.goodBelow) return 'good';
+  return inchesPerHour <= percolationClasses.fastUpTo ? 'fast' : 'too fast';
 }
 
 /**
@@ -38,7 +54,7 @@ function rate(inchesPerHour: number): Rating {
 export const drainagePercolation = defineCalculator({
   name: 'drainage.percolation',
   title: 'Percolation in a test hole',
-  source: `${classes.source}; ${INVERSE_AUGER_HOLE}`,
+  source: `${percolationClasses.source}; ${INVERSE_AUGER_HOLE}`,
   inputs: {
     readings: listOf(
       { time: quantity('min', { min: 0, max: 20_000 }), depthBelowStick: quantity('cm', { min: 0, max: 400 }) },
@@ -103,11 +119,11 @@ export const drainagePercolation = defineCalculator({
     const rating = rate(convert(overallRate, 'mm/h', 'in/h'));
     book.step({
       label: 'Rating',
-      formula: `below ${classes.slowBelow} in/h slow, below ${classes.goodBelow} good, up to ${classes.fastUpTo} fast, above too fast`,
+      formula: `below ${percolationClasses.slowBelow} in/h slow, below ${percolationClasses.goodBelow} good, up to ${percolationClasses.fastUpTo} fast, above too fast`,
       numbers: `${figure(convert(overallRate, 'mm/h', 'in/h'))} in/h`,
       result: rating,
       unit: '',
-      source: classes.source,
+      source: percolationClasses.source,
     });
     if (depths[0]! > 0)
       book.warn('The soil above the first reading never stood under water: it is taken as part of the first layer.');
@@ -129,7 +145,7 @@ function layersOf(intervals: readonly Interval[], holeDepth: number): Percolatio
     const run = runs.at(-1);
     const known = run && meanPermeability(run);
     const [small, large] = [Math.min(known ?? 0, interval.permeability), Math.max(known ?? 0, interval.permeability)];
-    if (run && large <= classes.layerRatio * small + 1e-12) run.push(interval);
+    if (run && large <= percolationClasses.layerRatio * small + 1e-12) run.push(interval);
     else runs.push([interval]);
   }
   return runs.map((run, index) => ({

@@ -83,6 +83,9 @@ for (const [names, scale, dimension, offset = 0] of table) {
   for (const name of names.split(' ')) symbols.set(name, { scale, offset, dimension });
 }
 
+/** Every symbol and word that stands for a unit. */
+export const unitSymbols: readonly string[] = [...symbols.keys()];
+
 function find(name: string): Unit {
   const unit = symbols.get(name) ?? symbols.get(name.toLowerCase()) ?? symbols.get(name.toUpperCase());
   if (!unit) throw new UnitError(`"${name}" is not a unit known here`);
@@ -105,7 +108,7 @@ function normalise(text: string): string {
     .replace(/\b(?:short|us)\s+(tons?)\b/gi, '$1')
     .replace(/\bmetric\s+tons?\b/gi, 't')
     .replace(/\b(?:sq|square)\.?\s*([a-z]+)/gi, '$12')
-    .replace(/\b(?:cu|cubic)\.?\s*([a-z]+)/gi, '$13')
+    .replace(/\b(?:cu|cubic)\.?\s*(?!ps?\b)([a-z]+)/gi, '$13')
     .replace(/\s+per\s+|^per\s+/gi, '/')
     .replace(/\s*\/\s*/g, '/');
 }

@@ -1,6 +1,31 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, defaulted, quantity } from '../calculators/fields.ts';
+import { type Field, InputError, choice, defaulted, quantity } from '../calculators/fields.ts';
+import { readTable } from '../calculators/table.ts';
+import cropData from '../data/crop-factors.json' with { type: 'json' };
 import { figure } from '../working/working.ts';
+
+const factor = () => quantity('', { above: 0, max: 1.5 });
+/** Share of reference evapotranspiration that a grass uses. */
+export const cropFactors = {
+  california: readTable('crop-factors.california', { cool: factor(), warm: factor() }, cropData.california),
+  'fao-56': readTable('crop-factors.fao-56', { cool: factor(), warm: factor() }, cropData['fao-56']),
+} as const;
+/** The factors by name; the California trials' are meant when no source is named. */
+const namedFactors: Readonly<Record<string, number>> = {
+  'cool season': cropFactors.california.cool,
+  'warm season': cropFactors.california.warm,
+  'cool season fao-56': cropFactors['fao-56'].cool,
+  'warm season fao-56': cropFactors['fao-56'].warm,
+};
+const names = choice(Object.keys(namedFactors));
+
+/** A crop factor as a number, or by season. */
+const cropFactorField: Field<number, false> = {
+  description: `${factor().description}; or ${names.description}`,
+  optional: false,
+  read: (raw, path) =>
+    typeof raw === 'string' && /[a-z]/i.test(raw) ? namedFactors[names.read(raw, path)]! : factor().read(raw, path),
+};
 
 /**
  * Watering in cycles that soak in before water runs off.
@@ -66,7 +91,7 @@ export const waterCycleSoak = defineCalculator({
  * Water that the roots can use, and how long it lasts.
  *
  * @param availableWater m³/m³; `rootDepth` cm; `depletion` % that may be used before watering; `et0` mm/day;
- *   `cropFactor` of the grass (cool season about 0.8, warm season about 0.6).
+ *   `cropFactor` of the grass, a number or `cool season` (0.8) or `warm season` (0.6; FAO-56 has 0.95 and 0.85 by name).
  * @returns `water` mm; `days` to the next watering.
  */
 export const waterReserve = defineCalculator({
@@ -78,7 +103,7 @@ export const waterReserve = defineCalculator({
     rootDepth: quantity('cm', { above: 0, max: 300 }),
     depletion: defaulted(quantity('%', { above: 0, max: 100 }), 50),
     et0: quantity('mm/d', { above: 0, max: 20 }),
-    cropFactor: quantity('', { above: 0, max: 1.5 }),
+    cropFactor: cropFactorField,
   },
   outputs: { water: 'mm', days: 'days' },
   compute({ availableWater, rootDepth, depletion, et0, cropFactor }, book) {
