@@ -1,5 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { build } from 'esbuild';
 import { planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
 import type { CaseFile } from '../src/calculators/publishedCases.ts';
 import { calculators } from '../src/calculators/registry.ts';
@@ -21,7 +23,7 @@ function line(name: string, work: () => unknown, input: unknown): void {
   const speed = perSecond(work);
   const baseline = perSecond(() => JSON.parse(json) as unknown);
   process.stdout.write(
-    `${name.padEnd(28)} ${Math.round(speed).toLocaleString('en-US').padStart(10)} /s   ${(baseline / speed).toFixed(1)} × the time of parsing its input\n`,
+    `${name.padEnd(40)} ${Math.round(speed).toLocaleString('en-US').padStart(10)} /s   ${(baseline / speed).toFixed(1)} × the time of parsing its input\n`,
   );
 }
 
@@ -29,10 +31,24 @@ const folder = join(import.meta.dirname, '../cases');
 const cases = readdirSync(folder).flatMap(
   (name) => (JSON.parse(readFileSync(join(folder, name), 'utf8')) as CaseFile).cases,
 );
+const samplesOf = (name: string): readonly unknown[] =>
+  cases.filter((entry) => entry.calculator === name && entry.expect).map(({ input }) => input);
 for (const [name, calculator] of calculators) {
-  const sample = cases.find((entry) => entry.calculator === name && entry.expect);
-  if (sample) line(name, () => calculator(sample.input as never), sample.input);
+  const [sample] = samplesOf(name);
+  line(name, () => calculator(sample as never), sample);
 }
+
+const ZONES = 50;
+/** What a whole site asks of the core: every calculator for every zone, each zone with another of the cases. */
+const everything = [...calculators].flatMap(([name, calculator]) => {
+  const samples = samplesOf(name);
+  return Array.from({ length: ZONES }, (_, zone) => ({ calculator, input: samples[zone % samples.length] }));
+});
+line(
+  `a site, ${ZONES} zones × ${calculators.size} calculators`,
+  () => everything.map(({ calculator, input }) => calculator(input as never)),
+  everything.map(({ input }) => input),
+);
 
 const zone: ZoneFacts = {
   name: 'A',
@@ -72,8 +88,22 @@ const products: readonly Product[] = [
   straight('phosphate', 'phosphorus', { ...none, p2o5: 46 }),
   straight('potash', 'potassium', { ...none, k2o: 50 }),
 ];
-const site = Array.from({ length: 50 }, (_, index) => ({
+const site = Array.from({ length: ZONES }, (_, index) => ({
   zone: { ...zone, name: `Zone ${index}` },
   test: { ...test, soilPh: 5 + (index % 10) / 10 },
 }));
-line('plans of a site, 50 zones', () => site.map((tested) => planZone(tested, products, {}, [], 'us')), site);
+line(`plans of a site, ${ZONES} zones`, () => site.map((tested) => planZone(tested, products, {}, [], 'us')), site);
+
+const { outputFiles } = await build({
+  entryPoints: [join(import.meta.dirname, '../src/index.ts')],
+  bundle: true,
+  minify: true,
+  format: 'esm',
+  platform: 'browser',
+  write: false,
+});
+const bundled = outputFiles[0]!.contents;
+const kilobytes = (bytes: number): string => `${(bytes / 1000).toFixed(0)} kB`;
+process.stdout.write(
+  `the whole core, bundled and minified: ${kilobytes(bundled.length)}, gzipped ${kilobytes(gzipSync(bundled).length)}\n`,
+);
