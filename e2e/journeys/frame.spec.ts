@@ -51,3 +51,19 @@ test('on a phone nothing runs off the side', async ({ page }) => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   }
 });
+
+test('the tables behind the rates can be held against one’s own soil and laboratory', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Tables' }).click();
+  const grasses = page.getByRole('table', { name: 'Grasses' });
+  await expect(grasses.getByRole('row', { name: /Centipedegrass/ })).toContainText('5.0–6.0, aim 5.5');
+  const soil = page.getByLabel('A soil pH to compare');
+  await soil.fill('7.4');
+  await expect(page.getByRole('status')).toHaveText('pH 7.4 suits 2 of 11 grasses as it is.');
+  await expect(grasses.getByRole('row', { name: /Tall fescue/ })).toContainText('wants it lower');
+  await soil.fill('74');
+  await expect(page.getByText('A pH from 3 to 10')).toBeVisible();
+  await page.getByRole('link', { name: /Soil tests/ }).click();
+  await expect(page.getByRole('img', { name: 'K on sand: low from 26, medium from 51' })).toBeVisible();
+  await expect(page.getByRole('main')).toContainText('New England');
+});

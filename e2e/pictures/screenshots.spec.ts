@@ -41,6 +41,9 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.goto('/products');
   await page.getByRole('heading', { name: 'Potassium' }).waitFor();
   await shoot(page, 'products');
+  await page.goto('/tables');
+  await page.getByLabel('A soil pH to compare').fill('6.2');
+  await shoot(page, 'tables');
   const hetty = await anotherBrowser(browser, baseURL, 'Hetty');
   await hetty.goto('/');
   await hetty.getByRole('link', { name: 'Read Gannet Row Almshouses' }).click();

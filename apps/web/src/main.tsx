@@ -17,6 +17,7 @@ import { Entrance } from './frame/Entrance.tsx';
 import { Home } from './frame/Home.tsx';
 import { SiteFrame } from './frame/SiteFrame.tsx';
 import { Catalogue } from './features/catalogue/Catalogue.tsx';
+import { Tables } from './features/tables/Tables.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { theme } from './theme.ts';
 import { UndoProvider } from './ui/undo.tsx';
@@ -52,6 +53,7 @@ const router = createBrowserRouter([
       { path: '/reports/:siteId', element: <ReportPage /> },
       { path: '/practice/:part?', element: <PracticePage /> },
       { path: '/products', element: <Catalogue /> },
+      { path: '/tables/:part?', element: <Tables /> },
       { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
       { path: '*', element: <NotFound /> },
     ],

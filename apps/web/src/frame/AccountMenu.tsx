@@ -20,7 +20,8 @@ import { startOver, useChangePassword, useChoosePractice, useSignOut } from '../
 import { PasswordField } from '../features/entrance/fields.tsx';
 import { colours } from '../theme.ts';
 import { Trouble } from '../ui/bits.tsx';
-import { useMay, useSession } from '../ui/session.tsx';
+import { useSession } from '../ui/session.tsx';
+import { usePages } from './pages.ts';
 
 function ChangePassword({ onClose }: { readonly onClose: () => void }) {
   const { register, handleSubmit, formState, setError } = useForm<ChangePasswordInput>({
@@ -78,16 +79,12 @@ export function AccountMenu() {
   const { person, practice, role, practices } = useSession();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [changing, setChanging] = useState(false);
-  const may = useMay();
   const signOut = useSignOut();
   const choose = useChoosePractice();
   const close = (): void => setAnchor(null);
   const leave = (everywhere: boolean): void => signOut.mutate(everywhere, { onSettled: () => startOver() });
   // At the desk these stand in the bar.
-  const pages = [
-    ...(may('prices.read') ? [['Products', '/products'] as const] : []),
-    ...(may('practice.manage') ? [['Practice', '/practice'] as const] : []),
-  ];
+  const pages = usePages();
   const others = practices.filter(({ practiceId }) => practiceId !== practice?.id);
   return (
     <>

@@ -20,6 +20,7 @@ import { useUnits } from '../ui/units.tsx';
 import { useOpenOffered } from '../ui/working.tsx';
 import { useMay, useSession } from '../ui/session.tsx';
 import { AccountMenu } from './AccountMenu.tsx';
+import { usePages } from './pages.ts';
 import { keyList, useKeys } from './keyboard.ts';
 import { stepPath } from './steps.ts';
 
@@ -88,6 +89,7 @@ export function Shell() {
   const [keys, setKeys] = useState(false);
   const openOffered = useOpenOffered();
   useKeys(useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openOffered }), [openOffered]));
+  const pages = [[may('work.read') ? 'Rounds' : 'Reports', '/'] as const, ...usePages()];
   const bar = { color: colours.paper, '&:hover': { background: '#34463F' }, minWidth: 0 };
   return (
     <Box sx={{ minHeight: '100vh', display: 'flex', flexDirection: 'column' }}>
@@ -123,19 +125,11 @@ export function Shell() {
           {practice?.demo && ' (made-up demo data)'}
         </Typography>
         <Box sx={{ flex: { xs: 1, md: 'none' } }} />
-        <Button component={Link} to="/" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
-          {may('work.read') ? 'Rounds' : 'Reports'}
-        </Button>
-        {may('prices.read') && (
-          <Button component={Link} to="/products" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
-            Products
+        {pages.map(([name, path]) => (
+          <Button key={path} component={Link} to={path} sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
+            {name}
           </Button>
-        )}
-        {may('practice.manage') && (
-          <Button component={Link} to="/practice" sx={{ ...bar, display: { xs: 'none', sm: 'inline-flex' } }}>
-            Practice
-          </Button>
-        )}
+        ))}
         {may('work.read') && (
           <Button onClick={() => setFinding(true)} sx={bar} startIcon={<SearchIcon />} aria-label="Find a site or zone">
             <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
