@@ -12,7 +12,7 @@ import { Box, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { colours } from '../../theme.ts';
 import { useUnits } from '../../ui/units.tsx';
-import { Provenance } from './Tables.tsx';
+import { Provenance } from './PublishedTable.tsx';
 
 const PH = { from: 4.5, to: 8.5, width: 230, ticks: [5, 6, 7, 8] };
 /** lb/1000 ft² */

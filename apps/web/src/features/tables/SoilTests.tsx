@@ -11,7 +11,7 @@ import {
 import { Box, Typography, useMediaQuery } from '@mui/material';
 import { Fragment } from 'react';
 import { colours } from '../../theme.ts';
-import { PublishedTable, Provenance } from './Tables.tsx';
+import { Provenance, PublishedTable } from './PublishedTable.tsx';
 
 /** Drawing widths: the numbers keep their size on a phone. */
 const widths = { desk: 500, phone: 260 } as const;

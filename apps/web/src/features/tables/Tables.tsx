@@ -1,11 +1,11 @@
 import { type ReferenceTable, referenceTables } from '@glenfold/agronomy';
-import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import { useParams } from 'react-router';
 import { colours } from '../../theme.ts';
 import { type Part, PartsPage } from '../../ui/PartsPage.tsx';
 import { TextureTriangle } from '../../ui/TextureTriangle.tsx';
-import { Words } from '../../ui/Words.tsx';
 import { Grasses } from './Grasses.tsx';
+import { PublishedTable } from './PublishedTable.tsx';
 import { SoilTests } from './SoilTests.tsx';
 
 interface Subject extends Part {
@@ -21,51 +21,6 @@ const subjects: readonly Subject[] = [
   { name: 'materials', title: 'Materials', subject: 'Materials', about: 'composts, soils, amendments' },
   { name: 'soil-and-water', title: 'Soil and water', subject: 'Soil and water', about: 'texture, drainage, water use' },
 ];
-
-/** Where a table comes from: under every one of them. */
-export function Provenance({ table }: { readonly table: ReferenceTable }) {
-  return (
-    <Typography sx={{ color: colours.faded, fontSize: '0.85rem', mt: 0.5, maxWidth: 820 }}>
-      <Words>{`${table.source}. In: ${table.basis}. For: ${table.region}; ${table.date}.`}</Words>
-    </Typography>
-  );
-}
-
-/** A table as it was published, with where it comes from. */
-export function PublishedTable({ table }: { readonly table: ReferenceTable }) {
-  return (
-    <Box component="section" sx={{ mb: 3.5 }}>
-      <Typography variant="h2" sx={{ mb: 0.5 }}>
-        <Words>{table.title}</Words>
-      </Typography>
-      <Box sx={{ overflowX: 'auto' }}>
-        <Table size="small" sx={{ width: 'auto', minWidth: { md: 440 } }}>
-          <TableHead>
-            <TableRow>
-              {table.columns.map((column) => (
-                <TableCell key={column} sx={{ pr: 3 }}>
-                  <Words>{column}</Words>
-                </TableCell>
-              ))}
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {table.rows.map((cells) => (
-              <TableRow key={cells.join()}>
-                {cells.map((cell, index) => (
-                  <TableCell key={index} sx={{ pr: 3, fontWeight: index === 0 ? 700 : 400 }}>
-                    <Words>{cell}</Words>
-                  </TableCell>
-                ))}
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      </Box>
-      <Provenance table={table} />
-    </Box>
-  );
-}
 
 /** The triangle, and the rest as published. */
 function SoilAndWater({ tables }: { readonly tables: readonly ReferenceTable[] }) {
