@@ -179,6 +179,14 @@ describe('a reading', () => {
     expect(bar.words).toMatch(/Not rated: no table for K by Olsen/);
   });
 
+  it('warns where the extractant misleads at the soil’s own pH', () => {
+    const nutrients = { p: { value: 12, unit: 'mg/kg', basis: 'element' } as const };
+    const bar = (soilPh: number) => readZone(zone, { ...test, soilPh, extractant: 'bray-1', nutrients }).bars.at(-1)!;
+    expect(bar(8.1).words).toMatch(/Bray P1 misleads at pH 8.1/);
+    expect(JSON.stringify(bar(8.1).figure.working)).toMatch(/carbonate spends its acid/);
+    expect(bar(6.5).words).not.toMatch(/misleads/);
+  });
+
   it('reads the same soil alike from every unit it can be reported in', () => {
     const soil = (value: number, unit: ReportedValue['unit'], basis: ReportedValue['basis'] = 'element') =>
       readZone(zone, { ...test, nutrients: { k: { value, unit, basis } } }).bars.at(-1)!;

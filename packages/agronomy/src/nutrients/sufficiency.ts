@@ -1,5 +1,5 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
+import { InputError, choice, optional, quantity, soilPhField } from '../calculators/fields.ts';
 import { type WorkingBook, figure } from '../working/working.ts';
 import { convert } from '../units/unit.ts';
 import {
@@ -99,9 +99,11 @@ function converted({ nutrient, extractant, value }: Test, name: string, book: Wo
  * Rate a soil test by sufficiency. Bands are half-open, [low, high).
  *
  * @param nutrient p, k, ca, …; `extractant` of the laboratory; `value` mg/kg of the element; `soilGroup` where the
- *   table tells soils apart (that of loams and clays when left out); `table` a set of bands of the laboratory's or the
+ *   table tells soils apart (that of loams and clays when left out); `soilPh`, for a warning where the extractant
+ *   misleads; `table` a set of bands of the laboratory's or the
  *   state's own instead of the general one; `conversion` a published regression to another extractant, by name.
- * @returns the rating and the band of medium, with all four limits in `limits`.
+ * @returns the rating and the band of medium, with all four limits in `limits`; `suited` is false where the pH is outside
+ *   what the extractant was made for.
  * @throws {InputError} where no table exists: nothing is converted unless it is asked for.
  */
 export const ratingSufficiency = defineCalculator({
@@ -113,6 +115,7 @@ export const ratingSufficiency = defineCalculator({
     extractant: extractantField(),
     value: quantity('mg/kg', { min: 0, max: 1_000_000 }),
     soilGroup: optional(choice(soilGroups)),
+    soilPh: optional(soilPhField()),
     conversion: optional(choice(conversions.conversions.map(({ name }) => name))),
     table: optional({
       description: 'own table: source, basis, region, date, extractant and rows as in sufficiency.json',
@@ -124,8 +127,9 @@ export const ratingSufficiency = defineCalculator({
     rating: 'very low, low, medium, high or very high',
     band: '[low, high] mg/kg',
     limits: '[low, medium, high, very high] mg/kg',
+    suited: 'true or false: whether the extractant suits the pH',
   },
-  compute({ soilGroup, conversion, table, ...given }, book) {
+  compute({ soilGroup, soilPh, conversion, table, ...given }, book) {
     const { nutrient, extractant, value } = conversion === undefined ? given : converted(given, conversion, book);
     const set = findSet(nutrient, extractant, table);
     const [row, soils] = findRow(set, nutrient, soilGroup);
@@ -143,11 +147,17 @@ export const ratingSufficiency = defineCalculator({
       book.warn('The source gives no very low for this: below half of the bottom of medium is used.');
     if (soils !== '' && soilGroup === undefined)
       book.warn(`No soil group was given: the band of ${soils.slice(2)} is used; another group needs its own.`);
+    const [lowest, highest] = set.suitsPh ?? [0, 14];
+    const suited = soilPh === undefined || (soilPh >= lowest && soilPh <= highest);
+    if (!suited)
+      book.warn(
+        `${extractantNames[extractant]} was made for soils of pH ${soilPh < lowest ? `${lowest} and above` : `up to ${highest}`}: at ${figure(soilPh)} it misleads${soilPh > highest ? ', since carbonate spends its acid' : ''}. Ask for a test that suits the soil.`,
+      );
     if (row.uncertain)
       book.warn(
         `Micronutrient bands are the least certain of all: look at the grass and a tissue test too.${nutrient === 'mn' ? ' Manganese is locked up as the pH rises: above 6.5 the same test means less.' : ''}`,
       );
-    return { rating, band: row.medium, limits };
+    return { rating, band: row.medium, limits, suited };
   },
 });
 

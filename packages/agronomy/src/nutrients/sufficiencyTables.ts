@@ -58,7 +58,12 @@ const rowFields = {
   veryHighFrom: optional(level()),
   uncertain: optional(flag()),
 };
-const setFields = { extractant: extractantField(), rows: listOf(rowFields, 'rows', { min: 1, max: 100 }) };
+const setFields = {
+  extractant: extractantField(),
+  /** Soil pH outside which the extractant misleads: carbonate spends an acid one, acid soils mislead a basic one. */
+  suitsPh: optional(band(quantity('pH', { min: 2.5, max: 11 }))),
+  rows: listOf(rowFields, 'rows', { min: 1, max: 100 }),
+};
 
 /** Bands of one publication or laboratory in one extractant. */
 export type SufficiencySet = Table<typeof setFields>;

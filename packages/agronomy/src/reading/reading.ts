@@ -185,14 +185,19 @@ function nutrientBar(nutrient: PanelNutrient, reported: ReportedValue, zone: Zon
       extractant: test.extractant,
       value: element.value,
       soilGroup: zone.soilGroup,
+      soilPh: test.soilPh,
     });
+    const words =
+      nutrient === 'ca' || nutrient === 'mg' ? baseWords(nutrient, result.rating) : ratingWords[result.rating];
     return {
       ...shared,
       figure: { value: element.value, working: [...element.working, ...working] },
       rating: result.rating,
       limits: result.limits,
       wanted: result.band,
-      words: nutrient === 'ca' || nutrient === 'mg' ? baseWords(nutrient, result.rating) : ratingWords[result.rating],
+      words: result.suited
+        ? words
+        : `${words} ${extractantNames[test.extractant]} misleads at pH ${test.soilPh.toFixed(1)}: see the working.`,
     };
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
