@@ -5,9 +5,9 @@ module.exports = {
     {
       name: 'core-stands-alone',
       severity: 'error',
-      comment: 'The core imports nothing but itself and geodesy.',
+      comment: 'The core imports nothing but itself, geodesy and plane geometry.',
       from: { path: '^packages/agronomy/src' },
-      to: { pathNot: ['^packages/agronomy/src', 'geographiclib-geodesic'] },
+      to: { pathNot: ['^packages/agronomy/src', 'geographiclib-geodesic', 'jsts'] },
     },
     {
       name: 'contract-knows-core-only',

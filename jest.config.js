@@ -24,6 +24,7 @@ const project = (displayName, tests) => ({
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
   moduleNameMapper: {
+    '^@glenfold/agronomy/plan$': '<rootDir>/packages/agronomy/src/plan/index.ts',
     '^@glenfold/agronomy$': '<rootDir>/packages/agronomy/src/index.ts',
     '^@glenfold/contract$': '<rootDir>/packages/contract/src/index.ts',
   },

@@ -1,4 +1,5 @@
 import { AuditEntry } from './audit/auditEntry.entity.ts';
+import { GroundFeature } from './ground/groundFeature.entity.ts';
 import { Site } from './ground/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
 import { LabImport } from './lab/labImport.entity.ts';
@@ -17,6 +18,7 @@ import { ShareLink } from './report/shareLink.entity.ts';
 export const ownedEntities = [
   Site,
   Zone,
+  GroundFeature,
   Sample,
   LabResult,
   LabImport,

@@ -3,6 +3,7 @@ import type {
   ColumnMatch,
   Extractant,
   LabRow,
+  PlanGeometry,
   Purpose,
   Reading,
   RowFault,
@@ -13,6 +14,7 @@ import type {
 import { Type } from 'class-transformer';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 import { NutrientsInput } from './lab.ts';
+import { GroundFeatureInput } from './plan.ts';
 import { SiteInput, ZoneInput } from './site.ts';
 
 /** The eight steps of a site, in working order. */
@@ -24,17 +26,27 @@ export class SiteAnswer extends SiteInput {
   @IsInt() version: number;
 }
 
-/** A polygon drawn in WGS84, when the zone came from a map. */
-export interface ZoneGeometry {
-  readonly type: 'Polygon';
-  readonly coordinates: number[][][];
-}
+/** An outline drawn in WGS84, when the zone is on the plan. */
+export type ZoneGeometry = Extract<PlanGeometry, { readonly type: 'Polygon' | 'MultiPolygon' }>;
 
 export class ZoneAnswer extends ZoneInput {
   @IsString() id: string;
   @IsInt() version: number;
   @IsString() siteId: string;
   @IsOptional() @IsObject() geometry: ZoneGeometry | null;
+}
+
+/** A thing on the ground, as it is drawn on the plan. */
+export class GroundFeatureAnswer extends GroundFeatureInput {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() siteId: string;
+}
+
+/** Everything that is drawn of a site, and the zones that are not. */
+export class GroundPlanAnswer {
+  @ValidateNested({ each: true }) @Type(() => ZoneAnswer) zones: ZoneAnswer[];
+  @ValidateNested({ each: true }) @Type(() => GroundFeatureAnswer) features: GroundFeatureAnswer[];
 }
 
 export class LabResultAnswer {

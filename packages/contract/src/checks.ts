@@ -1,5 +1,8 @@
 import {
   type BufferMethod,
+  type FeatureKind,
+  InputError,
+  checkGeometry,
   type PanelNutrient,
   type ReportedValue,
   bufferMethods,
@@ -101,6 +104,25 @@ export function NutrientUnit(nutrient: PanelNutrient): PropertyDecorator {
         ? `${nutrientSymbol(nutrient)} is not reported in ${unit}: choose one of ${unitsFor(nutrient).join(', ')}.`
         : `Say the unit of ${nutrientSymbol(nutrient)}: one of ${unitsFor(nutrient).join(', ')}.`;
     },
+  ) as PropertyDecorator;
+}
+
+/** A geometry of the plan that suits what it is drawn as; the message names the place in it that does not. */
+export function Drawn(kind: FeatureKind | 'zone' | 'by kind'): PropertyDecorator {
+  const fault = ({ value, object }: ValidationArguments): string | undefined => {
+    try {
+      checkGeometry(value, kind === 'by kind' ? (object as { kind: FeatureKind }).kind : kind, 'The outline');
+    } catch (error) {
+      if (error instanceof InputError) return `${error.message}.`;
+      throw error;
+    }
+    return undefined;
+  };
+  return decorate(
+    'drawn',
+    [kind],
+    (_value, args) => fault(args) === undefined,
+    (args) => fault(args) ?? '',
   ) as PropertyDecorator;
 }
 

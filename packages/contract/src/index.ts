@@ -4,6 +4,7 @@ export * from './answers.ts';
 export * from './checks.ts';
 export * from './lab.ts';
 export * from './people.ts';
+export * from './plan.ts';
 export * from './problems.ts';
 export * from './rates.ts';
 export * from './roles.ts';

@@ -1,5 +1,6 @@
 import type { EntityTarget, ObjectLiteral } from 'typeorm';
 import { AuditEntry } from '../audit/auditEntry.entity.ts';
+import { GroundFeature } from '../ground/groundFeature.entity.ts';
 import { Site } from '../ground/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
 import { LabImport } from '../lab/labImport.entity.ts';
@@ -42,6 +43,7 @@ export const exportedTables: readonly ExportedTable[] = [
     what: 'who is what in the practice, and the sites that clients read',
   },
   { entity: Zone, file: 'zones.geojson', what: 'zones with their outlines; areas in m², depths in cm' },
+  { entity: GroundFeature, file: 'ground-features.geojson', what: 'beds, drives, lines, trees and the like' },
   { entity: Sample, file: 'samples.csv', what: 'bags; depths in cm' },
   {
     entity: LabResult,

@@ -1,14 +1,26 @@
-import { MeasurementsInput, SiteAnswer, SiteInput, ZoneAnswer, ZoneInput } from '@glenfold/contract';
+import {
+  GroundPlanAnswer,
+  MeasurementsInput,
+  PlanChangesInput,
+  SiteAnswer,
+  SiteInput,
+  ZoneAnswer,
+  ZoneInput,
+} from '@glenfold/contract';
 import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
+import { GroundPlanService } from './groundPlan.service.ts';
 import { GroundService, siteAnswer, zoneAnswer } from './ground.service.ts';
 
 @ApiTags('ground')
 @Controller()
 class GroundController {
-  constructor(private readonly ground: GroundService) {}
+  constructor(
+    private readonly ground: GroundService,
+    private readonly plans: GroundPlanService,
+  ) {}
 
   @Get('sites')
   @For('work.read')
@@ -71,6 +83,25 @@ class GroundController {
     return zoneAnswer(await this.ground.addZone(siteId, input));
   }
 
+  @Get('sites/:siteId/plan')
+  @For('work.read')
+  @ApiOkResponse({ type: GroundPlanAnswer })
+  plan(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<GroundPlanAnswer> {
+    return this.plans.plan(siteId);
+  }
+
+  /** Each record in the body names the version that was seen. */
+  @Post('sites/:siteId/plan')
+  @For('work.write')
+  @HttpCode(200)
+  @ApiOkResponse({ type: GroundPlanAnswer })
+  changePlan(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Body() changes: PlanChangesInput,
+  ): Promise<GroundPlanAnswer> {
+    return this.plans.change(siteId, changes);
+  }
+
   @Put('zones/:zoneId')
   @For('work.write')
   @ApiOkResponse({ type: ZoneAnswer })
@@ -109,5 +140,5 @@ class GroundController {
   }
 }
 
-@Module({ controllers: [GroundController], providers: [GroundService], exports: [GroundService] })
+@Module({ controllers: [GroundController], providers: [GroundService, GroundPlanService], exports: [GroundService] })
 export class GroundModule {}

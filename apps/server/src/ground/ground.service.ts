@@ -85,6 +85,8 @@ export class GroundService {
       const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
       this.#refuseTwinLabel(others, input.label);
       const values = { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, ...input };
+      // What is drawn is measured; a typed area belongs to a zone that is not.
+      if (zone.geometry) values.area = zone.area;
       return of(Zone).change(id, values, { version, tell: zoneAnswer });
     });
   }

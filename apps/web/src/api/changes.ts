@@ -1,5 +1,6 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
+  GroundPlanAnswer,
   InvitationAnswer,
   InvitationInput,
   IssuedPlanAnswer,
@@ -12,6 +13,7 @@ import type {
   MemberAnswer,
   MemberInput,
   OutboxAnswer,
+  PlanChangesInput,
   PlanChoicesInput,
   PracticeAnswer,
   PracticeInput,
@@ -119,3 +121,11 @@ export const useRevokeLink = () => useChange((id: string) => api<null>('DELETE',
 /** Deletes and restores, by the resource’s path. */
 export const useRemove = () => useChange((path: string) => api<null>('DELETE', path));
 export const useRestore = () => useChange((path: string) => api<unknown>('POST', `${path}/restore`));
+
+/** One stroke on the plan of a site; strokes are saved one after the other. */
+export function useChangePlan(siteId: string) {
+  return useChange(
+    (changes: PlanChangesInput) => api<GroundPlanAnswer>('POST', `/sites/${siteId}/plan`, changes),
+    `plan ${siteId}`,
+  );
+}

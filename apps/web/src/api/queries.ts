@@ -1,6 +1,7 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
   AuditPageAnswer,
+  GroundPlanAnswer,
   InvitationAnswer,
   InvitationOfferAnswer,
   LabImportAnswer,
@@ -78,6 +79,12 @@ export const queries = {
     queryOptions({
       queryKey: ['site', siteId, 'state'],
       queryFn: () => api<SiteStateAnswer>('GET', `/sites/${siteId}/state`),
+    }),
+  /** All that is drawn of a site. */
+  groundPlan: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'ground-plan'],
+      queryFn: () => api<GroundPlanAnswer>('GET', `/sites/${siteId}/plan`),
     }),
   zones: (siteId: string) =>
     queryOptions({

@@ -66,6 +66,9 @@ function polygons(listed: boolean): Field<readonly Rings[], false> {
   return { description: wanted, optional: false, read };
 }
 
+/** One outline: a polygon or several, none crossing itself. */
+export const outlines = (): Field<unknown, false> => polygons(false);
+
 const total = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0);
 
 function liesInside(inner: Ring, [outer, ...holes]: Rings): boolean {

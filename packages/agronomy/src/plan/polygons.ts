@@ -1,4 +1,4 @@
-import Geometry from 'jsts/org/locationtech/jts/geom/Geometry.js';
+import type Geometry from 'jsts/org/locationtech/jts/geom/Geometry.js';
 import GeoJSONReader from 'jsts/org/locationtech/jts/io/GeoJSONReader.js';
 import GeoJSONWriter from 'jsts/org/locationtech/jts/io/GeoJSONWriter.js';
 import BufferOp from 'jsts/org/locationtech/jts/operation/buffer/BufferOp.js';

@@ -1,0 +1,23 @@
+import type { GroundFeatureInput } from '@glenfold/contract';
+import { Column, Entity } from 'typeorm';
+import { Owned } from '../platform/owned.ts';
+
+/** A thing on the ground of a site: what is not treated, lines, trees, taps. */
+@Entity('ground_feature')
+export class GroundFeature extends Owned {
+  @Column({ type: 'uuid' })
+  siteId: string;
+
+  @Column({ type: 'text' })
+  kind: GroundFeatureInput['kind'];
+
+  @Column({ type: 'text', nullable: true })
+  name: string | null;
+
+  @Column({ type: 'jsonb' })
+  geometry: GroundFeatureInput['geometry'];
+
+  /** m, of a tree. */
+  @Column({ type: 'double precision', nullable: true })
+  canopyRadius: number | null;
+}

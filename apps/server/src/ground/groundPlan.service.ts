@@ -1,0 +1,112 @@
+import { isExclusion } from '@glenfold/agronomy';
+import { PlanError, type Outline, treatedArea } from '@glenfold/agronomy/plan';
+import type {
+  GroundFeatureAnswer,
+  GroundFeatureInput,
+  GroundPlanAnswer,
+  PlanChangesInput,
+  PlanRecord,
+} from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { notFound, refuse } from '../platform/problem.ts';
+import { Records, type RecordsOf } from '../platform/records.ts';
+import { GroundService, zoneAnswer } from './ground.service.ts';
+import { GroundFeature } from './groundFeature.entity.ts';
+import { Zone } from './zone.entity.ts';
+
+const entityOf = { zone: Zone, feature: GroundFeature } as const;
+
+/** The plan of a site: outlines, and the things on the ground. Areas of drawn zones follow from it. */
+@Injectable()
+export class GroundPlanService {
+  constructor(
+    private readonly records: Records,
+    private readonly ground: GroundService,
+  ) {}
+
+  async plan(siteId: string): Promise<GroundPlanAnswer> {
+    const zones = await this.ground.zones(siteId);
+    const features = await this.records.of(GroundFeature).find({ siteId }, { createdAt: 'ASC' });
+    return { zones: zones.map(zoneAnswer), features: features.map(featureAnswer) };
+  }
+
+  /**
+   * Change the plan, all of it or nothing, and measure every drawn zone anew.
+   * @throws a stale problem when something was saved meanwhile, a refusal when a zone would be left without ground
+   */
+  change(siteId: string, changes: PlanChangesInput): Promise<GroundPlanAnswer> {
+    const { outlines = [], newZones = [], newFeatures = [], features = [], remove = [], restore = [] } = changes;
+    return this.records.together(async (of) => {
+      await this.ground.site(siteId);
+      for (const record of remove) {
+        await ofSite(of, record, siteId);
+        await of<Zone | GroundFeature>(entityOf[record.what]).remove(record.id);
+      }
+      for (const record of restore) {
+        await ofSite(of, record, siteId);
+        await (record.what === 'zone' ? this.ground.restoreZone(record.id) : of(GroundFeature).restore(record.id));
+      }
+      for (const feature of newFeatures) await of(GroundFeature).add({ ...featureValues(feature), siteId });
+      for (const { id, version, ...feature } of features) {
+        await ofSite(of, { what: 'feature', id }, siteId);
+        await of(GroundFeature).change(id, featureValues(feature), { version, tell: featureAnswer });
+      }
+      for (const { geometry, ...input } of newZones) await this.ground.addZone(siteId, input, geometry);
+      for (const { id, version, geometry } of outlines) {
+        await ofSite(of, { what: 'zone', id }, siteId);
+        await of(Zone).change(id, { geometry }, { version, tell: zoneAnswer });
+      }
+      await this.#measure(of, siteId);
+      return this.plan(siteId);
+    });
+  }
+
+  /** Areas follow the outlines less what is not treated; typed areas stay. */
+  async #measure(of: RecordsOf, siteId: string): Promise<void> {
+    const drawn = await of(GroundFeature).find({ siteId });
+    const exclusions = drawn.flatMap(({ kind, geometry }) => (isExclusion(kind) ? [geometry as Outline] : []));
+    for (const { id, name, area: known, geometry } of await this.ground.zones(siteId)) {
+      if (!geometry) continue;
+      const area = Math.round(measured(name, geometry, exclusions) * 10) / 10;
+      if (area < 1)
+        refuse([
+          {
+            field: 'outlines',
+            message: `${name} would be left with ${area} m² to treat: move its outline or what lies on it, or delete the zone.`,
+          },
+        ]);
+      if (Math.abs(area - known) > 0.05) await of(Zone).change(id, { area });
+    }
+  }
+}
+
+function measured(name: string, geometry: Outline, exclusions: readonly Outline[]): number {
+  try {
+    return treatedArea(geometry, exclusions).area;
+  } catch (error) {
+    if (error instanceof PlanError) refuse([{ field: 'outlines', message: `${name}: ${error.message}` }]);
+    throw error;
+  }
+}
+
+/** @throws a 404 problem for a record of another site */
+async function ofSite(of: RecordsOf, { what, id }: PlanRecord, siteId: string): Promise<void> {
+  const found = await of<Zone | GroundFeature>(entityOf[what]).deleted(id);
+  if (found.siteId !== siteId) notFound();
+}
+
+function featureValues({ kind, name = null, geometry, canopyRadius = null }: GroundFeatureInput) {
+  return { kind, name, geometry, canopyRadius: kind === 'tree' ? canopyRadius : null };
+}
+
+export function featureAnswer({
+  id,
+  version,
+  siteId,
+  kind,
+  name,
+  geometry,
+  canopyRadius,
+}: GroundFeature): GroundFeatureAnswer {
+  return { id, version, siteId, kind, name, geometry, canopyRadius };
+}

@@ -1,0 +1,191 @@
+import type { FeatureKind, UnitSystem } from '@glenfold/agronomy';
+import { convert, isExclusion } from '@glenfold/agronomy';
+import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
+import { colours } from '../../../theme.ts';
+
+const HATCH = 10;
+
+/** Strokes of the hatchings, which stay apart in print and for colour-blind readers. */
+const hatches: readonly string[] = [
+  'M-2 12L12 -2M-2 2L2 -2M8 12L12 8',
+  'M-2 -2L12 12M8 -2L12 2M-2 8L2 12',
+  'M0 5H10',
+  'M5 0V10',
+  'M-2 12L12 -2M-2 -2L12 12',
+  'M0 2.5H10M2.5 0V10',
+];
+
+const patterns = new Map<string, CanvasPattern | string>();
+
+/** A hatching as a canvas paints it, drawn once for each device. */
+function hatching(strokes: string, ink: string, ground: string): CanvasPattern | string {
+  const key = `${strokes} ${ink} ${ground}`;
+  const known = patterns.get(key);
+  if (known !== undefined) return known;
+  const scale = window.devicePixelRatio;
+  const canvas = document.createElement('canvas');
+  canvas.width = canvas.height = Math.round(HATCH * scale);
+  const context = canvas.getContext('2d');
+  if (!context) return ground;
+  context.scale(scale, scale);
+  context.fillStyle = ground;
+  context.fillRect(0, 0, HATCH, HATCH);
+  context.strokeStyle = ink;
+  context.lineWidth = 0.8;
+  context.stroke(new Path2D(strokes));
+  const pattern = context.createPattern(canvas, 'repeat') ?? ground;
+  patterns.set(key, pattern);
+  return pattern;
+}
+
+const label = (text: string, bold: boolean): Text =>
+  new Text({
+    text,
+    font: `${bold ? 700 : 400} 13px "Atkinson Hyperlegible", sans-serif`,
+    fill: new Fill({ color: colours.ink }),
+    stroke: new Stroke({ color: colours.sheet, width: 4 }),
+    overflow: true,
+  });
+
+/** A zone: hatched by its place in the list, the chosen one warm and heavy. */
+export function zoneStyle(name: string, position: number, chosen: boolean): Style {
+  const ground = chosen ? colours.ochreWash : colours.lichenWash;
+  return new Style({
+    fill: new Fill({ color: hatching(hatches[position % hatches.length]!, colours.faded, ground) }),
+    stroke: new Stroke({ color: colours.ink, width: chosen ? 3 : 1.4 }),
+    text: label(name, chosen),
+    zIndex: chosen ? 2 : 1,
+  });
+}
+
+const DOTS = 'M2 2h.9M7 7h.9';
+const WAVES = 'M0 4q2.5 -2.5 5 0t5 0';
+const BRICKS = 'M0 0H10M0 5H10M3 0V5M8 5V10';
+const exclusionFills: Readonly<Record<string, readonly [strokes: string, ink: string, ground: string]>> = {
+  bed: [DOTS, colours.ochre, colours.paper],
+  building: ['M-2 12L12 -2M3 12L12 3M-2 7L7 -2', colours.ink, colours.line],
+  drive: [DOTS, colours.ink, '#E4DFD3'],
+  path: [BRICKS, colours.faded, '#EDE8DC'],
+  pond: [WAVES, colours.slate, colours.slateWash],
+};
+const lineDashes: Readonly<Record<string, readonly [colour: string, dash: number[]]>> = {
+  'buried line': [colours.ochre, [12, 5, 2, 5]],
+  irrigation: [colours.slate, [8, 5]],
+  fence: [colours.ink, [2, 5]],
+};
+/** Letters and forms of the small things, so that none is told by colour alone. */
+const marks: Readonly<Record<string, readonly [letter: string, points: number]>> = {
+  gate: ['G', 4],
+  tap: ['T', 0],
+  downspout: ['S', 3],
+  drain: ['D', 0],
+};
+
+/** A thing on the ground. `metresPerPixel` sizes a canopy. */
+export function featureStyle(
+  kind: FeatureKind,
+  name: string | null | undefined,
+  canopyRadius: number | null | undefined,
+  chosen: boolean,
+  metresPerPixel: number,
+): Style[] {
+  const edge = chosen ? colours.ochre : colours.ink;
+  const zIndex = chosen ? 5 : 3;
+  if (isExclusion(kind)) {
+    const [strokes, ink, ground] = exclusionFills[kind]!;
+    return [
+      new Style({
+        fill: new Fill({ color: hatching(strokes, ink, ground) }),
+        stroke: new Stroke({ color: edge, width: chosen ? 2.6 : 1 }),
+        text: label(name ?? kind, chosen),
+        zIndex,
+      }),
+    ];
+  }
+  const line = lineDashes[kind];
+  if (line)
+    return [
+      new Style({
+        stroke: new Stroke({ color: line[0], width: chosen ? 4 : 2.2, lineDash: line[1] }),
+        text: new Text({
+          text: name ?? kind,
+          placement: 'line',
+          font: '400 12px "Atkinson Hyperlegible", sans-serif',
+          fill: new Fill({ color: line[0] }),
+          stroke: new Stroke({ color: colours.sheet, width: 3 }),
+          textBaseline: 'bottom',
+        }),
+        zIndex,
+      }),
+    ];
+  if (kind === 'tree') {
+    const radius = Math.max(4, (canopyRadius ?? 2) / metresPerPixel);
+    return [
+      new Style({
+        image: new Circle({
+          radius,
+          fill: new Fill({ color: 'rgba(85, 111, 63, 0.22)' }),
+          stroke: new Stroke({ color: chosen ? colours.ochre : colours.lichen, width: chosen ? 2.6 : 1.4, lineDash: [5, 3] }),
+        }),
+        zIndex,
+      }),
+      new Style({
+        image: new RegularShape({ points: 5, radius: 6, radius2: 3, fill: new Fill({ color: colours.lichen }) }),
+        ...(name ? { text: label(name, chosen) } : {}),
+        zIndex: zIndex + 1,
+      }),
+    ];
+  }
+  const [letter, points] = marks[kind]!;
+  const fill = new Fill({ color: colours.sheet });
+  const stroke = new Stroke({ color: edge, width: chosen ? 2.6 : 1.5 });
+  return [
+    new Style({
+      image:
+        points === 0 ? new Circle({ radius: 9, fill, stroke }) : new RegularShape({ points, radius: 12, fill, stroke }),
+      text: new Text({
+        text: letter,
+        font: '700 11px "Atkinson Hyperlegible", sans-serif',
+        fill: new Fill({ color: colours.ink }),
+        offsetY: points === 3 ? 2 : 1,
+      }),
+      zIndex: zIndex + 1,
+    }),
+  ];
+}
+
+/** Ground that two zones claim, or that none does. */
+export const faultStyle = new Style({
+  fill: new Fill({ color: 'rgba(168, 91, 20, 0.45)' }),
+  stroke: new Stroke({ color: colours.ochre, width: 2 }),
+  zIndex: 8,
+});
+
+/** What is being drawn. */
+export const penStyle = [
+  new Style({
+    fill: new Fill({ color: 'rgba(240, 223, 201, 0.5)' }),
+    stroke: new Stroke({ color: colours.ochre, width: 2.4 }),
+    image: new Circle({
+      radius: 5,
+      fill: new Fill({ color: colours.sheet }),
+      stroke: new Stroke({ color: colours.ochre, width: 2 }),
+    }),
+    zIndex: 10,
+  }),
+];
+
+/** Steps of the grid in metres: whole metres or whole feet, lines at least 44 pixels apart. */
+export function gridStep(metresPerPixel: number, system: UnitSystem): number {
+  const foot = convert(1, 'ft', 'm');
+  const unit = system === 'us' ? foot : 1;
+  const wanted = (44 * metresPerPixel) / unit;
+  const power = 10 ** Math.floor(Math.log10(wanted));
+  return ([1, 2, 5, 10].find((step) => step * power >= wanted) ?? 10) * power * unit;
+}
+
+export const gridStyle = [
+  new Style({ stroke: new Stroke({ color: '#E4DECF', width: 1 }) }),
+  new Style({ stroke: new Stroke({ color: colours.line, width: 1.2 }) }),
+] as const;
+

@@ -1,0 +1,121 @@
+import { type FeatureKind, type PlanGeometry, featureKinds } from '@glenfold/agronomy';
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsUUID,
+  MaxLength,
+  ValidateNested,
+} from 'class-validator';
+import type { ZoneGeometry } from './answers.ts';
+import { Amount, Drawn, oneOf, trimOrNone } from './checks.ts';
+import { ZoneInput } from './site.ts';
+
+/** A thing on the ground: ground that is not treated, a line not to core through, a tree, a tap. */
+export class GroundFeatureInput {
+  @IsIn(featureKinds, oneOf('Kind', featureKinds))
+  kind: FeatureKind;
+
+  @trimOrNone
+  @IsOptional()
+  @IsString({ message: 'Write the name as text.' })
+  @MaxLength(80, { message: 'Keep the name under 80 letters.' })
+  name?: string | null;
+
+  @Drawn('by kind')
+  geometry: PlanGeometry;
+
+  /** Of a tree, m from the stem. */
+  @IsOptional()
+  @Amount('Canopy radius', { min: 0.2, max: 40, unit: 'm' })
+  canopyRadius?: number | null;
+}
+
+/** A record as the person saw it. */
+class Seen {
+  @IsUUID()
+  id: string;
+
+  @IsInt({ message: 'Name the version that was seen.' })
+  version: number;
+}
+
+/** A zone's outline, changed. */
+export class OutlineChange extends Seen {
+  @Drawn('zone')
+  geometry: ZoneGeometry;
+}
+
+/** A zone drawn anew; its area is measured, whatever is given. */
+export class DrawnZone extends ZoneInput {
+  @Drawn('zone')
+  geometry: ZoneGeometry;
+}
+
+/** A thing on the ground, changed. */
+export class FeatureChange extends GroundFeatureInput {
+  @IsUUID()
+  id: string;
+
+  @IsInt({ message: 'Name the version that was seen.' })
+  version: number;
+}
+
+export class PlanRecord {
+  @IsIn(['zone', 'feature'])
+  what: 'zone' | 'feature';
+
+  @IsUUID()
+  id: string;
+}
+
+const AT_ONCE = 500;
+
+/** Changes of a plan that stand or fall together: what one stroke of the pen does. */
+export class PlanChangesInput {
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(AT_ONCE)
+  @ValidateNested({ each: true })
+  @Type(() => OutlineChange)
+  outlines?: OutlineChange[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(AT_ONCE)
+  @ValidateNested({ each: true })
+  @Type(() => DrawnZone)
+  newZones?: DrawnZone[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(AT_ONCE)
+  @ValidateNested({ each: true })
+  @Type(() => GroundFeatureInput)
+  newFeatures?: GroundFeatureInput[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(AT_ONCE)
+  @ValidateNested({ each: true })
+  @Type(() => FeatureChange)
+  features?: FeatureChange[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(AT_ONCE)
+  @ValidateNested({ each: true })
+  @Type(() => PlanRecord)
+  remove?: PlanRecord[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(AT_ONCE)
+  @ValidateNested({ each: true })
+  @Type(() => PlanRecord)
+  restore?: PlanRecord[];
+}
