@@ -156,6 +156,7 @@ describe('numbers for people', () => {
     'area',
     'mass',
     'depth',
+    'length',
     'concentration',
     'ph',
     'percent',

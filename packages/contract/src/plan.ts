@@ -44,10 +44,15 @@ class Seen {
   version: number;
 }
 
-/** A zone's outline, changed. */
+/** A zone's outline, changed; without one the zone is not drawn any more, and its area is the one given. */
 export class OutlineChange extends Seen {
+  @IsOptional()
   @Drawn('zone')
-  geometry: ZoneGeometry;
+  geometry?: ZoneGeometry | null;
+
+  @IsOptional()
+  @Amount('Area', { min: 1, max: 1_000_000, unit: 'm²' })
+  area?: number;
 }
 
 /** A zone drawn anew; its area is measured, whatever is given. */

@@ -52,9 +52,10 @@ export class GroundPlanService {
         await of(GroundFeature).change(id, featureValues(feature), { version, tell: featureAnswer });
       }
       for (const { geometry, ...input } of newZones) await this.ground.addZone(siteId, input, geometry);
-      for (const { id, version, geometry } of outlines) {
+      for (const { id, version, geometry = null, area } of outlines) {
         await ofSite(of, { what: 'zone', id }, siteId);
-        await of(Zone).change(id, { geometry }, { version, tell: zoneAnswer });
+        const values = geometry === null && area !== undefined ? { geometry, area } : { geometry };
+        await of(Zone).change(id, values, { version, tell: zoneAnswer });
       }
       await this.#measure(of, siteId);
       return this.plan(siteId);

@@ -121,7 +121,13 @@ export function SiteFrame() {
         )}
         <Box component="main" aria-label={stepNames[step]} sx={{ px: { xs: 2, md: 3 }, py: 2, minWidth: 0 }}>
           {Screen ? (
-            <Screen key={step === 'ground' ? step : zone?.id} site={state.site} zones={zones} results={results} zone={zone} />
+            <Screen
+              key={step === 'ground' ? step : zone?.id}
+              site={state.site}
+              zones={zones}
+              results={results}
+              zone={zone}
+            />
           ) : (
             <ToCome step={step} />
           )}

@@ -11,6 +11,7 @@ export type Sense =
   | 'area'
   | 'mass'
   | 'depth'
+  | 'length'
   | 'concentration'
   | 'ph'
   | 'percent'
@@ -36,6 +37,7 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   area: { si: 'm2', metric: { unit: 'm2', label: 'm²', step: 1 }, us: { unit: 'ft2', label: 'ft²', step: 10 } },
   mass: { si: 'kg', metric: { unit: 'kg', label: 'kg', step: 0.1 }, us: { unit: 'lb', label: 'lb', step: 0.1 } },
   depth: { si: 'cm', metric: { unit: 'cm', label: 'cm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.25 } },
+  length: { si: 'm', metric: { unit: 'm', label: 'm', step: 0.1 }, us: { unit: 'ft', label: 'ft', step: 0.5 } },
   concentration: {
     si: 'mg/kg',
     metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 },

@@ -125,7 +125,11 @@ export function featureStyle(
         image: new Circle({
           radius,
           fill: new Fill({ color: 'rgba(85, 111, 63, 0.22)' }),
-          stroke: new Stroke({ color: chosen ? colours.ochre : colours.lichen, width: chosen ? 2.6 : 1.4, lineDash: [5, 3] }),
+          stroke: new Stroke({
+            color: chosen ? colours.ochre : colours.lichen,
+            width: chosen ? 2.6 : 1.4,
+            lineDash: [5, 3],
+          }),
         }),
         zIndex,
       }),
@@ -188,4 +192,3 @@ export const gridStyle = [
   new Style({ stroke: new Stroke({ color: '#E4DECF', width: 1 }) }),
   new Style({ stroke: new Stroke({ color: colours.line, width: 1.2 }) }),
 ] as const;
-

@@ -48,7 +48,7 @@ export class PlanMap {
   readonly #faults = new VectorSource<Feature>();
   readonly #grid = new VectorSource<Feature>();
   readonly #snaps: Snap[];
-  readonly #events: PlanMapEvents;
+  #events: PlanMapEvents = { onChoose: () => undefined, onMeasure: () => undefined };
   #plane: Plane;
   #system: UnitSystem = 'metric';
   #chosen: PlanItem | null = null;
@@ -57,9 +57,8 @@ export class PlanMap {
   #gridKey = '';
   readonly #scale: ScaleLine;
 
-  constructor(target: HTMLElement, origin: Position, events: PlanMapEvents) {
+  constructor(target: HTMLElement, origin: Position) {
     this.#plane = new Plane(origin);
-    this.#events = events;
     this.#scale = new ScaleLine({ units: 'metric', minWidth: 70 });
     const layer = (source: VectorSource<Feature>, zIndex: number, declutter = false): VectorLayer =>
       new VectorLayer({ source, zIndex, declutter, updateWhileAnimating: true, updateWhileInteracting: true });
@@ -95,6 +94,11 @@ export class PlanMap {
       if (!dragging) target.style.cursor = this.#pen ? 'crosshair' : this.#at(pixel) ? 'pointer' : 'grab';
     });
     this.#map.on('postrender', () => this.#drawGrid());
+  }
+
+  /** Who is told from now on. */
+  listen(events: PlanMapEvents): void {
+    this.#events = events;
   }
 
   destroy(): void {
@@ -189,7 +193,14 @@ export class PlanMap {
   /** Take up the pen for one shape; it snaps to what is drawn. */
   draw(shape: PenShape, onDrawn: (geometry: PlanGeometry) => void): void {
     this.rest();
-    const pen = new Draw({ type: shape, source: new VectorSource(), style: penStyle, stopClick: true });
+    const pen = new Draw({
+      type: shape,
+      source: new VectorSource(),
+      style: penStyle,
+      stopClick: true,
+      // A click on a border and one further along it copy the border between.
+      ...(shape === 'Point' ? {} : { trace: true, traceSource: this.#zones }),
+    });
     pen.on('drawstart', ({ feature }) => {
       feature.getGeometry()?.on('change', ({ target }) => this.#measure(target as Geometry));
     });
@@ -201,6 +212,11 @@ export class PlanMap {
     });
     this.#pen = pen;
     this.#add(pen);
+  }
+
+  /** Close what is being drawn. */
+  finish(): void {
+    this.#pen?.finishDrawing();
   }
 
   /** Take back the last corner of what is being drawn. */
@@ -296,9 +312,7 @@ export class PlanMap {
     if (geometry instanceof MultiPolygon)
       return {
         type: 'MultiPolygon',
-        coordinates: geometry
-          .getCoordinates()
-          .map((part) => part.map((ring) => ring.map((corner) => at(corner)))),
+        coordinates: geometry.getCoordinates().map((part) => part.map((ring) => ring.map((corner) => at(corner)))),
       };
     throw new Error('A geometry that is not drawn here.');
   }
@@ -310,7 +324,8 @@ export class PlanMap {
       this.#events.onMeasure({ length: geometry instanceof LineString ? geometry.getLength() : 0 });
       return;
     }
-    const rings = drawn.type === 'Polygon' ? drawn.coordinates : drawn.type === 'MultiPolygon' ? drawn.coordinates.flat() : [];
+    const rings =
+      drawn.type === 'Polygon' ? drawn.coordinates : drawn.type === 'MultiPolygon' ? drawn.coordinates.flat() : [];
     const [outer, ...holes] = rings.filter((ring) => ring.length >= 4).map((ring) => measureRing(ring));
     if (!outer) return;
     this.#events.onMeasure({

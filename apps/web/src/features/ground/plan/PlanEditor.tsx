@@ -1,0 +1,336 @@
+import type { FeatureKind, PlanGeometry } from '@glenfold/agronomy';
+import {
+  type Fault,
+  type Outline,
+  type Parted,
+  PlanError,
+  type Position,
+  cutOut,
+  findFaults,
+  mend,
+  merge,
+  splitBy,
+  stripAlong,
+  underCanopy,
+} from '@glenfold/agronomy/plan';
+import type { DrawnZone, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import { Box, Typography } from '@mui/material';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { colours } from '../../../theme.ts';
+import { useMay } from '../../../ui/session.tsx';
+import { useUnits } from '../../../ui/units.tsx';
+import { PlanQuestion } from './PlanQuestion.tsx';
+import { PlanNotices } from './PlanNotices.tsx';
+import { PlanSheet } from './PlanSheet.tsx';
+import { PlanTools } from './PlanTools.tsx';
+import { type Measure, PlanMap, type PlanItem, shapeOf } from './planMap.ts';
+import { type Stroke, inputOf } from './strokes.ts';
+import { type Question, type Task, instructionOf } from './tasks.ts';
+import { useStrokes } from './useStrokes.ts';
+
+interface PlanEditorProps {
+  readonly siteId: string;
+  readonly plan: GroundPlanAnswer;
+  readonly chosen: PlanItem | null;
+  readonly onChoose: (item: PlanItem | null) => void;
+}
+
+const CHOOSE: Task = { do: 'choose' };
+
+/** A place on the plan to lay the sheet's origin at; any place does while nothing is drawn. */
+function originOf({ zones, features }: GroundPlanAnswer): Position {
+  const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
+  const [longitude, latitude] = geometry?.coordinates.flat(3) ?? [];
+  return longitude === undefined || latitude === undefined ? [0, 0] : [longitude, latitude];
+}
+
+/** The ground drawn to scale, and the pen. */
+export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) {
+  const { system } = useUnits();
+  const mayDraw = useMay()('work.write');
+  const [map, setMap] = useState<PlanMap | null>(null);
+  const [task, setTask] = useState<Task>(CHOOSE);
+  const [question, setQuestion] = useState<Question | null>(null);
+  const [measure, setMeasure] = useState<Measure | null>(null);
+  const [trouble, setTrouble] = useState<Error | null>(null);
+  const strokes = useStrokes(siteId);
+  const { unsaved } = strokes;
+  const zone = chosen?.what === 'zone' ? plan.zones.find(({ id }) => id === chosen.id) : undefined;
+  const thing = chosen?.what === 'feature' ? plan.features.find(({ id }) => id === chosen.id) : undefined;
+  const outline = zone?.geometry as Outline | undefined;
+
+  const rest = useCallback((): void => {
+    map?.rest();
+    setTask(CHOOSE);
+    setMeasure(null);
+  }, [map]);
+  /** Put the pen down and show the plan as it is saved. */
+  const drop = useCallback((): void => {
+    rest();
+    setQuestion(null);
+    map?.show(plan);
+  }, [map, rest, plan]);
+
+  const [origin] = useState(() => originOf(plan));
+  const attach = useCallback(
+    (paper: HTMLElement) => {
+      const made = new PlanMap(paper, origin);
+      setMap(made);
+      return () => {
+        made.destroy();
+        setMap(null);
+      };
+    },
+    [origin],
+  );
+  // What a click means depends on the task.
+  useEffect(() => {
+    map?.listen({
+      onMeasure: setMeasure,
+      onChoose: (item) => {
+        setTrouble(null);
+        if (task.do !== 'join') onChoose(item);
+        else if (item?.what === 'zone' && item.id !== zone?.id) setQuestion({ ask: 'join', other: item.id });
+      },
+    });
+  }, [map, task, zone, onChoose]);
+  const fitted = useRef<PlanMap | null>(null);
+  useEffect(() => {
+    map?.show(plan);
+    if (map && fitted.current !== map) map.fit();
+    fitted.current = map;
+  }, [map, plan]);
+  useEffect(() => map?.choose(chosen), [map, chosen]);
+  useEffect(() => map?.setUnits(system), [map, system]);
+
+  const drawn = useMemo(() => plan.zones.filter((entry) => entry.geometry), [plan]);
+  const faults = useMemo((): readonly Fault[] => {
+    try {
+      return findFaults(drawn.map(({ geometry }) => geometry as Outline));
+    } catch (error) {
+      if (error instanceof PlanError) return [];
+      throw error;
+    }
+  }, [drawn]);
+  useEffect(() => map?.showFaults(faults.map((fault) => fault.outline)), [map, faults]);
+
+  const make = async (stroke: Stroke): Promise<void> => {
+    rest();
+    setQuestion(null);
+    setTrouble(null);
+    await strokes.make(stroke);
+  };
+  /** Cut or join; what cannot be is said, and the pen stays where it was. */
+  const attempt = <T,>(work: () => T): T | undefined => {
+    try {
+      setTrouble(null);
+      return work();
+    } catch (error) {
+      if (!(error instanceof PlanError)) throw error;
+      setTrouble(error);
+      return undefined;
+    }
+  };
+  const redrawn = (which: ZoneAnswer, to: Outline) => [
+    { id: which.id, from: which.geometry, to: to as ZoneGeometry, typedArea: which.area },
+  ];
+  const askForPart = (parted: Parted, title: string, suggestion: string): void => {
+    rest();
+    setQuestion({
+      ask: 'parted',
+      title,
+      suggestion,
+      rest: parted.rest as PlanGeometry,
+      part: parted.part as PlanGeometry,
+    });
+  };
+
+  const drawnKind = (kind: FeatureKind | 'zone', geometry: PlanGeometry): void => {
+    if (kind === 'zone') setQuestion({ ask: 'new zone', geometry });
+    else if (kind === 'tree') setQuestion({ ask: 'tree', geometry });
+    else void make({ name: `Draw ${kind}`, newFeatures: [{ kind, geometry }] });
+  };
+  const lineOf = (geometry: PlanGeometry): Position[] =>
+    geometry.type === 'LineString' ? geometry.coordinates.map(([east = 0, north = 0]) => [east, north]) : [];
+
+  const begin = (next: Task): void => {
+    if (!map) return;
+    const pen = map;
+    rest();
+    setTrouble(null);
+    setTask(next);
+    if (next.do === 'draw') pen.draw(shapeOf(next.kind), (geometry) => drawnKind(next.kind, geometry));
+    else if (next.do === 'edit' && chosen)
+      pen.edit(chosen, (geometry) => {
+        if (zone)
+          void strokes.make({ name: `Move corners of ${zone.name}`, redrawn: redrawn(zone, geometry as Outline) });
+        if (thing) {
+          const from = inputOf(thing);
+          void strokes.make({
+            name: `Move ${thing.kind}`,
+            changed: [{ id: thing.id, from, to: { ...from, geometry } }],
+          });
+        }
+      });
+    else if (zone && next.do === 'outline')
+      pen.draw('Polygon', (geometry) => {
+        void make({ name: `Outline of ${zone.name}`, redrawn: redrawn(zone, geometry as Outline) });
+      });
+    else if (zone && outline && next.do === 'split')
+      pen.draw('LineString', (geometry) => {
+        const parts = attempt(() => splitBy(outline, lineOf(geometry)));
+        if (!parts) {
+          begin(next);
+          return;
+        }
+        const [kept, ...others] = parts;
+        const part = others.reduce((one, other) => ({
+          type: 'MultiPolygon',
+          coordinates: [one, other].flatMap(({ type, coordinates }) =>
+            type === 'Polygon' ? [coordinates] : coordinates,
+          ),
+        }));
+        askForPart({ rest: kept!, part }, `Split ${zone.name}`, `${zone.name}, other part`);
+      });
+    else if (zone && outline && next.do === 'cut')
+      pen.draw('Polygon', (geometry) => {
+        const left = attempt(() => cutOut(outline, geometry as Outline));
+        if (left) void make({ name: `Cut out of ${zone.name}`, redrawn: redrawn(zone, left) });
+        else begin(next);
+      });
+    else if (zone && next.do === 'strip')
+      pen.draw('LineString', (edge) => {
+        rest();
+        setQuestion({ ask: 'strip width', edge });
+      });
+  };
+
+  // Enter closes, Backspace takes back, Esc puts the pen down, Ctrl+Z and Ctrl+Y undo and redo.
+  const keys = (event: React.KeyboardEvent): void => {
+    const command = event.ctrlKey || event.metaKey;
+    if (event.key === 'Escape') drop();
+    else if (event.key === 'Enter' && task.do !== 'choose') map?.finish();
+    else if (event.key === 'Backspace') map?.takeBack();
+    else if (command && event.key.toLowerCase() === 'z' && !event.shiftKey) strokes.undo();
+    else if (command && (event.key.toLowerCase() === 'y' || (event.key.toLowerCase() === 'z' && event.shiftKey)))
+      strokes.redo();
+    else return;
+    event.preventDefault();
+  };
+
+  const partZone = (part: DrawnZone, left: PlanGeometry): void => {
+    if (zone)
+      void make({
+        name: `Part ${part.name} from ${zone.name}`,
+        redrawn: redrawn(zone, left as Outline),
+        newZones: [part],
+      });
+  };
+  const mended = (fault: Fault): void => {
+    const outlines = attempt(() =>
+      mend(
+        drawn.map(({ geometry }) => geometry as Outline),
+        fault,
+      ),
+    );
+    if (outlines)
+      void make({
+        name: `Mend the ${fault.kind}`,
+        redrawn: [...outlines].flatMap(([at, to]) => redrawn(drawn[at]!, to)),
+      });
+  };
+  return (
+    <Box sx={{ minWidth: 0 }}>
+      {mayDraw && (
+        <PlanTools
+          task={task}
+          zone={zone}
+          thing={thing}
+          strokes={strokes}
+          onTask={begin}
+          onAsk={(next) => {
+            rest();
+            setTrouble(null);
+            setQuestion(next);
+          }}
+          onRemove={() => {
+            if (!chosen) return;
+            void make({ name: `Delete ${zone?.name ?? thing?.kind}`, removed: [chosen] });
+            onChoose(null);
+          }}
+        />
+      )}
+      <PlanSheet
+        attach={attach}
+        map={map}
+        measure={measure}
+        label={`Plan of the ground, north up: ${drawn.map(({ name }) => name).join(', ') || 'nothing drawn yet'}`}
+        onKeyDown={keys}
+      />
+      {mayDraw && (
+        <Typography sx={{ mt: 0.75, color: colours.faded }} aria-live="polite">
+          {instructionOf(task, zone?.name ?? thing?.name ?? thing?.kind)}
+          {task.do !== 'choose' && ' Esc puts the pen down.'}
+        </Typography>
+      )}
+      <PlanNotices
+        trouble={question ? null : trouble}
+        unsaved={unsaved}
+        onLetGo={() => {
+          strokes.letGo();
+          drop();
+        }}
+        faults={faults}
+        nameOf={(place) => drawn[place]?.name ?? ''}
+        onMend={mayDraw ? mended : null}
+      />
+      {question && (
+        <PlanQuestion
+          question={question}
+          plan={plan}
+          zone={zone}
+          thing={thing}
+          trouble={trouble}
+          onClose={drop}
+          onRectangle={(...sides) => {
+            const geometry = map?.rectangle(...sides);
+            if (geometry) setQuestion({ ask: 'new zone', geometry });
+          }}
+          onStripWidth={(edge, width) => {
+            const parted = outline && attempt(() => stripAlong(outline, lineOf(edge), width));
+            if (parted) askForPart(parted, `Strip along ${zone!.name}`, `${zone!.name}, strip`);
+          }}
+          onCanopy={(of, ring) => {
+            if (thing?.geometry.type !== 'Point' || !of.geometry) return;
+            const [longitude = 0, latitude = 0] = thing.geometry.coordinates;
+            const parted = attempt(() =>
+              underCanopy(of.geometry as Outline, [longitude, latitude], thing.canopyRadius ?? 3, ring),
+            );
+            if (!parted) return;
+            onChoose({ what: 'zone', id: of.id });
+            askForPart(
+              parted,
+              ring === undefined ? 'Ground under the tree' : 'Ring at the canopy’s edge',
+              `${of.name}, under the tree`,
+            );
+          }}
+          onPart={partZone}
+          onJoin={(other) => {
+            const joined = outline && other.geometry && attempt(() => merge(outline, other.geometry as Outline));
+            if (zone && joined)
+              void make({
+                name: `Join ${other.name} to ${zone.name}`,
+                redrawn: redrawn(zone, joined),
+                removed: [{ what: 'zone', id: other.id }],
+              });
+            else setQuestion(null);
+          }}
+          onNewZone={(added) => void make({ name: `Draw ${added.name}`, newZones: [added] })}
+          onTree={(geometry, canopyRadius) =>
+            void make({ name: 'Draw tree', newFeatures: [{ kind: 'tree', geometry, canopyRadius }] })
+          }
+        />
+      )}
+    </Box>
+  );
+}

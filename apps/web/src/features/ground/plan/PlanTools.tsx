@@ -1,0 +1,151 @@
+import RedoIcon from '@mui/icons-material/Redo';
+import UndoIcon from '@mui/icons-material/Undo';
+import type { GroundFeatureAnswer, ZoneAnswer } from '@glenfold/contract';
+import { Box, Button, Divider, ListSubheader, Menu, MenuItem } from '@mui/material';
+import { type ReactNode, useState } from 'react';
+import { colours } from '../../../theme.ts';
+import { type Question, type Task, drawGroups } from './tasks.ts';
+import type { useStrokes } from './useStrokes.ts';
+
+interface PlanToolsProps {
+  readonly task: Task;
+  readonly zone: ZoneAnswer | undefined;
+  readonly thing: GroundFeatureAnswer | undefined;
+  readonly strokes: ReturnType<typeof useStrokes>;
+  readonly onTask: (task: Task) => void;
+  readonly onAsk: (question: Question) => void;
+  readonly onRemove: () => void;
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function ToolMenu({
+  label,
+  disabled = false,
+  children,
+}: {
+  readonly label: string;
+  readonly disabled?: boolean;
+  readonly children: (close: () => void) => ReactNode;
+}) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  return (
+    <>
+      <Button
+        variant="outlined"
+        disabled={disabled}
+        aria-haspopup="menu"
+        onClick={(event) => setAnchor(event.currentTarget)}
+      >
+        {label} ▾
+      </Button>
+      <Menu
+        anchorEl={anchor}
+        open={!!anchor}
+        onClose={() => setAnchor(null)}
+        slotProps={{ paper: { sx: { border: `1px solid ${colours.ink}`, minWidth: 220 } } }}
+      >
+        {children(() => setAnchor(null))}
+      </Menu>
+    </>
+  );
+}
+
+/** What the pen can do, what can be done to the chosen thing, and the way back. */
+export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove }: PlanToolsProps) {
+  const drawnZone = !!zone?.geometry;
+  const chosen = drawnZone || !!thing;
+  const toggle = (to: 'edit' | 'split' | 'join', label: string, disabled: boolean) => (
+    <Button
+      variant={task.do === to ? 'contained' : 'outlined'}
+      disabled={disabled}
+      aria-pressed={task.do === to}
+      onClick={() => onTask(task.do === to ? { do: 'choose' } : { do: to })}
+    >
+      {label}
+    </Button>
+  );
+  return (
+    <Box role="toolbar" aria-label="Plan" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mb: 1 }}>
+      {zone && !zone.geometry && (
+        <Button variant="contained" onClick={() => onTask({ do: 'outline' })}>
+          Draw {zone.name}
+        </Button>
+      )}
+      <ToolMenu label="Draw">
+        {(close) => {
+          const item = (label: string, run: () => void) => (
+            <MenuItem
+              key={label}
+              dense
+              onClick={() => {
+                close();
+                run();
+              }}
+            >
+              {label}
+            </MenuItem>
+          );
+          return [
+            item('Zone', () => onTask({ do: 'draw', kind: 'zone' })),
+            item('Rectangle by its sides…', () => onAsk({ ask: 'rectangle' })),
+            ...drawGroups.flatMap(([title, kinds]) => [
+              <Divider key={`${title} line`} />,
+              <ListSubheader key={title} sx={{ lineHeight: 2, background: 'none' }}>
+                {title}
+              </ListSubheader>,
+              ...kinds.map((kind) => item(capital(kind), () => onTask({ do: 'draw', kind }))),
+            ]),
+          ];
+        }}
+      </ToolMenu>
+      {toggle('edit', 'Move corners', !chosen)}
+      {toggle('split', 'Split', !drawnZone)}
+      {toggle('join', 'Join', !drawnZone)}
+      <ToolMenu label="Part off" disabled={!drawnZone && thing?.kind !== 'tree'}>
+        {(close) => {
+          const item = (label: string, disabled: boolean, run: () => void) => (
+            <MenuItem
+              key={label}
+              dense
+              disabled={disabled}
+              onClick={() => {
+                close();
+                run();
+              }}
+            >
+              {label}
+            </MenuItem>
+          );
+          return [
+            item('A strip along an edge', !drawnZone, () => onTask({ do: 'strip' })),
+            item('A piece, left out of the zone', !drawnZone, () => onTask({ do: 'cut' })),
+            item('The ground under the chosen tree…', thing?.kind !== 'tree', () => onAsk({ ask: 'canopy ring' })),
+          ];
+        }}
+      </ToolMenu>
+      <Button variant="outlined" disabled={!chosen} onClick={onRemove}>
+        Delete
+      </Button>
+      <Box sx={{ flex: 1 }} />
+      <Button
+        variant="outlined"
+        disabled={!strokes.last || strokes.isPending}
+        onClick={strokes.undo}
+        aria-label={strokes.last ? `Undo: ${strokes.last}` : 'Undo'}
+        sx={{ minWidth: 44, px: 1 }}
+      >
+        <UndoIcon fontSize="small" />
+      </Button>
+      <Button
+        variant="outlined"
+        disabled={!strokes.next || strokes.isPending}
+        onClick={strokes.redo}
+        aria-label={strokes.next ? `Redo: ${strokes.next}` : 'Redo'}
+        sx={{ minWidth: 44, px: 1 }}
+      >
+        <RedoIcon fontSize="small" />
+      </Button>
+    </Box>
+  );
+}
