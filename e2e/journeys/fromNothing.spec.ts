@@ -53,7 +53,7 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
   // Delete and bring back.
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByRole('heading', { name: 'Divide the ground into zones' })).toBeVisible();
-  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo: Delete Lamp lawn' }).click();
   await expect(page.getByRole('heading', { name: 'Lamp lawn' })).toBeVisible();
 
   // No test yet: the way on is offered. A row pasted from a spreadsheet.

@@ -115,6 +115,7 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
           inputRef={field.ref}
           problem={errors[name]?.message}
           helperText={help}
+          disabled={name === 'area' && !!zone?.geometry}
         />
       )}
     />
@@ -144,7 +145,12 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
               error={!!errors.label}
               helperText={errors.label?.message ?? 'Results are matched by it'}
             />
-            {amount('area', 'Area', 'area', 'Less beds, drives and ponds; any unit, such as 0.1 ac')}
+            {amount(
+              'area',
+              'Area',
+              'area',
+              zone?.geometry ? 'Measured on the plan' : 'Less beds, drives and ponds; any unit, such as 0.1 ac',
+            )}
             {choice(
               'grass',
               'Grass',

@@ -153,11 +153,10 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
   const lineOf = (geometry: PlanGeometry): Position[] =>
     geometry.type === 'LineString' ? geometry.coordinates.map(([east = 0, north = 0]) => [east, north]) : [];
 
-  const begin = (next: Task): void => {
+  const takeUp = (next: Task): void => {
     if (!map) return;
     const pen = map;
     rest();
-    setTrouble(null);
     setTask(next);
     if (next.do === 'draw') pen.draw(shapeOf(next.kind), (geometry) => drawnKind(next.kind, geometry));
     else if (next.do === 'edit' && chosen)
@@ -180,7 +179,7 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
       pen.draw('LineString', (geometry) => {
         const parts = attempt(() => splitBy(outline, lineOf(geometry)));
         if (!parts) {
-          begin(next);
+          takeUp(next);
           return;
         }
         const [kept, ...others] = parts;
@@ -196,13 +195,18 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
       pen.draw('Polygon', (geometry) => {
         const left = attempt(() => cutOut(outline, geometry as Outline));
         if (left) void make({ name: `Cut out of ${zone.name}`, redrawn: redrawn(zone, left) });
-        else begin(next);
+        else takeUp(next);
       });
     else if (zone && next.do === 'strip')
       pen.draw('LineString', (edge) => {
         rest();
         setQuestion({ ask: 'strip width', edge });
       });
+  };
+
+  const begin = (next: Task): void => {
+    setTrouble(null);
+    takeUp(next);
   };
 
   // Enter closes, Backspace takes back, Esc puts the pen down, Ctrl+Z and Ctrl+Y undo and redo.

@@ -124,7 +124,7 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove 
           ];
         }}
       </ToolMenu>
-      <Button variant="outlined" disabled={!chosen} onClick={onRemove}>
+      <Button variant="outlined" disabled={!zone && !thing} onClick={onRemove}>
         Delete
       </Button>
       <Box sx={{ flex: 1 }} />
