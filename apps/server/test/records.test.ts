@@ -254,11 +254,13 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = $1`, [table])).length > 0;
     const owner = await ownerSource(server.url).initialize();
     await owner.undoLastMigration();
+    expect([await there('ground_feature'), await there('person')]).toEqual([false, true]);
+    await owner.undoLastMigration();
     expect([await there('person'), await there('zone')]).toEqual([false, true]);
     await owner.undoLastMigration();
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
-    expect([await there('person'), await there('zone')]).toEqual([true, true]);
+    expect([await there('ground_feature'), await there('person'), await there('zone')]).toEqual([true, true, true]);
     await owner.destroy();
   });
 

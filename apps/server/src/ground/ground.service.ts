@@ -1,5 +1,7 @@
-import { polygonArea } from '@glenfold/agronomy';
+import { InputError, checkGeometry } from '@glenfold/agronomy';
+import { areaOf } from '@glenfold/agronomy/plan';
 import {
+  GroundFeatureInput,
   type MeasurementsInput,
   type SiteAnswer,
   SiteInput,
@@ -13,11 +15,12 @@ import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { GroundFeature, featureValues } from './groundFeature.entity.ts';
 import { Site } from './site.entity.ts';
 import { Zone } from './zone.entity.ts';
 
 interface GeoJsonFeature {
-  readonly geometry?: { readonly type: string; readonly coordinates: number[][][] } | null;
+  readonly geometry?: { readonly type: string; readonly coordinates: unknown } | null;
   readonly properties?: Readonly<Record<string, unknown>> | null;
 }
 
@@ -117,12 +120,19 @@ export class GroundService {
     }
     const errors = problemFields(await validate(plainToInstance(SiteInput, { name, place })));
     if (errors.length > 0) refuse(errors);
-    const zones = await Promise.all(features.map((feature, index) => this.#readFeature(feature, index)));
+    const isThing = (feature: GeoJsonFeature): boolean => feature.properties?.kind !== undefined;
+    const zones = await Promise.all(
+      features.flatMap((feature, index) => (isThing(feature) ? [] : [this.#readFeature(feature, index)])),
+    );
+    const things = await Promise.all(
+      features.flatMap((feature, index) => (isThing(feature) ? [readThing(feature, index)] : [])),
+    );
     return this.records.together(async (of) => {
       const site = await of(Site).add({ name, place: place ?? null });
       for (const [index, { input, geometry }] of zones.entries()) {
         await of(Zone).add({ ...input, siteId: site.id, position: index + 1, geometry });
       }
+      for (const thing of things) await of(GroundFeature).add({ ...featureValues(thing), siteId: site.id });
       return site;
     });
   }
@@ -132,19 +142,12 @@ export class GroundService {
     index: number,
   ): Promise<{ input: ZoneInput; geometry: ZoneGeometry | null }> {
     const path = `features.${index}.`;
-    if (geometry && geometry.type !== 'Polygon')
-      refuse([{ field: `${path}geometry`, message: `Zone ${index + 1} is not a polygon.` }]);
-    let area: unknown = properties?.area;
-    try {
-      if (geometry) area = Math.round(polygonArea(geometry.coordinates) * 10) / 10;
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error;
-      refuse([{ field: `${path}geometry`, message: `Zone ${index + 1}: ${error.message}` }]);
-    }
+    const outline = geometry ? readOutline(geometry, index) : null;
+    const area: unknown = outline ? Math.round(areaOf(outline) * 10) / 10 : properties?.area;
     const input = plainToInstance(ZoneInput, { ...properties, area });
     const errors = problemFields(await validate(input, { whitelist: true }), path);
     if (errors.length > 0) refuse(errors);
-    return { input, geometry: geometry ? { type: 'Polygon', coordinates: geometry.coordinates } : null };
+    return { input, geometry: outline };
   }
 
   #refuseTwinLabel(zones: readonly Zone[], label: string): void {
@@ -157,6 +160,26 @@ export class GroundService {
         },
       ]);
   }
+}
+
+/** The outline of a zone of a site file. */
+function readOutline(geometry: object, index: number): ZoneGeometry {
+  const raw: unknown = geometry;
+  try {
+    checkGeometry(raw, 'zone', `Zone ${index + 1}`);
+    return raw as ZoneGeometry;
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    return refuse([{ field: `features.${index}.geometry`, message: `${error.message}.` }]);
+  }
+}
+
+/** A bed, a line or a tree of a site file. */
+async function readThing({ geometry, properties }: GeoJsonFeature, index: number): Promise<GroundFeatureInput> {
+  const input = plainToInstance(GroundFeatureInput, { ...properties, geometry });
+  const errors = problemFields(await validate(input, { whitelist: true }), `features.${index}.`);
+  if (errors.length > 0) refuse(errors);
+  return input;
 }
 
 export function siteAnswer({ id, name, place, version }: Site): SiteAnswer {

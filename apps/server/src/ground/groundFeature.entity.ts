@@ -21,3 +21,8 @@ export class GroundFeature extends Owned {
   @Column({ type: 'double precision', nullable: true })
   canopyRadius: number | null;
 }
+
+/** What of an input is kept; only a tree has a canopy. */
+export function featureValues({ kind, name = null, geometry, canopyRadius = null }: GroundFeatureInput) {
+  return { kind, name, geometry, canopyRadius: kind === 'tree' ? canopyRadius : null };
+}

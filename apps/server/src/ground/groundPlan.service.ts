@@ -1,17 +1,11 @@
 import { isExclusion } from '@glenfold/agronomy';
 import { PlanError, type Outline, treatedArea } from '@glenfold/agronomy/plan';
-import type {
-  GroundFeatureAnswer,
-  GroundFeatureInput,
-  GroundPlanAnswer,
-  PlanChangesInput,
-  PlanRecord,
-} from '@glenfold/contract';
+import type { GroundFeatureAnswer, GroundPlanAnswer, PlanChangesInput, PlanRecord } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { GroundService, zoneAnswer } from './ground.service.ts';
-import { GroundFeature } from './groundFeature.entity.ts';
+import { GroundFeature, featureValues } from './groundFeature.entity.ts';
 import { Zone } from './zone.entity.ts';
 
 const entityOf = { zone: Zone, feature: GroundFeature } as const;
@@ -94,10 +88,6 @@ function measured(name: string, geometry: Outline, exclusions: readonly Outline[
 async function ofSite(of: RecordsOf, { what, id }: PlanRecord, siteId: string): Promise<void> {
   const found = await of<Zone | GroundFeature>(entityOf[what]).deleted(id);
   if (found.siteId !== siteId) notFound();
-}
-
-function featureValues({ kind, name = null, geometry, canopyRadius = null }: GroundFeatureInput) {
-  return { kind, name, geometry, canopyRadius: kind === 'tree' ? canopyRadius : null };
 }
 
 export function featureAnswer({

@@ -37,6 +37,7 @@ export function describeApi(app: INestApplication): OpenAPIObject {
       },
       bufferReading: () => ({ type: 'number', description: 'within the span of the buffer method' }),
       nutrientUnit: () => ({}),
+      drawn: () => ({ type: 'object', description: 'GeoJSON geometry in WGS84 that suits what is drawn' }),
     },
   });
   document.components = {
