@@ -1,6 +1,7 @@
 import type { FeatureKind, UnitSystem } from '@glenfold/agronomy';
 import { convert, isExclusion } from '@glenfold/agronomy';
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
+import type { Options as TextOptions } from 'ol/style/Text.js';
 import { colours } from '../../../theme.ts';
 
 const HATCH = 10;
@@ -38,24 +39,29 @@ function hatching(strokes: string, ink: string, ground: string): CanvasPattern |
   return pattern;
 }
 
-const label = (text: string, bold: boolean): Text =>
+/** Words on the sheet; where they would lie on one another, the later give way. */
+const label = (text: string, bold: boolean, more: TextOptions = {}): Text =>
   new Text({
     text,
     font: `${bold ? 700 : 400} 13px "Atkinson Hyperlegible", sans-serif`,
     fill: new Fill({ color: colours.ink }),
     stroke: new Stroke({ color: colours.sheet, width: 4 }),
-    overflow: true,
+    ...more,
   });
 
 /** A zone: hatched by its place in the list, the chosen one warm and heavy. */
-export function zoneStyle(name: string, position: number, chosen: boolean): Style {
+export function zoneStyle(position: number, chosen: boolean): Style {
   const ground = chosen ? colours.ochreWash : colours.lichenWash;
   return new Style({
     fill: new Fill({ color: hatching(hatches[position % hatches.length]!, colours.faded, ground) }),
     stroke: new Stroke({ color: colours.ink, width: chosen ? 3 : 1.4 }),
-    text: label(name, chosen),
     zIndex: chosen ? 2 : 1,
   });
+}
+
+/** A zone's name, over everything else that is drawn. */
+export function zoneLabelStyle(name: string, chosen: boolean): Style {
+  return new Style({ text: label(name, chosen, { overflow: true }), zIndex: chosen ? 2 : 1 });
 }
 
 const DOTS = 'M2 2h.9M7 7h.9';
@@ -97,7 +103,7 @@ export function featureStyle(
       new Style({
         fill: new Fill({ color: hatching(strokes, ink, ground) }),
         stroke: new Stroke({ color: edge, width: chosen ? 2.6 : 1 }),
-        text: label(name ?? kind, chosen),
+        text: label(name ?? kind, chosen, { overflow: chosen }),
         zIndex,
       }),
     ];
@@ -123,6 +129,7 @@ export function featureStyle(
     return [
       new Style({
         image: new Circle({
+          declutterMode: 'none',
           radius,
           fill: new Fill({ color: 'rgba(85, 111, 63, 0.22)' }),
           stroke: new Stroke({
@@ -134,8 +141,14 @@ export function featureStyle(
         zIndex,
       }),
       new Style({
-        image: new RegularShape({ points: 5, radius: 6, radius2: 3, fill: new Fill({ color: colours.lichen }) }),
-        ...(name ? { text: label(name, chosen) } : {}),
+        image: new RegularShape({
+          declutterMode: 'none',
+          points: 5,
+          radius: 6,
+          radius2: 3,
+          fill: new Fill({ color: colours.lichen }),
+        }),
+        ...(name ? { text: label(name, chosen, { offsetY: 15 }) } : {}),
         zIndex: zIndex + 1,
       }),
     ];
@@ -146,9 +159,12 @@ export function featureStyle(
   return [
     new Style({
       image:
-        points === 0 ? new Circle({ radius: 9, fill, stroke }) : new RegularShape({ points, radius: 12, fill, stroke }),
+        points === 0
+          ? new Circle({ declutterMode: 'none', radius: 9, fill, stroke })
+          : new RegularShape({ declutterMode: 'none', points, radius: 12, fill, stroke }),
       text: new Text({
         text: letter,
+        declutterMode: 'none',
         font: '700 11px "Atkinson Hyperlegible", sans-serif',
         fill: new Fill({ color: colours.ink }),
         offsetY: points === 3 ? 2 : 1,

@@ -13,7 +13,7 @@ import { Draw, Modify, Snap, defaults as usualInteractions } from 'ol/interactio
 import VectorLayer from 'ol/layer/Vector.js';
 import { Projection } from 'ol/proj.js';
 import VectorSource from 'ol/source/Vector.js';
-import { faultStyle, featureStyle, gridStep, gridStyle, penStyle, zoneStyle } from './paper.ts';
+import { faultStyle, featureStyle, gridStep, gridStyle, penStyle, zoneLabelStyle, zoneStyle } from './paper.ts';
 
 /** What lies under the pointer, or is chosen. */
 export interface PlanItem {
@@ -60,28 +60,28 @@ export class PlanMap {
   constructor(target: HTMLElement, origin: Position) {
     this.#plane = new Plane(origin);
     this.#scale = new ScaleLine({ units: 'metric', minWidth: 70 });
-    const layer = (source: VectorSource<Feature>, zIndex: number, declutter = false): VectorLayer =>
+    const layer = (source: VectorSource<Feature>, zIndex: number, declutter = true): VectorLayer =>
       new VectorLayer({ source, zIndex, declutter, updateWhileAnimating: true, updateWhileInteracting: true });
     const zoneLayer = layer(this.#zones, 1);
     zoneLayer.setStyle((feature) =>
-      zoneStyle(
-        feature.get('label') as string,
-        feature.get('position') as number,
-        this.#isChosen('zone', feature.getId()),
-      ),
+      zoneStyle(feature.get('position') as number, this.#isChosen('zone', feature.getId())),
     );
     const thingLayer = layer(this.#things, 2);
     thingLayer.setStyle((feature, resolution) => {
       const { kind, name, canopyRadius } = feature.get('answer') as GroundFeatureAnswer;
       return featureStyle(kind, name, canopyRadius, this.#isChosen('feature', feature.getId()), resolution);
     });
+    const labelLayer = layer(this.#zones, 4);
+    labelLayer.setStyle((feature) =>
+      zoneLabelStyle(feature.get('label') as string, this.#isChosen('zone', feature.getId())),
+    );
     const faultLayer = layer(this.#faults, 3);
     faultLayer.setStyle(faultStyle);
     const gridLayer = layer(this.#grid, 0);
     gridLayer.setStyle((feature) => gridStyle[feature.get('heavy') ? 1 : 0]);
     this.#map = new OlMap({
       target,
-      layers: [gridLayer, zoneLayer, thingLayer, faultLayer],
+      layers: [gridLayer, zoneLayer, thingLayer, faultLayer, labelLayer],
       controls: [this.#scale],
       interactions: usualInteractions({ altShiftDragRotate: false, pinchRotate: false }),
       view: new View({ projection: sheet, center: [0, 0], resolution: 0.2, minResolution: 0.005, maxResolution: 5 }),
