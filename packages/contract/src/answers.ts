@@ -3,7 +3,6 @@ import type {
   ColumnMatch,
   Extractant,
   LabRow,
-  PlanGeometry,
   Purpose,
   Reading,
   RowFault,
@@ -15,7 +14,7 @@ import { Type } from 'class-transformer';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 import { NutrientsInput } from './lab.ts';
 import { GroundFeatureInput } from './plan.ts';
-import { SiteInput, ZoneInput } from './site.ts';
+import { SiteInput, type ZoneGeometry, ZoneInput } from './site.ts';
 
 /** The eight steps of a site, in working order. */
 export const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'] as const;
@@ -25,9 +24,6 @@ export class SiteAnswer extends SiteInput {
   @IsString() id: string;
   @IsInt() version: number;
 }
-
-/** An outline drawn in WGS84, when the zone is on the plan. */
-export type ZoneGeometry = Extract<PlanGeometry, { readonly type: 'Polygon' | 'MultiPolygon' }>;
 
 export class ZoneAnswer extends ZoneInput {
   @IsString() id: string;

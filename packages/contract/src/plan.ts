@@ -11,9 +11,8 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import type { ZoneGeometry } from './answers.ts';
 import { Amount, Drawn, oneOf, trimOrNone } from './checks.ts';
-import { ZoneInput } from './site.ts';
+import { type ZoneGeometry, ZoneInput } from './site.ts';
 
 /** A thing on the ground: ground that is not treated, a line not to core through, a tree, a tap. */
 export class GroundFeatureInput {

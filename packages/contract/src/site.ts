@@ -1,4 +1,4 @@
-import { grassNames, soilGroups } from '@glenfold/agronomy';
+import { type PlanGeometry, grassNames, soilGroups } from '@glenfold/agronomy';
 import { IsIn, IsOptional, IsString, Length, MaxLength } from 'class-validator';
 import { Amount, oneOf, trim, trimOrNone } from './checks.ts';
 
@@ -6,6 +6,9 @@ export const surfaces = ['turf', 'fine turf', 'seedbed'] as const;
 export const intensities = ['low', 'medium', 'high'] as const;
 export const shades = ['full sun', 'part', 'deep'] as const;
 export const clippingsHabits = ['returned', 'removed'] as const;
+
+/** An outline drawn in WGS84, when the zone is on the plan. */
+export type ZoneGeometry = Extract<PlanGeometry, { readonly type: 'Polygon' | 'MultiPolygon' }>;
 
 /** A property that is looked after. */
 export class SiteInput {

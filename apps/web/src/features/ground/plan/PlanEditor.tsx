@@ -26,6 +26,7 @@ import { PlanTools } from './PlanTools.tsx';
 import { type Measure, PlanMap, type PlanItem, shapeOf } from './planMap.ts';
 import { type Stroke, inputOf } from './strokes.ts';
 import { type Question, type Task, instructionOf } from './tasks.ts';
+import { toCheck } from './toCheck.ts';
 import { useStrokes } from './useStrokes.ts';
 
 interface PlanEditorProps {
@@ -104,14 +105,15 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
   useEffect(() => map?.setUnits(system), [map, system]);
 
   const drawn = useMemo(() => plan.zones.filter((entry) => entry.geometry), [plan]);
+  const checked = useMemo(() => toCheck(drawn, zone?.id), [drawn, zone?.id]);
   const faults = useMemo((): readonly Fault[] => {
     try {
-      return findFaults(drawn.map(({ geometry }) => geometry as Outline));
+      return findFaults(checked.map(({ geometry }) => geometry as Outline));
     } catch (error) {
       if (error instanceof PlanError) return [];
       throw error;
     }
-  }, [drawn]);
+  }, [checked]);
   useEffect(() => map?.showFaults(faults.map((fault) => fault.outline)), [map, faults]);
 
   const make = async (stroke: Stroke): Promise<void> => {
@@ -233,14 +235,14 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
   const mended = (fault: Fault): void => {
     const outlines = attempt(() =>
       mend(
-        drawn.map(({ geometry }) => geometry as Outline),
+        checked.map(({ geometry }) => geometry as Outline),
         fault,
       ),
     );
     if (outlines)
       void make({
         name: `Mend the ${fault.kind}`,
-        redrawn: [...outlines].flatMap(([at, to]) => redrawn(drawn[at]!, to)),
+        redrawn: [...outlines].flatMap(([at, to]) => redrawn(checked[at]!, to)),
       });
   };
   return (
@@ -285,7 +287,8 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
           drop();
         }}
         faults={faults}
-        nameOf={(place) => drawn[place]?.name ?? ''}
+        nameOf={(place) => checked[place]?.name ?? ''}
+        partly={checked.length < drawn.length}
         onMend={mayDraw ? mended : null}
       />
       {question && (

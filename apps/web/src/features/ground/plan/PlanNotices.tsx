@@ -1,5 +1,5 @@
 import type { Fault } from '@glenfold/agronomy/plan';
-import { Box, Button } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from '../../../theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
@@ -22,12 +22,14 @@ interface PlanNoticesProps {
   readonly onLetGo: () => void;
   readonly faults: readonly Fault[];
   readonly nameOf: (place: number) => string;
+  /** Only the zones about the chosen one were looked through. */
+  readonly partly: boolean;
   /** Nothing for those who only look. */
   readonly onMend: ((fault: Fault) => void) | null;
 }
 
 /** What could not be cut, what could not be saved, and where zones overlap or leave a sliver. */
-export function PlanNotices({ trouble, unsaved, onLetGo, faults, nameOf, onMend }: PlanNoticesProps) {
+export function PlanNotices({ trouble, unsaved, onLetGo, faults, nameOf, partly, onMend }: PlanNoticesProps) {
   const { say } = useUnits();
   return (
     <>
@@ -67,6 +69,11 @@ export function PlanNotices({ trouble, unsaved, onLetGo, faults, nameOf, onMend 
           </Box>
         );
       })}
+      {partly && (
+        <Typography sx={{ mt: 0.75, color: colours.faded, fontSize: '0.92rem' }}>
+          This is a large plan: overlaps and slivers are looked for about the chosen zone.
+        </Typography>
+      )}
     </>
   );
 }
