@@ -33,6 +33,13 @@ class Pen {
     }
   }
 
+  async drag(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    await this.page.mouse.move(...this.#at(from), { steps: 5 });
+    await this.page.mouse.down();
+    await this.page.mouse.move(...this.#at(to), { steps: 8 });
+    await this.page.mouse.up();
+  }
+
   /** Click all of them, and close at the last. */
   async draw(...places: ReadonlyArray<readonly [east: number, north: number]>): Promise<void> {
     await this.click(...places.slice(0, -1));
@@ -81,6 +88,17 @@ test('a lawn is drawn by its sides, a bed comes off it, a line splits it, and ev
   page,
 }) => {
   const pen = await lawnBySides(page, 'Slipway green');
+
+  // A corner is moved twice over, 50 ft² each time, and each move is undone by itself.
+  await page.getByRole('button', { name: 'Move corners' }).click();
+  await pen.drag([-12.5, 20], [-12.5, 16]);
+  await expect(factsOf(page, 'Lawn')).toContainText('950 ft²');
+  await pen.drag([-12.5, 16], [-12.5, 12]);
+  await expect(factsOf(page, 'Lawn')).toContainText('900 ft²');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(factsOf(page, 'Lawn')).toContainText('950 ft²');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(factsOf(page, 'Lawn')).toContainText('1,000 ft²');
 
   // A bed of 8 ft by 10 ft, half of it outside: 40 ft² come off.
   await tool(page, 'Draw', 'Bed');

@@ -84,17 +84,6 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
     },
     [origin],
   );
-  // What a click means depends on the task.
-  useEffect(() => {
-    map?.listen({
-      onMeasure: setMeasure,
-      onChoose: (item) => {
-        setTrouble(null);
-        if (task.do !== 'join') onChoose(item);
-        else if (item?.what === 'zone' && item.id !== zone?.id) setQuestion({ ask: 'join', other: item.id });
-      },
-    });
-  }, [map, task, zone, onChoose]);
   const fitted = useRef<PlanMap | null>(null);
   useEffect(() => {
     map?.show(plan);
@@ -147,6 +136,28 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
     });
   };
 
+  /** Corners were moved: the pen stays where it is, for the next of them. */
+  const edited = (geometry: PlanGeometry): void => {
+    setTrouble(null);
+    if (zone) void strokes.make({ name: `Move corners of ${zone.name}`, redrawn: redrawn(zone, geometry as Outline) });
+    if (thing) {
+      const from = inputOf(thing);
+      void strokes.make({ name: `Move ${thing.kind}`, changed: [{ id: thing.id, from, to: { ...from, geometry } }] });
+    }
+  };
+  // What a click means depends on the task, so the map is told anew each time.
+  useEffect(() => {
+    map?.listen({
+      onMeasure: (next) => setMeasure(next),
+      onEdited: (geometry) => edited(geometry),
+      onChoose: (item) => {
+        setTrouble(null);
+        if (task.do !== 'join') onChoose(item);
+        else if (item?.what === 'zone' && item.id !== zone?.id) setQuestion({ ask: 'join', other: item.id });
+      },
+    });
+  });
+
   const drawnKind = (kind: FeatureKind | 'zone', geometry: PlanGeometry): void => {
     if (kind === 'zone') setQuestion({ ask: 'new zone', geometry });
     else if (kind === 'tree') setQuestion({ ask: 'tree', geometry });
@@ -161,18 +172,7 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
     rest();
     setTask(next);
     if (next.do === 'draw') pen.draw(shapeOf(next.kind), (geometry) => drawnKind(next.kind, geometry));
-    else if (next.do === 'edit' && chosen)
-      pen.edit(chosen, (geometry) => {
-        if (zone)
-          void strokes.make({ name: `Move corners of ${zone.name}`, redrawn: redrawn(zone, geometry as Outline) });
-        if (thing) {
-          const from = inputOf(thing);
-          void strokes.make({
-            name: `Move ${thing.kind}`,
-            changed: [{ id: thing.id, from, to: { ...from, geometry } }],
-          });
-        }
-      });
+    else if (next.do === 'edit' && chosen) pen.edit(chosen);
     else if (zone && next.do === 'outline')
       pen.draw('Polygon', (geometry) => {
         void make({ name: `Outline of ${zone.name}`, redrawn: redrawn(zone, geometry as Outline) });

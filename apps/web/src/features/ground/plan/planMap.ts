@@ -34,6 +34,8 @@ export interface Measure {
 interface PlanMapEvents {
   readonly onChoose: (item: PlanItem | null) => void;
   readonly onMeasure: (measure: Measure | null) => void;
+  /** The corners of what is edited were moved. */
+  readonly onEdited: (geometry: PlanGeometry) => void;
 }
 
 /** A flat sheet in metres: its code is its own, so that no other projection is taken for it. */
@@ -48,7 +50,8 @@ export class PlanMap {
   readonly #faults = new VectorSource<Feature>();
   readonly #grid = new VectorSource<Feature>();
   readonly #snaps: Snap[];
-  #events: PlanMapEvents = { onChoose: () => undefined, onMeasure: () => undefined };
+  #events: PlanMapEvents = { onChoose: () => undefined, onMeasure: () => undefined, onEdited: () => undefined };
+  #editing: PlanItem | null = null;
   #plane: Plane;
   #system: UnitSystem = 'metric';
   #chosen: PlanItem | null = null;
@@ -118,6 +121,8 @@ export class PlanMap {
       this.#things,
       features.map((answer) => this.#feature(answer.id, answer.geometry, { answer })),
     );
+    // What is edited is another object now, with the corners that were saved.
+    if (this.#editing) this.#holdCorners();
   }
 
   showFaults(outlines: readonly Outline[]): void {
@@ -224,20 +229,27 @@ export class PlanMap {
     this.#pen?.removeLastPoint();
   }
 
-  /** Let the corners of one item be moved, added and (with Alt) taken out. */
-  edit(item: PlanItem, onEdited: (geometry: PlanGeometry) => void): void {
+  /** Let the corners of one item be moved, added and (with Alt) taken out, until the pen is put down. */
+  edit(item: PlanItem): void {
     this.rest();
-    const feature = (item.what === 'zone' ? this.#zones : this.#things).getFeatureById(item.id);
+    this.#editing = item;
+    this.#holdCorners();
+  }
+
+  /** Take hold of the corners of what is edited, as it is drawn now. */
+  #holdCorners(): void {
+    if (this.#modify) this.#map.removeInteraction(this.#modify);
+    for (const snap of this.#snaps) this.#map.removeInteraction(snap);
+    this.#modify = null;
+    const { what, id } = this.#editing ?? {};
+    const feature = id && (what === 'zone' ? this.#zones : this.#things).getFeatureById(id);
     if (!(feature instanceof Feature)) return;
-    const source = new VectorSource<Feature>({ features: [feature] });
-    const modify = new Modify({ source, style: penStyle });
-    modify.on('modifystart', () => {
-      feature.getGeometry()?.on('change', ({ target }) => this.#measure(target as Geometry));
-    });
+    feature.getGeometry()?.on('change', ({ target }) => this.#measure(target as Geometry));
+    const modify = new Modify({ source: new VectorSource<Feature>({ features: [feature] }), style: penStyle });
     modify.on('modifyend', () => {
       this.#events.onMeasure(null);
       const geometry = feature.getGeometry();
-      if (geometry) onEdited(this.#toMap(geometry));
+      if (geometry) this.#events.onEdited(this.#toMap(geometry));
     });
     this.#modify = modify;
     this.#add(modify);
@@ -249,6 +261,7 @@ export class PlanMap {
       if (interaction) this.#map.removeInteraction(interaction);
     this.#pen = null;
     this.#modify = null;
+    this.#editing = null;
     this.#events.onMeasure(null);
   }
 

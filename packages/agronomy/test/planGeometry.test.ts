@@ -1,0 +1,78 @@
+import fc from 'fast-check';
+import {
+  InputError,
+  type PlanGeometry,
+  checkGeometry,
+  featureKinds,
+  geometryTypes,
+  isExclusion,
+} from '../src/index.ts';
+import { Plane } from '../src/plan/plane.ts';
+import { neighbours } from '../src/plan/polygons.ts';
+
+const plane = new Plane([-36, 46.5]);
+const place = fc
+  .tuple(fc.double({ min: -400, max: 400, noNaN: true }), fc.double({ min: -400, max: 400, noNaN: true }))
+  .map((point) => [...plane.toMap(point)]);
+const square = (east: number, north: number, side: number): Extract<PlanGeometry, { type: 'Polygon' }> => ({
+  type: 'Polygon',
+  coordinates: [
+    [
+      [0, 0],
+      [side, 0],
+      [side, side],
+      [0, side],
+      [0, 0],
+    ].map(([x = 0, y = 0]) => [...plane.toMap([east + x, north + y])]),
+  ],
+});
+const drawn: Readonly<Record<PlanGeometry['type'], fc.Arbitrary<PlanGeometry>>> = {
+  Point: place.map((coordinates) => ({ type: 'Point', coordinates })),
+  LineString: fc
+    .array(place, { minLength: 2, maxLength: 9 })
+    .map((coordinates) => ({ type: 'LineString', coordinates })),
+  Polygon: fc.double({ min: 1, max: 90, noNaN: true }).map((side) => square(0, 0, side)),
+  MultiPolygon: fc
+    .double({ min: 1, max: 90, noNaN: true })
+    .map((side) => ({
+      type: 'MultiPolygon',
+      coordinates: [square(0, 0, side), square(200, 0, side)].map((one) => one.coordinates),
+    })),
+};
+const kinds = ['zone', ...featureKinds] as const;
+const any = fc.constantFrom(...(Object.keys(drawn) as Array<PlanGeometry['type']>)).chain((type) => drawn[type]);
+
+it('each kind is drawn in its own types of geometry and in no other', () => {
+  fc.assert(
+    fc.property(fc.constantFrom(...kinds), any, (kind, geometry) => {
+      const check = (): void => checkGeometry(geometry, kind, 'outline');
+      if (geometryTypes(kind).includes(geometry.type)) expect(check).not.toThrow();
+      else expect(check).toThrow(/wanted a GeoJSON/);
+    }),
+  );
+  expect(featureKinds.filter(isExclusion).every((kind) => geometryTypes(kind).includes('MultiPolygon'))).toBe(true);
+});
+
+it('whatever is sent ends in a geometry or in a refusal that names the place in it', () => {
+  const spoilt = fc.tuple(any, fc.jsonValue()).map(([{ type }, coordinates]) => ({ type, coordinates }));
+  fc.assert(
+    fc.property(fc.constantFrom(...kinds), fc.oneof(fc.jsonValue(), spoilt), (kind, raw) => {
+      try {
+        checkGeometry(raw, kind, 'outline');
+      } catch (error) {
+        expect(error).toBeInstanceOf(InputError);
+        expect((error as InputError).field).toMatch(/^outline/);
+      }
+    }),
+    { numRuns: 500 },
+  );
+  const far = { type: 'Point', coordinates: [46.5, 136] };
+  expect(() => checkGeometry(far, 'tap', 'outline')).toThrow(/within ±180 and ±90/);
+});
+
+it('neighbours are those within reach, the zone itself among them', () => {
+  const row = Array.from({ length: 9 }, (_, index) => square(index * 60, 0, 55));
+  expect(neighbours(row, 4)).toEqual([3, 4, 5]);
+  expect(neighbours(row, 0)).toEqual([0, 1]);
+  expect(neighbours([square(0, 0, 10), square(200, 200, 10)], 0)).toEqual([0]);
+});
