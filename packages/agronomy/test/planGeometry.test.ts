@@ -32,12 +32,10 @@ const drawn: Readonly<Record<PlanGeometry['type'], fc.Arbitrary<PlanGeometry>>> 
     .array(place, { minLength: 2, maxLength: 9 })
     .map((coordinates) => ({ type: 'LineString', coordinates })),
   Polygon: fc.double({ min: 1, max: 90, noNaN: true }).map((side) => square(0, 0, side)),
-  MultiPolygon: fc
-    .double({ min: 1, max: 90, noNaN: true })
-    .map((side) => ({
-      type: 'MultiPolygon',
-      coordinates: [square(0, 0, side), square(200, 0, side)].map((one) => one.coordinates),
-    })),
+  MultiPolygon: fc.double({ min: 1, max: 90, noNaN: true }).map((side) => ({
+    type: 'MultiPolygon',
+    coordinates: [square(0, 0, side), square(200, 0, side)].map((one) => one.coordinates),
+  })),
 };
 const kinds = ['zone', ...featureKinds] as const;
 const any = fc.constantFrom(...(Object.keys(drawn) as Array<PlanGeometry['type']>)).chain((type) => drawn[type]);
