@@ -26,9 +26,23 @@ function ToolMenu({
 }: {
   readonly label: string;
   readonly disabled?: boolean;
-  readonly children: (close: () => void) => ReactNode;
+  /** Given what makes an entry that closes the menu. */
+  readonly children: (item: (label: string, run: () => void, disabled?: boolean) => ReactNode) => ReactNode;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const item = (entry: string, run: () => void, off = false): ReactNode => (
+    <MenuItem
+      key={entry}
+      dense
+      disabled={off}
+      onClick={() => {
+        setAnchor(null);
+        run();
+      }}
+    >
+      {entry}
+    </MenuItem>
+  );
   return (
     <>
       <Button
@@ -45,7 +59,7 @@ function ToolMenu({
         onClose={() => setAnchor(null)}
         slotProps={{ paper: { sx: { border: `1px solid ${colours.ink}`, minWidth: 220 } } }}
       >
-        {children(() => setAnchor(null))}
+        {children(item)}
       </Menu>
     </>
   );
@@ -73,56 +87,27 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove 
         </Button>
       )}
       <ToolMenu label="Draw">
-        {(close) => {
-          const item = (label: string, run: () => void) => (
-            <MenuItem
-              key={label}
-              dense
-              onClick={() => {
-                close();
-                run();
-              }}
-            >
-              {label}
-            </MenuItem>
-          );
-          return [
-            item('Zone', () => onTask({ do: 'draw', kind: 'zone' })),
-            item('Rectangle by its sides…', () => onAsk({ ask: 'rectangle' })),
-            ...drawGroups.flatMap(([title, kinds]) => [
-              <Divider key={`${title} line`} />,
-              <ListSubheader key={title} sx={{ lineHeight: 2, background: 'none' }}>
-                {title}
-              </ListSubheader>,
-              ...kinds.map((kind) => item(capital(kind), () => onTask({ do: 'draw', kind }))),
-            ]),
-          ];
-        }}
+        {(item) => [
+          item('Zone', () => onTask({ do: 'draw', kind: 'zone' })),
+          item('Rectangle by its sides…', () => onAsk({ ask: 'rectangle' })),
+          ...drawGroups.flatMap(([title, kinds]) => [
+            <Divider key={`${title} line`} />,
+            <ListSubheader key={title} sx={{ lineHeight: 2, background: 'none' }}>
+              {title}
+            </ListSubheader>,
+            ...kinds.map((kind) => item(capital(kind), () => onTask({ do: 'draw', kind }))),
+          ]),
+        ]}
       </ToolMenu>
       {toggle('edit', 'Move corners', !chosen)}
       {toggle('split', 'Split', !drawnZone)}
       {toggle('join', 'Join', !drawnZone)}
       <ToolMenu label="Part off" disabled={!drawnZone && thing?.kind !== 'tree'}>
-        {(close) => {
-          const item = (label: string, disabled: boolean, run: () => void) => (
-            <MenuItem
-              key={label}
-              dense
-              disabled={disabled}
-              onClick={() => {
-                close();
-                run();
-              }}
-            >
-              {label}
-            </MenuItem>
-          );
-          return [
-            item('A strip along an edge', !drawnZone, () => onTask({ do: 'strip' })),
-            item('A piece, left out of the zone', !drawnZone, () => onTask({ do: 'cut' })),
-            item('The ground under the chosen tree…', thing?.kind !== 'tree', () => onAsk({ ask: 'canopy ring' })),
-          ];
-        }}
+        {(item) => [
+          item('A strip along an edge', () => onTask({ do: 'strip' }), !drawnZone),
+          item('A piece, left out of the zone', () => onTask({ do: 'cut' }), !drawnZone),
+          item('The ground under the chosen tree…', () => onAsk({ ask: 'canopy ring' }), thing?.kind !== 'tree'),
+        ]}
       </ToolMenu>
       <Button variant="outlined" disabled={!zone && !thing} onClick={onRemove}>
         Delete

@@ -7,7 +7,7 @@ import Feature from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';
 import View from 'ol/View.js';
 import { ScaleLine } from 'ol/control.js';
-import { createEmpty, extend, getCenter, isEmpty } from 'ol/extent.js';
+import { createEmpty, extend, isEmpty } from 'ol/extent.js';
 import { type Geometry, LineString, MultiPolygon, Point, Polygon } from 'ol/geom.js';
 import { Draw, Modify, Snap, defaults as usualInteractions } from 'ol/interaction.js';
 import VectorLayer from 'ol/layer/Vector.js';
@@ -157,20 +157,6 @@ export class PlanMap {
   zoom(by: number): void {
     const view = this.#map.getView();
     view.animate({ resolution: (view.getResolution() ?? 1) / 2 ** by, duration: 120 });
-  }
-
-  /** The middle of what is in sight. */
-  centre(): Position {
-    const [east = 0, north = 0] = this.#map.getView().getCenter() ?? [];
-    return this.#plane.toMap([east, north]);
-  }
-
-  /** Where an item stands, for tools that start at it. */
-  centreOf({ what, id }: PlanItem): Position | null {
-    const geometry = (what === 'zone' ? this.#zones : this.#things).getFeatureById(id)?.getGeometry();
-    if (!geometry) return null;
-    const [east = 0, north = 0] = getCenter(geometry.getExtent());
-    return this.#plane.toMap([east, north]);
   }
 
   /** Corners of a rectangle about the middle of what is in sight, turned by a bearing in degrees. */
