@@ -7,7 +7,7 @@ module.exports = {
       severity: 'error',
       comment: 'The core imports nothing but itself, geodesy and plane geometry.',
       from: { path: '^packages/agronomy/src' },
-      to: { pathNot: ['^packages/agronomy/src', 'geographiclib-geodesic', 'jsts'] },
+      to: { pathNot: ['^packages/agronomy/src', 'geographiclib-geodesic', 'jsts', 'delaunator'] },
     },
     {
       name: 'contract-knows-core-only',

@@ -8,7 +8,7 @@ import {
   isExclusion,
 } from '../src/index.ts';
 import { Plane } from '../src/plan/plane.ts';
-import { neighbours } from '../src/plan/polygons.ts';
+import { neighbours } from '../src/plan/index.ts';
 
 const plane = new Plane([-36, 46.5]);
 const place = fc

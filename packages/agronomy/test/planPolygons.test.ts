@@ -14,7 +14,7 @@ import {
   stripAlong,
   treatedArea,
   underCanopy,
-} from '../src/plan/polygons.ts';
+} from '../src/plan/index.ts';
 
 const double = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const latitude = double(-60, 60);

@@ -1,6 +1,8 @@
 import { acidityNitrogen } from '../acidify/nitrogenAcidity.ts';
 import { sulfurProgram, sulfurRequirement } from '../acidify/sulfur.ts';
 import { areaPolygon } from '../ground/areaPolygon.ts';
+import { areaShape, paceLength } from '../ground/shapes.ts';
+import { troubleCauses } from '../ground/trouble.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
 import { limeEffectiveness } from '../lime/effectiveness.ts';
 import { limeEstimate } from '../lime/estimate.ts';
@@ -14,6 +16,7 @@ import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
 import { ratingSufficiency, requirementSufficiency } from '../nutrients/sufficiency.ts';
 import { organicGain } from '../organic/gain.ts';
 import { mixBlend } from '../organic/mix.ts';
+import { rebuildVolume } from '../organic/rebuild.ts';
 import { organicVolume } from '../organic/volume.ts';
 import { samplingCoreCount, samplingCoreVolume } from '../sampling/cores.ts';
 import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
@@ -31,6 +34,9 @@ import { InputError } from './fields.ts';
 
 const all = [
   areaPolygon,
+  areaShape,
+  paceLength,
+  troubleCauses,
   samplingCoreCount,
   samplingCoreVolume,
   textureClass,
@@ -54,6 +60,7 @@ const all = [
   sulfurRequirement,
   sulfurProgram,
   organicVolume,
+  rebuildVolume,
   organicGain,
   mixBlend,
   nitrogenAnnual,

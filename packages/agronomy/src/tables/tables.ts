@@ -16,6 +16,8 @@ import {
   yearlyRates,
 } from '../nutrients/sufficiencyTables.ts';
 import { amendments } from '../organic/amendments.ts';
+import { fillMaterials } from '../organic/rebuild.ts';
+import { troubleRules } from '../ground/trouble.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
 import { textureClasses, textureTable } from '../soil/textureClasses.ts';
@@ -25,7 +27,7 @@ import { cropFactors } from '../water/irrigation.ts';
 export interface ReferenceTable {
   readonly title: string;
   readonly subject:
-    'Grasses' | 'Soil tests' | 'Lime' | 'Sulfur and acidity' | 'Nitrogen' | 'Materials' | 'Soil and water';
+    'Grasses' | 'Soil tests' | 'Lime' | 'Sulfur and acidity' | 'Nitrogen' | 'Materials' | 'Soil and water' | 'Trouble';
   readonly source: string;
   readonly basis: string;
   readonly region: string;
@@ -313,6 +315,34 @@ const ofMaterials = [
   ),
 ];
 
+const ofFill = [
+  table(
+    'Materials',
+    'Fill and topsoil by the load',
+    fillMaterials,
+    ['Material', 't/m³ loose', 'Settling, % of the loose depth'],
+    fillMaterials.materials.map(({ name, bulkDensity, settling }) => [
+      capital(name),
+      known(bulkDensity),
+      known(settling),
+    ]),
+  ),
+];
+
+const ofTrouble = [
+  table(
+    'Trouble',
+    'What points at which cause',
+    troubleRules,
+    ['Cause', 'Speaks for it', 'Speaks against it', 'Cheapest check'],
+    troubleRules.causes.map(({ label, evidence, check }) => {
+      const told = (speaks: (weight: number) => boolean): string =>
+        evidence.flatMap(({ weight, words }) => (speaks(weight) ? [`${words} (${Math.abs(weight)})`] : [])).join('; ');
+      return [label, told((weight) => weight > 0), told((weight) => weight < 0) || '–', check.what];
+    }),
+  ),
+];
+
 const ofSoilAndWater = [
   table(
     'Soil and water',
@@ -354,5 +384,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofSulfur,
   ...ofNitrogen,
   ...ofMaterials,
+  ...ofFill,
   ...ofSoilAndWater,
+  ...ofTrouble,
 ];

@@ -18,8 +18,9 @@ const subjects: readonly Subject[] = [
   { name: 'lime', title: 'Lime', subject: 'Lime', about: 'buffers, materials, caps' },
   { name: 'sulfur', title: 'Sulfur and acidity', subject: 'Sulfur and acidity', about: 'lowering pH, what acidifies' },
   { name: 'nitrogen', title: 'Nitrogen', subject: 'Nitrogen', about: 'credits, growth through the year' },
-  { name: 'materials', title: 'Materials', subject: 'Materials', about: 'composts, soils, amendments' },
+  { name: 'materials', title: 'Materials', subject: 'Materials', about: 'composts, soils, fill, amendments' },
   { name: 'soil-and-water', title: 'Soil and water', subject: 'Soil and water', about: 'texture, drainage, water use' },
+  { name: 'trouble', title: 'Trouble', subject: 'Trouble', about: 'signs, causes, cheapest checks' },
 ];
 
 /** The triangle, and the rest as published. */
