@@ -7,7 +7,7 @@ import { FirstRun } from './demo/firstRun.ts';
 import { prepareDatabase } from './platform/database.ts';
 import { DescriptionController, describeApi } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
-import { isSecure } from './platform/settings.ts';
+import { type Settings, isSecure } from './platform/settings.ts';
 import { contractPipe } from './platform/validation.ts';
 import { securityHeaders, webPages } from './platform/webPages.ts';
 
@@ -21,12 +21,13 @@ export interface AppOptions {
   readonly address: string;
   readonly smtp?: string | undefined;
   readonly mailFrom?: string | undefined;
+  readonly tiles?: Settings['tiles'];
   readonly quiet?: boolean;
 }
 
 /** The whole application, ready to listen: API under /api, the web application elsewhere. */
 export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
-  const { root, databaseUrl, empty, address, smtp, mailFrom = 'glenfold@localhost', quiet = false } = options;
+  const { root, databaseUrl, empty, address, smtp, mailFrom = 'glenfold@localhost', tiles, quiet = false } = options;
   const found = await prepareDatabase(databaseUrl);
   const loadDemo = found.practices === 0 && !empty;
   // Only the made-up practice is ever offered with one click; a real one in this database rules it out.
@@ -34,6 +35,7 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
     address,
     smtp,
     mailFrom,
+    tiles,
     catalogue: join(root, 'demo/products-without-prices.csv'),
     demo: !empty && (loadDemo || found.demo),
   };
@@ -45,9 +47,11 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   // Behind a proxy that speaks https, the visitor's address is in its header.
   if (isSecure(settings)) app.set('trust proxy', 'loopback');
   app.use(securityHeaders(settings));
-  // Only a laboratory's file may be large.
-  app.useBodyParser('json', { limit: '3mb', type: (request) => isLabFile(request.url) && isJson(request.headers) });
-  app.useBodyParser('json', { limit: '256kb', type: (request) => !isLabFile(request.url) && isJson(request.headers) });
+  for (const limit of new Set(['256kb', ...largeBodies.map(([, large]) => large)]))
+    app.useBodyParser('json', {
+      limit,
+      type: (request) => limitOf(request.url) === limit && isJson(request.headers),
+    });
   app.use(cookieParser());
   app.setGlobalPrefix('api');
   app.useGlobalPipes(contractPipe);
@@ -61,6 +65,13 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   return app;
 }
 
-const isLabFile = (url: string | undefined): boolean => /^\/api\/sites\/[^/]+\/lab-imports/.test(url ?? '');
+/** Only what brings a file may be large: a laboratory's, a plan's, a picture. */
+const largeBodies: ReadonlyArray<readonly [path: RegExp, limit: string]> = [
+  [/^\/api\/sites\/[^/]+\/lab-imports/, '3mb'],
+  [/^\/api\/zones\/[^/]+\/photos/, '3mb'],
+  [/^\/api\/sites\/[^/]+\/underlay/, '12mb'],
+  [/^\/api\/sites\/[^/]+\/plan$/, '32mb'],
+];
+const limitOf = (url = ''): string => largeBodies.find(([path]) => path.test(url))?.[1] ?? '256kb';
 const isJson = (headers: { readonly 'content-type'?: string | undefined }): boolean =>
   headers['content-type']?.startsWith('application/json') ?? false;

@@ -1,4 +1,5 @@
 import { AuditEntry } from './audit/auditEntry.entity.ts';
+import { Underlay, ZonePhoto } from './ground/pictures.entities.ts';
 import { GroundFeature } from './ground/groundFeature.entity.ts';
 import { Site } from './ground/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
@@ -19,6 +20,8 @@ export const ownedEntities = [
   Site,
   Zone,
   GroundFeature,
+  ZonePhoto,
+  Underlay,
   Sample,
   LabResult,
   LabImport,

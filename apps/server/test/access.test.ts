@@ -15,7 +15,9 @@ import {
   type Method,
   type Route,
   type Who,
+  lying,
   nobodyThere,
+  picture,
   promised,
   result,
   zoneBody,
@@ -72,6 +74,16 @@ async function records(practiceId: string): Promise<Ids> {
       content: 'Sample,pH,Depth cm,K Mehlich 3 ppm\nX,6.1,10,44\n',
       extractant: 'mehlich-3',
     }),
+    photoId: await add('zone_photo', { zoneId, ...picture }),
+    underlayId: await add('underlay', {
+      siteId: await add('site', { name: `Site ${count}, with a photo from the air` }),
+      ...picture,
+      name: 'grey.png',
+      width: 1,
+      height: 1,
+      matches: JSON.stringify(lying.matches),
+      opacity: 0.5,
+    }),
     productId: await add('product', {
       position: 1,
       name: 'P',
@@ -101,7 +113,7 @@ async function ask(name: string, route: Route, who: Who, ids: Ids): Promise<numb
     key === 'token' ? nobodyThere : ids[(key === 'id' ? route.id : key) as keyof Ids],
   );
   const request = supertest(server.app.getHttpServer())
-    [method.toLowerCase() as 'get'](`/api${path}${/\/plan(s|\/choices)?$/.test(path) ? '?units=us' : ''}`)
+    [method.toLowerCase() as 'get'](`/api${path}${/\/plan(s|\/choices|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`)
     .set('if-match', `"${method === 'PUT' ? await versionAt(path, route, ids) : 1}"`);
   if (who !== 'nobody') {
     const personId = await one('SELECT id FROM person WHERE email = $1', [demoEmails[who]]);

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import type { SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { afterAll, beforeAll, expect, jest } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
@@ -82,4 +83,21 @@ async function seen(path: string): Promise<number> {
     id,
   ]);
   return row?.version ?? 0;
+}
+
+/** The text of a PDF at an address of the application, as it would be read on paper. */
+export async function textOf(address: string): Promise<string> {
+  const { body } = (await owner.agent
+    .get(address)
+    .buffer(true)
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => done(null, Buffer.concat(parts)));
+    })) as { body: Buffer };
+  expect(body.subarray(0, 5).toString()).toBe('%PDF-');
+  // A glyph that the fonts lack would print as a box and read as U+FFFD or nothing.
+  const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: body, encoding: 'utf8' });
+  expect(text).not.toMatch(/\uFFFD|undefined|NaN|\[object/);
+  return text;
 }

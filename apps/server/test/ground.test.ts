@@ -1,4 +1,4 @@
-import type { ProblemAnswer, RoundsAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import { type ProblemAnswer, type RoundsAnswer, type SiteAnswer, type ZoneAnswer, zoneInput } from '@glenfold/contract';
 import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
@@ -76,8 +76,12 @@ describe('zones', () => {
 
   it('refuse a bag label that is taken, naming who has it', async () => {
     const zone = await zoneOf('Gannet', 'GR-1');
-    const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, ...input } = zone;
-    const problem = await send<ProblemAnswer>('post', `/sites/${zone.siteId}/zones`, { ...input, label: 'gr-1' }, 422);
+    const problem = await send<ProblemAnswer>(
+      'post',
+      `/sites/${zone.siteId}/zones`,
+      { ...zoneInput(zone), label: 'gr-1' },
+      422,
+    );
     expect(problem.errors).toEqual([
       { field: 'label', message: expect.stringContaining('Walled court already has') as string },
     ]);

@@ -1,4 +1,10 @@
-import type { GroundPlanAnswer, PlanChangesInput, ProblemAnswer, ZoneAnswer } from '@glenfold/contract';
+import {
+  type GroundPlanAnswer,
+  type PlanChangesInput,
+  type ProblemAnswer,
+  type ZoneAnswer,
+  zoneInput,
+} from '@glenfold/contract';
 import { type Outline, Plane, areaOf, splitBy } from '@glenfold/agronomy/plan';
 import { demoEmails, signIn } from './harness.ts';
 import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
@@ -110,8 +116,7 @@ it('what cannot be ground is refused in words, and nothing is kept', async () =>
 
 it('the area of a drawn zone is measured, never typed over; a technician only looks', async () => {
   const court = await zoneOf('Gannet', 'GR-1');
-  const { id, version: _version, siteId: _site, geometry: _geometry, ...values } = court;
-  const saved = await send<ZoneAnswer>('put', `/zones/${id}`, { ...values, area: 5 });
+  const saved = await send<ZoneAnswer>('put', `/zones/${court.id}`, { ...zoneInput(court), area: 5 });
   expect(saved.area).toBe(court.area);
   const wynn = await signIn(server.current(), demoEmails.technician);
   expect((await wynn.ask('get', await planPath())).status).toBe(200);

@@ -15,7 +15,9 @@ export type Ids = Readonly<
     | 'invitationId'
     | 'linkId'
     | 'mailId'
-    | 'practiceId',
+    | 'practiceId'
+    | 'photoId'
+    | 'underlayId',
     string
   >
 >;
@@ -44,6 +46,19 @@ export const zoneBody = {
   clippings: 'removed',
 };
 export const result = ({ zoneId }: Ids) => typed({ id: zoneId, label: 'X' });
+/** One grey pixel. */
+export const picture = {
+  type: 'image/png',
+  image: 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==',
+};
+const size = { name: 'grey.png', width: 1, height: 1 };
+export const lying = {
+  matches: [
+    { right: 0, down: 0, place: [-36, 46.5] },
+    { right: 1, down: 1, place: [-35.999, 46.499] },
+  ],
+  opacity: 0.5,
+};
 let labels = 0;
 export const nobodyThere = 'A'.repeat(43);
 
@@ -91,6 +106,13 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /zones/:zoneId/plan': { for: 'OAT' },
   'GET /plans/:planId/plan.pdf': { for: 'OAT' },
   'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
+  'PUT /zones/:zoneId/facts': { for: 'OAT', body: () => ({ sunHours: 4 }) },
+  'GET /sites/:siteId/photos': { for: 'OAT' },
+  'GET /sites/:siteId/plan.pdf': { for: 'OAT' },
+  'GET /sites/:siteId/plan.svg': { for: 'OAT' },
+  'POST /zones/:zoneId/photos': { for: 'OAT', body: () => picture },
+  'GET /photos/:photoId/image': { for: 'OAT' },
+  'GET /underlays/:underlayId/image': { for: 'OAT' },
 
   'GET /products': { for: 'OA', ownOnly: true },
   'PUT /products/:id': { for: 'OA', id: 'productId', body: () => ({ bagMass: 20, bagPrice: 9 }) },
@@ -99,6 +121,12 @@ export const promised: Readonly<Record<string, Route>> = {
   'POST /sites/:siteId/zones': { for: 'OA', body: () => ({ ...zoneBody, label: `Y${(labels += 1)}` }) },
   'POST /sites/:siteId/plan': { for: 'OA', body: () => ({}) },
   'PUT /zones/:zoneId': { for: 'OA', body: () => zoneBody },
+  'POST /sites/:siteId/underlay': { for: 'OA', body: () => ({ picture: { ...picture, ...size }, ...lying }) },
+  'PUT /underlays/:underlayId': { for: 'OA', body: () => lying },
+  'DELETE /photos/:photoId': { for: 'OA' },
+  'POST /photos/:photoId/restore': { for: 'OA' },
+  'DELETE /underlays/:underlayId': { for: 'OA' },
+  'POST /underlays/:underlayId/restore': { for: 'OA' },
   'POST /lab-results': { for: 'OA', body: result },
   'PUT /lab-results/:id': { for: 'OA', id: 'resultId', body: result },
   'POST /sites/:siteId/lab-imports': { for: 'OA', body: () => ({ fileName: 'a.csv', content: 'Sample,pH\nX,6.1\n' }) },

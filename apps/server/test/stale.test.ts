@@ -1,4 +1,4 @@
-import type { ConflictAnswer, ProblemAnswer } from '@glenfold/contract';
+import { type ConflictAnswer, type ProblemAnswer, type ZoneAnswer, zoneInput as inputOf } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
@@ -21,7 +21,7 @@ interface Ids {
   readonly id: string;
 }
 
-const zoneInput = ({ id: _id, siteId: _siteId, version: _version, geometry: _geometry, ...input }: Record_) => input;
+const zoneInput = (record: Record_) => inputOf(record as unknown as ZoneAnswer);
 const resultInput = ({ zoneId, label, depth, extractant, bufferMethod, bufferPh, nutrients }: Record_) => ({
   ...{ zoneId, label, depth, extractant, bufferMethod, bufferPh, nutrients },
 });

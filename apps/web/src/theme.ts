@@ -1,19 +1,7 @@
+import { colours } from '@glenfold/contract';
 import { createTheme } from '@mui/material/styles';
 
-/** The colours of the house; nothing else is used on screen. */
-export const colours = {
-  paper: '#F6F3EC',
-  sheet: '#FCFAF5',
-  ink: '#22302B',
-  faded: '#55605A',
-  line: '#CFC8B8',
-  ochre: '#A85B14',
-  ochreWash: '#F0DFC9',
-  lichen: '#55733F',
-  lichenWash: '#E1E6D3',
-  slate: '#3F566B',
-  slateWash: '#DCE2E6',
-} as const;
+export { colours };
 
 const heading = { fontFamily: 'Bitter, Georgia, serif', fontWeight: 700, lineHeight: 1.2 };
 

@@ -41,6 +41,8 @@ const zone: ZoneAnswer = {
   aimPh: null,
   thatch: null,
   rootDepth: null,
+  facts: {},
+  properties: null,
 };
 const result = { soilPh: 5.2, depth: 15.24 } as LabResultAnswer;
 

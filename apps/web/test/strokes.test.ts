@@ -26,7 +26,7 @@ const square = (size: number): ZoneGeometry => ({
 class Sheet {
   #next = 1;
   #away = new Map<string, ZoneAnswer>();
-  plan: GroundPlanAnswer = { zones: [], features: [] };
+  plan: GroundPlanAnswer = { zones: [], features: [], underlay: null };
 
   apply({ outlines = [], newZones = [], remove = [], restore = [] }: PlanChangesInput): void {
     let zones = [...this.plan.zones];
@@ -42,13 +42,22 @@ class Sheet {
       this.#away.delete(id);
       zones.push(back);
     }
-    for (const zone of newZones) zones.push({ ...zone, id: `z${(this.#next += 1)}`, version: 1, siteId: 's' });
+    for (const zone of newZones)
+      zones.push({
+        ...zone,
+        geometry: zone.geometry ?? null,
+        facts: {},
+        properties: null,
+        id: `z${(this.#next += 1)}`,
+        version: 1,
+        siteId: 's',
+      });
     for (const { id, version, geometry = null } of outlines) {
       const found = zones.find((zone) => zone.id === id);
       if (found?.version !== version) throw new Error(`${id} is stale`);
       zones = zones.map((zone) => (zone === found ? { ...zone, geometry, version: version + 1 } : zone));
     }
-    this.plan = { zones, features: [] };
+    this.plan = { zones, features: [], underlay: null };
   }
 
   make(stroke: Stroke): MadeStroke {

@@ -12,7 +12,9 @@ import type {
 } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
+import { ZoneFactsInput } from './facts.ts';
 import { NutrientsInput } from './lab.ts';
+import { UnderlayAnswer } from './pictures.ts';
 import { GroundFeatureInput } from './plan.ts';
 import { SiteInput, type ZoneGeometry, ZoneInput } from './site.ts';
 
@@ -30,6 +32,15 @@ export class ZoneAnswer extends ZoneInput {
   @IsInt() version: number;
   @IsString() siteId: string;
   @IsOptional() @IsObject() geometry: ZoneGeometry | null;
+  @ValidateNested() @Type(() => ZoneFactsInput) facts: ZoneFactsInput;
+  @IsOptional() @IsObject() properties: Record<string, unknown> | null;
+}
+
+/** What of a zone a person changes, out of all that is told of it. */
+export function zoneInput(zone: ZoneAnswer): ZoneInput {
+  const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, facts: _facts, ...rest } = zone;
+  const { properties: _properties, ...input } = rest;
+  return input;
 }
 
 /** A thing on the ground, as it is drawn on the plan. */
@@ -43,6 +54,7 @@ export class GroundFeatureAnswer extends GroundFeatureInput {
 export class GroundPlanAnswer {
   @ValidateNested({ each: true }) @Type(() => ZoneAnswer) zones: ZoneAnswer[];
   @ValidateNested({ each: true }) @Type(() => GroundFeatureAnswer) features: GroundFeatureAnswer[];
+  @IsOptional() @ValidateNested() @Type(() => UnderlayAnswer) underlay: UnderlayAnswer | null;
 }
 
 export class LabResultAnswer {

@@ -1,10 +1,13 @@
 import {
   type BufferMethod,
   type FeatureKind,
+  type LengthName,
+  type ShapeName,
   InputError,
   checkGeometry,
   type PanelNutrient,
   type ReportedValue,
+  areaShape,
   bufferMethods,
   bufferNames,
   bufferRange,
@@ -124,6 +127,63 @@ export function Drawn(kind: FeatureKind | 'zone' | 'by kind'): PropertyDecorator
     (_value, args) => fault(args) === undefined,
     (args) => fault(args) ?? '',
   ) as PropertyDecorator;
+}
+
+/** A place in WGS84: [longitude, latitude]. */
+export function Place(): PropertyDecorator {
+  return decorate(
+    'place',
+    [],
+    (value) =>
+      Array.isArray(value) &&
+      value.length === 2 &&
+      value.every((part, index) => Number.isFinite(part) && Math.abs(part as number) <= (index === 0 ? 180 : 90)),
+    () => 'A place is [longitude, latitude] in degrees.',
+  ) as PropertyDecorator;
+}
+
+/** Shares of a whole add up to it, with 1 % for rounding. */
+export function SharesAddUp(): PropertyDecorator {
+  const sum = (value: unknown): number =>
+    Array.isArray(value)
+      ? (value as ReadonlyArray<{ readonly share: number }>).reduce((total, { share }) => total + share, 0)
+      : NaN;
+  return decorate(
+    'sharesAddUp',
+    [],
+    (value) => Math.abs(sum(value) - 100) <= 1,
+    ({ value }) => `The shares make ${Math.round(sum(value))} % together: they are to make 100 %.`,
+  ) as PropertyDecorator;
+}
+
+/** A simple shape whose lengths close it. */
+export function Taped(): PropertyDecorator {
+  const fault = ({ value }: ValidationArguments): string | undefined => {
+    try {
+      const { lengths, ...shape } = value as TapedShape;
+      areaShape({ ...lengths, ...shape });
+    } catch (error) {
+      if (error instanceof InputError) return `${error.message}.`;
+      throw error;
+    }
+    return undefined;
+  };
+  return decorate(
+    'taped',
+    [],
+    (value, args) => typeof value === 'object' && value !== null && fault(args) === undefined,
+    (args) => fault(args) ?? '',
+  ) as PropertyDecorator;
+}
+
+/** A simple shape by its lengths, m, or in paces where a pace is given. */
+export interface TapedShape {
+  readonly shape: ShapeName;
+  readonly lengths: Readonly<Partial<Record<LengthName, number>>>;
+  /** m */
+  readonly pace?: number;
+  /** % by which a length may be off. */
+  readonly spread?: number;
 }
 
 /** Amend the words of a decorator that only knows a list. */

@@ -2,10 +2,13 @@ import 'reflect-metadata';
 
 export * from './answers.ts';
 export * from './checks.ts';
+export * from './facts.ts';
 export * from './lab.ts';
 export * from './people.ts';
+export * from './pictures.ts';
 export * from './plan.ts';
 export * from './problems.ts';
 export * from './rates.ts';
 export * from './roles.ts';
 export * from './site.ts';
+export * from './symbols.ts';

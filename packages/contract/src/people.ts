@@ -179,6 +179,13 @@ export class PracticeAnswer {
   @IsInt() version: number;
 }
 
+/** Where map tiles come from, and whose they are. */
+export class TilesAnswer {
+  /** With {z}, {x} and {y} in Web Mercator. */
+  @IsString() address: string;
+  @IsString() attribution: string;
+}
+
 /** Who is signed in, at which practice, as what. */
 export class SessionAnswer {
   @IsString() state: 'first run' | 'signed out' | 'signed in';
@@ -191,6 +198,8 @@ export class SessionAnswer {
   @ValidateNested({ each: true }) @Type(() => MembershipAnswer) practices: MembershipAnswer[];
   /** Offered for entering with one click; empty outside demo mode. */
   @ValidateNested({ each: true }) @Type(() => DemoPersonAnswer) demoPeople: DemoPersonAnswer[];
+  /** Map tiles under the plan, where this installation has an address for them. */
+  @IsOptional() @ValidateNested() @Type(() => TilesAnswer) tiles: TilesAnswer | null;
 }
 
 export class MemberAnswer extends WithRole {

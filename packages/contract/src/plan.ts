@@ -5,6 +5,7 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsObject,
   IsOptional,
   IsString,
   IsUUID,
@@ -32,6 +33,16 @@ export class GroundFeatureInput {
   @IsOptional()
   @Amount('Canopy radius', { min: 0.2, max: 40, unit: 'm' })
   canopyRadius?: number | null;
+
+  /** m: of a building, a fence or a tree above the ground; of a spot height above what all are counted from. */
+  @IsOptional()
+  @Amount('Height', { min: -500, max: 9000, unit: 'm' })
+  height?: number | null;
+
+  /** What a file said of it beside what is kept here; it goes out again with it. */
+  @IsOptional()
+  @IsObject()
+  properties?: Record<string, unknown> | null;
 }
 
 /** A record as the person saw it. */
@@ -54,10 +65,16 @@ export class OutlineChange extends Seen {
   area?: number;
 }
 
-/** A zone drawn anew; its area is measured, whatever is given. */
-export class DrawnZone extends ZoneInput {
+/** A new zone; where it is drawn its area is measured, whatever is given. */
+export class NewZone extends ZoneInput {
+  @IsOptional()
   @Drawn('zone')
-  geometry: ZoneGeometry;
+  geometry?: ZoneGeometry | null;
+
+  /** What a file said of it beside what is kept here; it goes out again with it. */
+  @IsOptional()
+  @IsObject()
+  properties?: Record<string, unknown> | null;
 }
 
 /** A thing on the ground, changed. */
@@ -77,7 +94,7 @@ export class PlanRecord {
   id: string;
 }
 
-const AT_ONCE = 500;
+const AT_ONCE = 2000;
 
 /** Changes of a plan that stand or fall together: what one stroke of the pen does. */
 export class PlanChangesInput {
@@ -92,8 +109,8 @@ export class PlanChangesInput {
   @IsArray()
   @ArrayMaxSize(AT_ONCE)
   @ValidateNested({ each: true })
-  @Type(() => DrawnZone)
-  newZones?: DrawnZone[];
+  @Type(() => NewZone)
+  newZones?: NewZone[];
 
   @IsOptional()
   @IsArray()

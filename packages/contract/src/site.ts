@@ -1,6 +1,6 @@
 import { type PlanGeometry, grassNames, soilGroups } from '@glenfold/agronomy';
 import { IsIn, IsOptional, IsString, Length, MaxLength } from 'class-validator';
-import { Amount, oneOf, trim, trimOrNone } from './checks.ts';
+import { Amount, Taped, type TapedShape, oneOf, trim, trimOrNone } from './checks.ts';
 
 export const surfaces = ['turf', 'fine turf', 'seedbed'] as const;
 export const intensities = ['low', 'medium', 'high'] as const;
@@ -34,6 +34,11 @@ export class MeasurementsInput {
   @IsOptional()
   @Amount('Root depth', { min: 0, max: 100, unit: 'cm' })
   rootDepth?: number | null;
+
+  /** Depth at which a probe stops, pushed with both hands. */
+  @IsOptional()
+  @Amount('Probe depth', { min: 0, max: 100, unit: 'cm' })
+  probeStop?: number | null;
 }
 
 /** A part of a site that is sampled and treated as one. Areas in m², depths in cm. */
@@ -51,6 +56,11 @@ export class ZoneInput extends MeasurementsInput {
 
   @Amount('Area', { min: 1, max: 1_000_000, unit: 'm²', remedy: 'Every rate is multiplied by it: measure it.' })
   area: number;
+
+  /** How the area was found without a plan; the area then follows from it. */
+  @IsOptional()
+  @Taped()
+  taped?: TapedShape | null;
 
   @IsIn(grassNames, oneOf('Grass', grassNames))
   grass: string;

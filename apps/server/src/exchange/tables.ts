@@ -1,6 +1,7 @@
 import type { EntityTarget, ObjectLiteral } from 'typeorm';
 import { AuditEntry } from '../audit/auditEntry.entity.ts';
 import { GroundFeature } from '../ground/groundFeature.entity.ts';
+import { Underlay, ZonePhoto } from '../ground/pictures.entities.ts';
 import { Site } from '../ground/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
 import { LabImport } from '../lab/labImport.entity.ts';
@@ -44,6 +45,8 @@ export const exportedTables: readonly ExportedTable[] = [
   },
   { entity: Zone, file: 'zones.geojson', what: 'zones with their outlines; areas in m², depths in cm' },
   { entity: GroundFeature, file: 'ground-features.geojson', what: 'beds, drives, lines, trees and the like' },
+  { entity: ZonePhoto, file: 'photos.json', what: 'photos of zones, as base64' },
+  { entity: Underlay, file: 'underlays.json', what: 'images under plans, as base64, and where they lie' },
   { entity: Sample, file: 'samples.csv', what: 'bags; depths in cm' },
   {
     entity: LabResult,

@@ -5,6 +5,7 @@ import {
   SiteAnswer,
   SiteInput,
   ZoneAnswer,
+  ZoneFactsInput,
   ZoneInput,
 } from '@glenfold/contract';
 import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
@@ -13,6 +14,10 @@ import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { GroundPlanService } from './groundPlan.service.ts';
 import { GroundService, siteAnswer, zoneAnswer } from './ground.service.ts';
+import { PicturesController } from './pictures.controller.ts';
+import { PicturesService } from './pictures.service.ts';
+import { PlanSheetController } from './planSheet.controller.ts';
+import { PlanSheetService } from './planSheet.service.ts';
 
 @ApiTags('ground')
 @Controller()
@@ -124,6 +129,17 @@ class GroundController {
     return zoneAnswer(await this.ground.measure(zoneId, input, version));
   }
 
+  @Put('zones/:zoneId/facts')
+  @For('field.write')
+  @ApiOkResponse({ type: ZoneAnswer })
+  async changeFacts(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Body() input: ZoneFactsInput,
+    @SeenVersion() version: number,
+  ): Promise<ZoneAnswer> {
+    return zoneAnswer(await this.ground.changeFacts(zoneId, input, version));
+  }
+
   @Delete('zones/:zoneId')
   @For('work.delete')
   @HttpCode(204)
@@ -140,5 +156,9 @@ class GroundController {
   }
 }
 
-@Module({ controllers: [GroundController], providers: [GroundService, GroundPlanService], exports: [GroundService] })
+@Module({
+  controllers: [GroundController, PicturesController, PlanSheetController],
+  providers: [GroundService, GroundPlanService, PicturesService, PlanSheetService],
+  exports: [GroundService],
+})
 export class GroundModule {}

@@ -1,11 +1,13 @@
-import { InputError, checkGeometry } from '@glenfold/agronomy';
+import { InputError, areaShape, checkGeometry } from '@glenfold/agronomy';
 import { areaOf } from '@glenfold/agronomy/plan';
 import {
   GroundFeatureInput,
   type MeasurementsInput,
+  type NewZone,
   type SiteAnswer,
   SiteInput,
   ZoneAnswer,
+  ZoneFactsInput,
   type ZoneGeometry,
   ZoneInput,
   problemFields,
@@ -75,11 +77,25 @@ export class GroundService {
     return this.records.of(Zone).one(id);
   }
 
-  async addZone(siteId: string, input: ZoneInput, geometry: ZoneGeometry | null = null): Promise<Zone> {
-    const zones = await this.zones(siteId);
-    this.#refuseTwinLabel(zones, input.label);
-    const position = Math.max(0, ...zones.map((zone) => zone.position)) + 1;
-    return this.records.of(Zone).add({ ...input, siteId, position, geometry });
+  async addZone(siteId: string, input: ZoneInput): Promise<Zone> {
+    const [zone] = await this.addZones(siteId, [input]);
+    return zone!;
+  }
+
+  /** Add zones, all of them or none; those that are drawn are to be measured after. */
+  async addZones(siteId: string, inputs: readonly NewZone[]): Promise<Zone[]> {
+    if (inputs.length === 0) return [];
+    const known = await this.zones(siteId);
+    const last = Math.max(0, ...known.map((zone) => zone.position));
+    return this.records.together(async (of) => {
+      const added: Zone[] = [];
+      for (const [index, input] of inputs.entries()) {
+        this.#refuseTwinLabel([...known, ...added], input.label);
+        const values = { ...input, area: areaAsTaped(input), siteId, position: last + 1 + index };
+        added.push(await of(Zone).add(values));
+      }
+      return added;
+    });
   }
 
   changeZone(id: string, input: ZoneInput, version: number): Promise<Zone> {
@@ -87,16 +103,24 @@ export class GroundService {
       const zone = await of(Zone).locked(id);
       const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
       this.#refuseTwinLabel(others, input.label);
-      const values = { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, ...input };
-      // What is drawn is measured; a typed area belongs to a zone that is not.
-      if (zone.geometry) values.area = zone.area;
+      const unknown = { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, probeStop: null, taped: null };
+      // What is drawn is measured; a typed or taped area belongs to a zone that is not.
+      const area = zone.geometry ? zone.area : areaAsTaped(input);
+      const values = { ...unknown, ...input, area };
       return of(Zone).change(id, values, { version, tell: zoneAnswer });
     });
   }
 
   /** What is measured in the field; the other facts stay. */
-  measure(id: string, { thatch = null, rootDepth = null }: MeasurementsInput, version: number): Promise<Zone> {
-    return this.records.of(Zone).change(id, { thatch, rootDepth }, { version, tell: zoneAnswer });
+  measure(id: string, input: MeasurementsInput, version: number): Promise<Zone> {
+    const { thatch = null, rootDepth = null, probeStop = null } = input;
+    return this.records.of(Zone).change(id, { thatch, rootDepth, probeStop }, { version, tell: zoneAnswer });
+  }
+
+  /** What else is known of a zone, in place of what was known. */
+  changeFacts(id: string, facts: ZoneFactsInput, version: number): Promise<Zone> {
+    const tell = (zone: Zone) => ({ ...zone.facts, version: zone.version });
+    return this.records.of(Zone).change(id, { facts }, { version, tell });
   }
 
   async removeZone(id: string): Promise<void> {
@@ -129,8 +153,8 @@ export class GroundService {
     );
     return this.records.together(async (of) => {
       const site = await of(Site).add({ name, place: place ?? null });
-      for (const [index, { input, geometry }] of zones.entries()) {
-        await of(Zone).add({ ...input, siteId: site.id, position: index + 1, geometry });
+      for (const [index, { input, geometry, facts }] of zones.entries()) {
+        await of(Zone).add({ ...input, siteId: site.id, position: index + 1, geometry, facts });
       }
       for (const thing of things) await of(GroundFeature).add({ ...featureValues(thing), siteId: site.id });
       return site;
@@ -140,14 +164,16 @@ export class GroundService {
   async #readFeature(
     { geometry, properties }: GeoJsonFeature,
     index: number,
-  ): Promise<{ input: ZoneInput; geometry: ZoneGeometry | null }> {
+  ): Promise<{ input: ZoneInput; geometry: ZoneGeometry | null; facts: ZoneFactsInput | null }> {
     const path = `features.${index}.`;
     const outline = geometry ? readOutline(geometry, index) : null;
     const area: unknown = outline ? Math.round(areaOf(outline) * 10) / 10 : properties?.area;
     const input = plainToInstance(ZoneInput, { ...properties, area });
     const errors = problemFields(await validate(input, { whitelist: true }), path);
+    const facts = properties?.facts ? plainToInstance(ZoneFactsInput, properties.facts) : null;
+    if (facts) errors.push(...problemFields(await validate(facts), `${path}facts.`));
     if (errors.length > 0) refuse(errors);
-    return { input, geometry: outline };
+    return { input, geometry: outline, facts };
   }
 
   #refuseTwinLabel(zones: readonly Zone[], label: string): void {
@@ -160,6 +186,13 @@ export class GroundService {
         },
       ]);
   }
+}
+
+/** The area that taped lengths make, m²; otherwise the one that was typed. */
+function areaAsTaped({ taped, area }: ZoneInput): number {
+  if (!taped) return area;
+  const { lengths, ...shape } = taped;
+  return Math.round(areaShape({ ...lengths, ...shape }).result.area * 10) / 10;
 }
 
 /** The outline of a zone of a site file. */
@@ -194,5 +227,5 @@ export function zoneAnswer(zone: Zone): ZoneAnswer {
     position: _position,
     ...answer
   } = zone;
-  return answer;
+  return { ...answer, facts: zone.facts ?? {} };
 }

@@ -5,6 +5,7 @@ import { Injectable } from '@nestjs/common';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { GroundService, zoneAnswer } from './ground.service.ts';
+import { PicturesService } from './pictures.service.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
 import { Zone } from './zone.entity.ts';
 
@@ -16,16 +17,18 @@ export class GroundPlanService {
   constructor(
     private readonly records: Records,
     private readonly ground: GroundService,
+    private readonly pictures: PicturesService,
   ) {}
 
   async plan(siteId: string): Promise<GroundPlanAnswer> {
     const zones = await this.ground.zones(siteId);
     const features = await this.records.of(GroundFeature).find({ siteId }, { createdAt: 'ASC' });
-    return { zones: zones.map(zoneAnswer), features: features.map(featureAnswer) };
+    const underlay = await this.pictures.underlay(siteId);
+    return { zones: zones.map(zoneAnswer), features: features.map(featureAnswer), underlay };
   }
 
   /**
-   * Change the plan, all of it or nothing, and measure every drawn zone anew.
+   * Change the plan, all of it or nothing, and measure what changed anew.
    * @throws a stale problem when something was saved meanwhile, a refusal when a zone would be left without ground
    */
   change(siteId: string, changes: PlanChangesInput): Promise<GroundPlanAnswer> {
@@ -45,23 +48,29 @@ export class GroundPlanService {
         await ofSite(of, { what: 'feature', id }, siteId);
         await of(GroundFeature).change(id, featureValues(feature), { version, tell: featureAnswer });
       }
-      for (const { geometry, ...input } of newZones) await this.ground.addZone(siteId, input, geometry);
+      const added = await this.ground.addZones(siteId, newZones);
       for (const { id, version, geometry = null, area } of outlines) {
         await ofSite(of, { what: 'zone', id }, siteId);
         const values = geometry === null && area !== undefined ? { geometry, area } : { geometry };
         await of(Zone).change(id, values, { version, tell: zoneAnswer });
       }
-      await this.#measure(of, siteId);
+      const zonesOnly = (records: readonly PlanRecord[]) => records.filter(({ what }) => what === 'zone');
+      const touched = [...added, ...outlines, ...zonesOnly(restore)].map(({ id }) => id);
+      const things = [...newFeatures, ...features, ...[...remove, ...restore].filter(({ what }) => what === 'feature')];
+      await this.#measure(of, siteId, things.length > 0 ? undefined : new Set(touched));
       return this.plan(siteId);
     });
   }
 
-  /** Areas follow the outlines less what is not treated; typed areas stay. */
-  async #measure(of: RecordsOf, siteId: string): Promise<void> {
+  /**
+   * Areas follow the outlines less what is not treated; typed areas stay.
+   * @param only the zones whose outlines changed; all, where things on the ground did
+   */
+  async #measure(of: RecordsOf, siteId: string, only?: ReadonlySet<string>): Promise<void> {
     const drawn = await of(GroundFeature).find({ siteId });
     const exclusions = drawn.flatMap(({ kind, geometry }) => (isExclusion(kind) ? [geometry as Outline] : []));
     for (const { id, name, area: known, geometry } of await this.ground.zones(siteId)) {
-      if (!geometry) continue;
+      if (!geometry || (only && !only.has(id))) continue;
       const area = Math.round(measured(name, geometry, exclusions) * 10) / 10;
       if (area < 1)
         refuse([
@@ -98,6 +107,8 @@ export function featureAnswer({
   name,
   geometry,
   canopyRadius,
+  height,
+  properties,
 }: GroundFeature): GroundFeatureAnswer {
-  return { id, version, siteId, kind, name, geometry, canopyRadius };
+  return { id, version, siteId, kind, name, geometry, canopyRadius, height, properties };
 }

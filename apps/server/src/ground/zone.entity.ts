@@ -1,4 +1,4 @@
-import type { ZoneGeometry, ZoneInput } from '@glenfold/contract';
+import type { TapedShape, ZoneFactsInput, ZoneGeometry, ZoneInput } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -53,4 +53,20 @@ export class Zone extends Owned {
   /** cm */
   @Column({ type: 'double precision', nullable: true })
   rootDepth: number | null;
+
+  /** cm */
+  @Column({ type: 'double precision', nullable: true })
+  probeStop: number | null;
+
+  /** How the area was found without a plan. */
+  @Column({ type: 'jsonb', nullable: true })
+  taped: TapedShape | null;
+
+  /** What else is known; nothing until somebody says something. */
+  @Column({ type: 'jsonb', nullable: true })
+  facts: ZoneFactsInput | null;
+
+  /** What the file that it came from said of it beside. */
+  @Column({ type: 'jsonb', nullable: true })
+  properties: Record<string, unknown> | null;
 }

@@ -1,6 +1,12 @@
 import { FirstSlice1795392000000 } from './1795392000000-firstSlice.ts';
 import { People1795450000000 } from './1795450000000-people.ts';
 import { Plan1795470000000 } from './1795470000000-plan.ts';
+import { Facts1795490000000 } from './1795490000000-facts.ts';
 
 /** In the order they are run. */
-export const migrations = [FirstSlice1795392000000, People1795450000000, Plan1795470000000] as const;
+export const migrations = [
+  FirstSlice1795392000000,
+  People1795450000000,
+  Plan1795470000000,
+  Facts1795490000000,
+] as const;

@@ -14,6 +14,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req, Res } f
 import { ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Door } from '../platform/door.ts';
+import { Settings } from '../platform/settings.ts';
 import { COOKIE, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
 import { DemoPeople } from './demoPeople.ts';
@@ -38,6 +39,7 @@ export class SessionController {
     private readonly resets: ResetService,
     private readonly invitations: InvitationService,
     private readonly demo: DemoPeople,
+    private readonly settings: Settings,
   ) {}
 
   @Get('session')
@@ -55,12 +57,13 @@ export class SessionController {
         role,
         practices: places.map(({ practice: { id, name }, role }) => ({ practiceId: id, practiceName: name, role })),
         demoPeople: [],
+        tiles: this.settings.tiles ?? null,
       };
     }
     const any = await this.door.open((manager) => manager.existsBy(Practice, {}));
     const demoPeople: DemoPersonAnswer[] = any ? await this.demo.people() : [];
     const nobody = { csrf: '', person: null, practice: null, role: null, practices: [] };
-    return { state: any ? 'signed out' : 'first run', ...nobody, demoPeople };
+    return { state: any ? 'signed out' : 'first run', ...nobody, demoPeople, tiles: null };
   }
 
   @Post('session')

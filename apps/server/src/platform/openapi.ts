@@ -37,6 +37,9 @@ export function describeApi(app: INestApplication): OpenAPIObject {
       },
       bufferReading: () => ({ type: 'number', description: 'within the span of the buffer method' }),
       nutrientUnit: () => ({}),
+      place: () => ({ type: 'array', items: { type: 'number' }, description: '[longitude, latitude] in WGS84' }),
+      sharesAddUp: () => ({}),
+      taped: () => ({ type: 'object', description: 'a simple shape with its lengths in m, as area.shape takes it' }),
       drawn: () => ({ type: 'object', description: 'GeoJSON geometry in WGS84 that suits what is drawn' }),
     },
   });

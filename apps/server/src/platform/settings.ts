@@ -10,6 +10,8 @@ export abstract class Settings {
   readonly smtp: string | undefined;
   /** Sender of messages that leave. */
   readonly mailFrom: string;
+  /** Address of map tiles with {z}, {x} and {y}, and whose they are; without it no page asks for any. */
+  readonly tiles: { readonly address: string; readonly attribution: string } | undefined;
 }
 
 export function isSecure({ address }: Settings): boolean {

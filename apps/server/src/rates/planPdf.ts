@@ -1,61 +1,9 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
 import { type NutrientAdvice, type ProductAmount, type Working, present, presentStep } from '@glenfold/agronomy';
-import type { ZonePlanAnswer } from '@glenfold/contract';
-import pdfmake from 'pdfmake';
+import { type ZonePlanAnswer, colours } from '@glenfold/contract';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
+import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
 import { Problem } from '../platform/problem.ts';
 import type { IssuedPlan, Plan } from './plan.entity.ts';
-
-const INK = '#22302B';
-const LINE = '#CFC8B8';
-const OCHRE = '#A85B14';
-
-const require = createRequire(import.meta.url);
-const fontFile = (family: string, weight: number): string =>
-  join(
-    dirname(require.resolve(`@fontsource/${family}/package.json`)),
-    'files',
-    `${family}-latin-${weight}-normal.woff`,
-  );
-const fontsFolder = dirname(dirname(dirname(fontFile('bitter', 700))));
-
-pdfmake.setFonts({
-  Atkinson: {
-    normal: fontFile('atkinson-hyperlegible', 400),
-    bold: fontFile('atkinson-hyperlegible', 700),
-    italics: fontFile('atkinson-hyperlegible', 400),
-    bolditalics: fontFile('atkinson-hyperlegible', 700),
-  },
-  Bitter: { normal: fontFile('bitter', 700), bold: fontFile('bitter', 700) },
-});
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(fontsFolder));
-
-/** The bundled fonts have no subscript digits, arrows or roots: say them with what there is. */
-function plain(text: string): string {
-  return text
-    .replace(/[₀-₉]/g, (digit) => String(digit.charCodeAt(0) - 0x2080))
-    .replace(/⅔/g, ' 2/3')
-    .replace(/≤/g, '<=')
-    .replace(/≥/g, '>=')
-    .replace(/√/g, 'sqrt')
-    .replace(/θ/g, 'theta ');
-}
-
-const cell = (text: string, more: object = {}): TableCell => ({ text: plain(text), ...more });
-const head = (text: string): TableCell => cell(text, { bold: true, fontSize: 8.5 });
-
-const rules = {
-  hLineWidth: (row: number, node: { table: { body: unknown[] } }) =>
-    row === 0 || row === node.table.body.length ? 0 : 0.5,
-  vLineWidth: () => 0,
-  hLineColor: () => LINE,
-  paddingLeft: () => 0,
-  paddingRight: () => 8,
-  paddingTop: () => 2.5,
-  paddingBottom: () => 2.5,
-};
 
 /** Plans of before there were roles carry no mark: they show their costs. */
 const isPriced = ({ priced }: Partial<ZonePlanAnswer>): boolean => priced !== false;
@@ -97,7 +45,7 @@ function limeSection(issued: IssuedPlan): Content[] {
     content.push({ ul: amountRows(amount, units, 'limeRate').map(plain), margin: [0, 2, 0, 0] });
   }
   for (const { words, reasons } of answer.plan.comparisons)
-    content.push({ text: plain(`${words} ${reasons.join(' ')}`), margin: [0, 4, 0, 0], color: '#3F566B' });
+    content.push({ text: plain(`${words} ${reasons.join(' ')}`), margin: [0, 4, 0, 0], color: colours.slate });
   return [...content, ...cautions(lime.cautions)];
 }
 
@@ -108,7 +56,7 @@ function buy({ bags, bagMass, cost }: ProductAmount, { units, answer }: IssuedPl
 }
 
 function cautions(texts: readonly string[]): Content[] {
-  return texts.length === 0 ? [] : [{ ul: texts.map(plain), color: OCHRE, fontSize: 9, margin: [0, 4, 0, 0] }];
+  return texts.length === 0 ? [] : [{ ul: texts.map(plain), color: colours.ochre, fontSize: 9, margin: [0, 4, 0, 0] }];
 }
 
 function nutrientSection(advice: readonly NutrientAdvice[], issued: IssuedPlan): Content[] {
@@ -170,21 +118,12 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
     info: { title: `${issued.siteName}, ${issued.zoneName}: plan` },
     pageSize: units === 'us' ? 'LETTER' : 'A4',
     pageMargins: [48, 38, 48, 46],
-    defaultStyle: { font: 'Atkinson', fontSize: 10, color: INK, lineHeight: 1.15 },
+    defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink, lineHeight: 1.15 },
     styles: {
       title: { font: 'Bitter', fontSize: 20 },
       section: { font: 'Bitter', fontSize: 13, margin: [0, 9, 0, 3] },
     },
-    footer: (page, pages) => ({
-      margin: [48, 8],
-      fontSize: 8,
-      columns: [
-        {
-          text: 'Advice, to be weighed with local extension guidance, codes and licensed practice. The label and local law come first.',
-        },
-        { text: `${page} / ${pages}`, alignment: 'right', width: 40 },
-      ],
-    }),
+    footer,
     content: [
       {
         columns: [
@@ -204,7 +143,7 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
       },
       {
         text: plain(`${issued.siteName}. ${issued.practiceName}, ${issuedAt.toISOString().slice(0, 10)}.`),
-        color: '#3F566B',
+        color: colours.slate,
       },
       {
         margin: [0, 8, 0, 0],
@@ -243,5 +182,5 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
       ...workings.flatMap(([title, working]) => workingSection(title, working, units)),
     ],
   };
-  return pdfmake.createPdf(definition).getBuffer();
+  return bytesOf(definition);
 }

@@ -6,30 +6,16 @@ import {
   ProductPriceInput,
   ZonePlanAnswer,
 } from '@glenfold/contract';
-import {
-  Body,
-  Controller,
-  Get,
-  Header,
-  Module,
-  Param,
-  ParseEnumPipe,
-  ParseUUIDPipe,
-  Post,
-  Put,
-  Query,
-} from '@nestjs/common';
+import { Body, Controller, Get, Header, Module, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
 import { For } from '../platform/gate.ts';
+import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { CatalogueService, productAnswer } from './catalogue.service.ts';
 import { planFile } from './planFile.ts';
 import { RatesService } from './rates.service.ts';
-
-const systems = { metric: 'metric', us: 'us' } as const;
-const unitsPipe = new ParseEnumPipe(systems);
 
 @ApiTags('rates')
 @Controller()

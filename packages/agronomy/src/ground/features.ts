@@ -4,7 +4,7 @@ import { outlines } from './areaPolygon.ts';
 /** Ground inside a zone that is not treated. */
 export const exclusionKinds = ['bed', 'building', 'drive', 'pond', 'path'] as const;
 export const lineKinds = ['buried line', 'irrigation', 'fence'] as const;
-export const pointKinds = ['gate', 'tree', 'tap', 'downspout', 'drain'] as const;
+export const pointKinds = ['gate', 'tree', 'tap', 'downspout', 'drain', 'spot height'] as const;
 export const featureKinds = [...exclusionKinds, ...lineKinds, ...pointKinds] as const;
 export type ExclusionKind = (typeof exclusionKinds)[number];
 export type FeatureKind = (typeof featureKinds)[number];

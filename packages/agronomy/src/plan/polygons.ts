@@ -133,3 +133,31 @@ export function underCanopy(outline: Outline, stem: Position, radius: number, ri
   const tool = ring === undefined ? around(radius) : without(around(radius + ring / 2), around(radius - ring / 2));
   return parted(plane, read(plane, outline), tool, ring === undefined ? 'under the canopy' : 'at the canopy’s edge');
 }
+
+/** A place well inside an outline, and how wide the ground is there from west to east, m: where its name goes. */
+export function innerPlace(outline: Outline): { readonly at: Position; readonly width: number } {
+  const plane = planeAt(outline);
+  const rings = partsOf(outline)
+    .flat()
+    .map((ring) => ring.map(([longitude = 0, latitude = 0]) => plane.toPlane([longitude, latitude])));
+  const norths = rings.flat().map(([, north]) => north);
+  const [low, high] = [Math.min(...norths), Math.max(...norths)];
+  let best = { at: plane.toPlane([0, 0]), width: -1 };
+  // Off the corners, so that no scan runs along a side; the middle counts most.
+  for (const share of [0.503, 0.397, 0.611, 0.293, 0.707]) {
+    const north = low + share * (high - low);
+    const crossings = rings
+      .flatMap((ring) =>
+        ring.slice(1).flatMap(([x, y], index) => {
+          const [u, v] = ring[index]!;
+          return y > north !== v > north ? [u + ((north - v) / (y - v)) * (x - u)] : [];
+        }),
+      )
+      .sort((one, other) => one - other);
+    for (let index = 0; index + 1 < crossings.length; index += 2) {
+      const width = crossings[index + 1]! - crossings[index]!;
+      if (width > best.width * 1.15) best = { at: [crossings[index]! + width / 2, north], width };
+    }
+  }
+  return { at: plane.toMap(best.at), width: Math.max(0, best.width) };
+}

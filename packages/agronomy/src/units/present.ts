@@ -12,6 +12,9 @@ export type Sense =
   | 'mass'
   | 'depth'
   | 'length'
+  | 'spotHeight'
+  | 'volume'
+  | 'tonnes'
   | 'concentration'
   | 'ph'
   | 'percent'
@@ -38,6 +41,13 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   mass: { si: 'kg', metric: { unit: 'kg', label: 'kg', step: 0.1 }, us: { unit: 'lb', label: 'lb', step: 0.1 } },
   depth: { si: 'cm', metric: { unit: 'cm', label: 'cm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.25 } },
   length: { si: 'm', metric: { unit: 'm', label: 'm', step: 0.1 }, us: { unit: 'ft', label: 'ft', step: 0.5 } },
+  spotHeight: { si: 'm', metric: { unit: 'm', label: 'm', step: 0.01 }, us: { unit: 'ft', label: 'ft', step: 0.05 } },
+  volume: { si: 'm3', metric: { unit: 'm3', label: 'm³', step: 0.1 }, us: { unit: 'yd3', label: 'yd³', step: 0.1 } },
+  tonnes: {
+    si: 't',
+    metric: { unit: 't', label: 't', step: 0.1 },
+    us: { unit: 'ton', label: 'short tons', step: 0.1 },
+  },
   concentration: {
     si: 'mg/kg',
     metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 },

@@ -1,5 +1,13 @@
 import { grasses, soilGroups } from '@glenfold/agronomy';
-import { ZoneInput, type ZoneAnswer, clippingsHabits, intensities, shades, surfaces } from '@glenfold/contract';
+import {
+  ZoneInput,
+  type ZoneAnswer,
+  clippingsHabits,
+  intensities,
+  shades,
+  surfaces,
+  zoneInput,
+} from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import {
   Box,
@@ -31,11 +39,6 @@ const fresh: DefaultValues<ZoneInput> = {
   clippings: 'returned',
 };
 
-function valuesOf(zone: ZoneAnswer): DefaultValues<ZoneInput> {
-  const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, ...values } = zone;
-  return values;
-}
-
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 type ChoiceField = 'grass' | 'surface' | 'intensity' | 'shade' | 'clippings' | 'soilGroup';
@@ -53,7 +56,7 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
   const [zone] = useState(opened);
   const { control, register, handleSubmit, setError, formState } = useForm<ZoneInput>({
     resolver,
-    defaultValues: zone ? valuesOf(zone) : fresh,
+    defaultValues: zone ? zoneInput(zone) : fresh,
   });
   const saving = useSaveZone(siteId);
   const { mutate, error, isPending } = saving;

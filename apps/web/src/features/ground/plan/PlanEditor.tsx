@@ -13,7 +13,7 @@ import {
   stripAlong,
   underCanopy,
 } from '@glenfold/agronomy/plan';
-import type { DrawnZone, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import type { NewZone, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { colours } from '../../../theme.ts';
@@ -224,7 +224,7 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
     event.preventDefault();
   };
 
-  const partZone = (part: DrawnZone, left: PlanGeometry): void => {
+  const partZone = (part: NewZone, left: PlanGeometry): void => {
     if (zone)
       void make({
         name: `Part ${part.name} from ${zone.name}`,

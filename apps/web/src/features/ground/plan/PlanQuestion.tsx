@@ -1,8 +1,8 @@
 import type { PlanGeometry } from '@glenfold/agronomy';
-import type { DrawnZone, GroundFeatureAnswer, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import type { NewZone, GroundFeatureAnswer, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Ask, LengthField, LengthQuestion, NewZone, RectangleBySides, isLength } from './dialogs.tsx';
+import { Ask, LengthField, LengthQuestion, NewZoneForm, RectangleBySides, isLength } from './dialogs.tsx';
 import type { Question } from './tasks.ts';
 
 interface PlanQuestionProps {
@@ -12,12 +12,12 @@ interface PlanQuestionProps {
   readonly thing: GroundFeatureAnswer | undefined;
   readonly trouble: Error | null;
   readonly onClose: () => void;
-  readonly onNewZone: (zone: DrawnZone) => void;
+  readonly onNewZone: (zone: NewZone) => void;
   readonly onRectangle: (length: number, width: number, bearing: number) => void;
   readonly onTree: (geometry: PlanGeometry, canopyRadius: number) => void;
   readonly onStripWidth: (edge: PlanGeometry, width: number) => void;
   readonly onCanopy: (zone: ZoneAnswer, ring: number | undefined) => void;
-  readonly onPart: (part: DrawnZone, rest: PlanGeometry) => void;
+  readonly onPart: (part: NewZone, rest: PlanGeometry) => void;
   readonly onJoin: (other: ZoneAnswer) => void;
 }
 
@@ -26,7 +26,7 @@ export function PlanQuestion({ question, plan, zone, thing, trouble, onClose, ..
   switch (question.ask) {
     case 'new zone':
       return (
-        <NewZone
+        <NewZoneForm
           title="A new zone"
           zones={plan.zones}
           geometry={question.geometry as ZoneGeometry}
@@ -66,7 +66,7 @@ export function PlanQuestion({ question, plan, zone, thing, trouble, onClose, ..
       return <UnderTree plan={plan} thing={thing} trouble={trouble} onClose={onClose} onDone={on.onCanopy} />;
     case 'parted':
       return (
-        <NewZone
+        <NewZoneForm
           title={question.title}
           zones={plan.zones}
           like={zone}

@@ -1,6 +1,6 @@
 import { grasses } from '@glenfold/agronomy';
 import { areaOf } from '@glenfold/agronomy/plan';
-import type { DrawnZone, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import type { NewZone, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import {
   Button,
   Dialog,
@@ -99,7 +99,7 @@ function freeLabel(zones: readonly ZoneAnswer[], like: ZoneAnswer | undefined): 
   return free(Array.from({ length: 500 }, (_, index) => `Z-${index + 1}`));
 }
 
-interface NewZoneProps {
+interface NewZoneFormProps {
   readonly title: string;
   readonly zones: readonly ZoneAnswer[];
   /** The zone it was part of: its facts are taken over. */
@@ -107,11 +107,11 @@ interface NewZoneProps {
   readonly suggestion?: string;
   readonly geometry: ZoneGeometry;
   readonly onClose: () => void;
-  readonly onDone: (zone: DrawnZone) => void;
+  readonly onDone: (zone: NewZone) => void;
 }
 
 /** What a zone needs to be one: a name, a bag label, a grass. The other facts come after. */
-export function NewZone({ title, zones, like, suggestion = '', geometry, onClose, onDone }: NewZoneProps) {
+export function NewZoneForm({ title, zones, like, suggestion = '', geometry, onClose, onDone }: NewZoneFormProps) {
   const { say } = useUnits();
   const [name, setName] = useState(suggestion);
   const [label, setLabel] = useState(() => freeLabel(zones, like));

@@ -1,20 +1,9 @@
 import type { FeatureKind, UnitSystem } from '@glenfold/agronomy';
 import { convert, isExclusion } from '@glenfold/agronomy';
+import { HATCH, evenStep, fillings, lineDashes, marks, zoneHatches } from '@glenfold/contract';
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
 import type { Options as TextOptions } from 'ol/style/Text.js';
 import { colours } from '../../../theme.ts';
-
-const HATCH = 10;
-
-/** Strokes of the hatchings, which stay apart in print and for colour-blind readers. */
-const hatches: readonly string[] = [
-  'M-2 12L12 -2M-2 2L2 -2M8 12L12 8',
-  'M-2 -2L12 12M8 -2L12 2M-2 8L2 12',
-  'M0 5H10',
-  'M5 0V10',
-  'M-2 12L12 -2M-2 -2L12 12',
-  'M0 2.5H10M2.5 0V10',
-];
 
 const patterns = new Map<string, CanvasPattern | string>();
 
@@ -53,7 +42,7 @@ const label = (text: string, bold: boolean, more: TextOptions = {}): Text =>
 export function zoneStyle(position: number, chosen: boolean): Style {
   const ground = chosen ? colours.ochreWash : colours.lichenWash;
   return new Style({
-    fill: new Fill({ color: hatching(hatches[position % hatches.length]!, colours.faded, ground) }),
+    fill: new Fill({ color: hatching(zoneHatches[position % zoneHatches.length]!, colours.faded, ground) }),
     stroke: new Stroke({ color: colours.ink, width: chosen ? 3 : 1.4 }),
     zIndex: chosen ? 2 : 1,
   });
@@ -63,29 +52,6 @@ export function zoneStyle(position: number, chosen: boolean): Style {
 export function zoneLabelStyle(name: string, chosen: boolean): Style {
   return new Style({ text: label(name, chosen, { overflow: true }), zIndex: chosen ? 2 : 1 });
 }
-
-const DOTS = 'M2 2h.9M7 7h.9';
-const WAVES = 'M0 4q2.5 -2.5 5 0t5 0';
-const BRICKS = 'M0 0H10M0 5H10M3 0V5M8 5V10';
-const exclusionFills: Readonly<Record<string, readonly [strokes: string, ink: string, ground: string]>> = {
-  bed: [DOTS, colours.ochre, colours.paper],
-  building: ['M-2 12L12 -2M3 12L12 3M-2 7L7 -2', colours.ink, colours.line],
-  drive: [DOTS, colours.ink, '#E4DFD3'],
-  path: [BRICKS, colours.faded, '#EDE8DC'],
-  pond: [WAVES, colours.slate, colours.slateWash],
-};
-const lineDashes: Readonly<Record<string, readonly [colour: string, dash: number[]]>> = {
-  'buried line': [colours.ochre, [12, 5, 2, 5]],
-  irrigation: [colours.slate, [8, 5]],
-  fence: [colours.ink, [2, 5]],
-};
-/** Letters and forms of the small things, so that none is told by colour alone. */
-const marks: Readonly<Record<string, readonly [letter: string, points: number]>> = {
-  gate: ['G', 4],
-  tap: ['T', 0],
-  downspout: ['S', 3],
-  drain: ['D', 0],
-};
 
 /** A thing on the ground. `metresPerPixel` sizes a canopy. */
 export function featureStyle(
@@ -98,7 +64,7 @@ export function featureStyle(
   const edge = chosen ? colours.ochre : colours.ink;
   const zIndex = chosen ? 5 : 3;
   if (isExclusion(kind)) {
-    const [strokes, ink, ground] = exclusionFills[kind]!;
+    const { strokes, ink, ground } = fillings[kind]!;
     return [
       new Style({
         fill: new Fill({ color: hatching(strokes, ink, ground) }),
@@ -112,12 +78,12 @@ export function featureStyle(
   if (line)
     return [
       new Style({
-        stroke: new Stroke({ color: line[0], width: chosen ? 4 : 2.2, lineDash: line[1] }),
+        stroke: new Stroke({ color: line.ink, width: chosen ? 4 : 2.2, lineDash: line.dash }),
         text: new Text({
           text: name ?? kind,
           placement: 'line',
           font: '400 12px "Atkinson Hyperlegible", sans-serif',
-          fill: new Fill({ color: line[0] }),
+          fill: new Fill({ color: line.ink }),
           stroke: new Stroke({ color: colours.sheet, width: 3 }),
           textBaseline: 'bottom',
         }),
@@ -153,9 +119,24 @@ export function featureStyle(
       }),
     ];
   }
-  const [letter, points] = marks[kind]!;
   const fill = new Fill({ color: colours.sheet });
   const stroke = new Stroke({ color: edge, width: chosen ? 2.6 : 1.5 });
+  if (kind === 'spot height')
+    return [
+      new Style({
+        image: new RegularShape({
+          declutterMode: 'none',
+          points: 4,
+          radius: 6,
+          radius2: 0,
+          angle: Math.PI / 4,
+          stroke,
+        }),
+        text: label(name ?? '', chosen, { offsetY: -12 }),
+        zIndex: zIndex + 1,
+      }),
+    ];
+  const { letter, corners: points } = marks[kind]!;
   return [
     new Style({
       image:
@@ -199,9 +180,7 @@ export const penStyle = [
 export function gridStep(metresPerPixel: number, system: UnitSystem): number {
   const foot = convert(1, 'ft', 'm');
   const unit = system === 'us' ? foot : 1;
-  const wanted = (44 * metresPerPixel) / unit;
-  const power = 10 ** Math.floor(Math.log10(wanted));
-  return ([1, 2, 5, 10].find((step) => step * power >= wanted) ?? 10) * power * unit;
+  return evenStep((44 * metresPerPixel) / unit) * unit;
 }
 
 export const gridStyle = [

@@ -1,5 +1,5 @@
 import type {
-  DrawnZone,
+  NewZone,
   GroundFeatureAnswer,
   GroundFeatureInput,
   GroundPlanAnswer,
@@ -30,7 +30,7 @@ export interface Stroke {
   readonly name: string;
   readonly redrawn?: readonly Redrawn[];
   readonly changed?: readonly Changed[];
-  readonly newZones?: readonly DrawnZone[];
+  readonly newZones?: readonly NewZone[];
   readonly newFeatures?: readonly GroundFeatureInput[];
   readonly removed?: readonly PlanRecord[];
 }

@@ -1,0 +1,107 @@
+import { PhotoAnswer, PhotoInput, UnderlayAnswer, UnderlayInput, UnderlayPlaceInput } from '@glenfold/contract';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  type StreamableFile,
+} from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { PicturesService } from './pictures.service.ts';
+
+/** A picture never changes under its address; it is kept by the browser that was let in, and by nobody between. */
+const KEPT = 'private, max-age=31536000, immutable';
+
+@ApiTags('ground')
+@Controller()
+export class PicturesController {
+  constructor(private readonly pictures: PicturesService) {}
+
+  @Get('sites/:siteId/photos')
+  @For('work.read')
+  @ApiOkResponse({ type: PhotoAnswer, isArray: true })
+  photos(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<PhotoAnswer[]> {
+    return this.pictures.photos(siteId);
+  }
+
+  @Post('zones/:zoneId/photos')
+  @For('field.write')
+  @ApiCreatedResponse({ type: PhotoAnswer })
+  addPhoto(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Body() input: PhotoInput): Promise<PhotoAnswer> {
+    return this.pictures.addPhoto(zoneId, input);
+  }
+
+  @Get('photos/:photoId/image')
+  @For('work.read')
+  @Header('cache-control', KEPT)
+  @ApiProduces('image/jpeg', 'image/png', 'image/webp')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  photo(@Param('photoId', ParseUUIDPipe) photoId: string): Promise<StreamableFile> {
+    return this.pictures.photo(photoId);
+  }
+
+  @Delete('photos/:photoId')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removePhoto(@Param('photoId', ParseUUIDPipe) photoId: string): Promise<void> {
+    return this.pictures.removePhoto(photoId);
+  }
+
+  @Post('photos/:photoId/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: PhotoAnswer })
+  restorePhoto(@Param('photoId', ParseUUIDPipe) photoId: string): Promise<PhotoAnswer> {
+    return this.pictures.restorePhoto(photoId);
+  }
+
+  @Post('sites/:siteId/underlay')
+  @For('work.write')
+  @ApiCreatedResponse({ type: UnderlayAnswer })
+  layUnder(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() input: UnderlayInput): Promise<UnderlayAnswer> {
+    return this.pictures.layUnder(siteId, input);
+  }
+
+  @Put('underlays/:underlayId')
+  @For('work.write')
+  @ApiOkResponse({ type: UnderlayAnswer })
+  placeUnderlay(
+    @Param('underlayId', ParseUUIDPipe) underlayId: string,
+    @Body() input: UnderlayPlaceInput,
+    @SeenVersion() version: number,
+  ): Promise<UnderlayAnswer> {
+    return this.pictures.placeUnderlay(underlayId, input, version);
+  }
+
+  @Get('underlays/:underlayId/image')
+  @For('work.read')
+  @Header('cache-control', KEPT)
+  @ApiProduces('image/jpeg', 'image/png', 'image/webp')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  underlayImage(@Param('underlayId', ParseUUIDPipe) underlayId: string): Promise<StreamableFile> {
+    return this.pictures.underlayImage(underlayId);
+  }
+
+  @Delete('underlays/:underlayId')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeUnderlay(@Param('underlayId', ParseUUIDPipe) underlayId: string): Promise<void> {
+    return this.pictures.removeUnderlay(underlayId);
+  }
+
+  @Post('underlays/:underlayId/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: UnderlayAnswer })
+  restoreUnderlay(@Param('underlayId', ParseUUIDPipe) underlayId: string): Promise<UnderlayAnswer> {
+    return this.pictures.restoreUnderlay(underlayId);
+  }
+}

@@ -1,0 +1,128 @@
+import {
+  LARGEST_PHOTO,
+  LARGEST_UNDERLAY,
+  type PhotoAnswer,
+  type PhotoInput,
+  type PictureType,
+  type UnderlayAnswer,
+  type UnderlayInput,
+  type UnderlayPlaceInput,
+} from '@glenfold/contract';
+import { Injectable, StreamableFile } from '@nestjs/common';
+import { In } from 'typeorm';
+import { notFound, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { GroundService } from './ground.service.ts';
+import { Underlay, ZonePhoto } from './pictures.entities.ts';
+
+/** How files of each type begin. */
+const beginnings: Readonly<Record<PictureType, RegExp>> = {
+  'image/jpeg': /^\xff\xd8\xff/,
+  'image/png': /^\x89PNG\r\n\x1a\n/,
+  'image/webp': /^RIFF[^]{4}WEBP/,
+};
+
+/** @throws a refusal for what is no picture of its type, or larger than is kept */
+function checkPicture(field: string, type: PictureType, image: string, largest: number): void {
+  const bytes = Math.floor((image.length * 3) / 4);
+  const megabytes = (size: number): string => (size / 1e6).toFixed(1);
+  if (bytes > largest)
+    refuse([
+      {
+        field,
+        message: `The picture has ${megabytes(bytes)} MB; ${megabytes(largest)} MB are kept at most. Make it smaller and send it again.`,
+      },
+    ]);
+  if (!beginnings[type].test(Buffer.from(image.slice(0, 24), 'base64').toString('latin1')))
+    refuse([{ field, message: 'The file is not the JPEG, PNG or WebP picture that it says it is. Choose another.' }]);
+}
+
+/** Photos of zones, and images under plans. */
+@Injectable()
+export class PicturesService {
+  constructor(
+    private readonly records: Records,
+    private readonly ground: GroundService,
+  ) {}
+
+  async photos(siteId: string): Promise<PhotoAnswer[]> {
+    const zones = await this.ground.zones(siteId);
+    const zoneId = In(zones.map(({ id }) => id));
+    return (await this.records.of(ZonePhoto).find({ zoneId }, { createdAt: 'ASC' })).map(photoAnswer);
+  }
+
+  async addPhoto(zoneId: string, { type, image, caption = null, takenOn = null }: PhotoInput): Promise<PhotoAnswer> {
+    await this.ground.zone(zoneId);
+    checkPicture('image', type, image, LARGEST_PHOTO);
+    return photoAnswer(await this.records.of(ZonePhoto).add({ zoneId, type, image, caption, takenOn }));
+  }
+
+  removePhoto(id: string): Promise<void> {
+    return this.records.of(ZonePhoto).remove(id);
+  }
+
+  async restorePhoto(id: string): Promise<PhotoAnswer> {
+    return photoAnswer(await this.records.of(ZonePhoto).restore(id));
+  }
+
+  photo(id: string): Promise<StreamableFile> {
+    return this.#file(ZonePhoto, id);
+  }
+
+  async underlay(siteId: string): Promise<UnderlayAnswer | null> {
+    const [found] = await this.records.of(Underlay).find({ siteId });
+    return found ? underlayAnswer(found) : null;
+  }
+
+  /** Lay an image under the plan, in place of the one that was there. */
+  async layUnder(siteId: string, { picture, matches, opacity }: UnderlayInput): Promise<UnderlayAnswer> {
+    checkPicture('picture.image', picture.type, picture.image, LARGEST_UNDERLAY);
+    const { type, image, name, width, height } = picture;
+    return this.records.together(async (of) => {
+      await this.ground.site(siteId);
+      for (const { id } of await of(Underlay).find({ siteId })) await of(Underlay).remove(id);
+      return underlayAnswer(await of(Underlay).add({ siteId, type, image, name, width, height, matches, opacity }));
+    });
+  }
+
+  async placeUnderlay(id: string, { matches, opacity }: UnderlayPlaceInput, version: number): Promise<UnderlayAnswer> {
+    const expected = { version, tell: underlayAnswer };
+    return underlayAnswer(await this.records.of(Underlay).change(id, { matches, opacity }, expected));
+  }
+
+  removeUnderlay(id: string): Promise<void> {
+    return this.records.of(Underlay).remove(id);
+  }
+
+  restoreUnderlay(id: string): Promise<UnderlayAnswer> {
+    return this.records.together(async (of) => {
+      const { siteId } = await of(Underlay).deleted(id);
+      for (const other of await of(Underlay).find({ siteId })) await of(Underlay).remove(other.id);
+      return underlayAnswer(await of(Underlay).restore(id));
+    });
+  }
+
+  underlayImage(id: string): Promise<StreamableFile> {
+    return this.#file(Underlay, id);
+  }
+
+  async #file(entity: typeof ZonePhoto | typeof Underlay, id: string): Promise<StreamableFile> {
+    const { type } = await this.records.of<ZonePhoto | Underlay>(entity).one(id);
+    const image = await this.records.scoped((manager) =>
+      manager
+        .createQueryBuilder<ZonePhoto | Underlay>(entity, 'picture')
+        .select('picture.image', 'image')
+        .where({ id })
+        .getRawOne<{ readonly image: string }>(),
+    );
+    return new StreamableFile(Buffer.from((image ?? notFound()).image, 'base64'), { type });
+  }
+}
+
+function photoAnswer({ id, version, zoneId, caption, takenOn }: ZonePhoto): PhotoAnswer {
+  return { id, version, zoneId, caption, takenOn, address: `/api/photos/${id}/image` };
+}
+
+function underlayAnswer({ id, version, name, width, height, matches, opacity }: Underlay): UnderlayAnswer {
+  return { id, version, name, width, height, matches, opacity, address: `/api/underlays/${id}/image` };
+}

@@ -1,0 +1,116 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { Amount, Place, trimOrNone } from './checks.ts';
+
+export const pictureTypes = ['image/jpeg', 'image/png', 'image/webp'] as const;
+export type PictureType = (typeof pictureTypes)[number];
+
+/** Largest picture that is kept, in bytes; the application makes larger ones smaller before it sends them. */
+export const LARGEST_PHOTO = 1_500_000;
+export const LARGEST_UNDERLAY = 8_000_000;
+
+/** A picture as it is sent: its bytes in base64. */
+class Picture {
+  @IsIn(pictureTypes, { message: 'A picture is a JPEG, PNG or WebP file.' })
+  type: PictureType;
+
+  @IsString({ message: 'The picture is missing.' })
+  @Matches(/^[A-Za-z0-9+/]+={0,2}$/, { message: 'The picture is not written in base64.' })
+  image: string;
+}
+
+/** A photo of a zone. */
+export class PhotoInput extends Picture {
+  @trimOrNone
+  @IsOptional()
+  @IsString()
+  @MaxLength(200, { message: 'Keep the words under 200 letters.' })
+  caption?: string | null;
+
+  @IsOptional()
+  @Matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as 2026-03-14.' })
+  takenOn?: string | null;
+}
+
+export class PhotoAnswer {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() zoneId: string;
+  @IsOptional() @IsString() caption: string | null;
+  @IsOptional() @IsString() takenOn: string | null;
+  /** Address of the picture itself. */
+  @IsString() address: string;
+}
+
+/** A place on an image and on the ground. */
+export class MatchInput {
+  @Amount('Across', { min: 0, max: 50_000, unit: 'pixels' })
+  right: number;
+
+  @Amount('Down', { min: 0, max: 50_000, unit: 'pixels' })
+  down: number;
+
+  /** [longitude, latitude] */
+  @Place()
+  place: number[];
+}
+
+/** How an image lies under the plan. */
+export class UnderlayPlaceInput {
+  @IsArray()
+  @ArrayMinSize(2, { message: 'Mark two matching points at least.' })
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => MatchInput)
+  matches: MatchInput[];
+
+  @Amount('Opacity', { min: 0, max: 1 })
+  opacity: number;
+}
+
+/** A picture with its size in pixels. */
+export class SizedPicture extends Picture {
+  @IsString()
+  @MaxLength(200)
+  name: string;
+
+  @IsInt()
+  @Min(1)
+  @Max(50_000)
+  width: number;
+
+  @IsInt()
+  @Min(1)
+  @Max(50_000)
+  height: number;
+}
+
+/** An aerial photo or a scanned survey, laid under the plan. */
+export class UnderlayInput extends UnderlayPlaceInput {
+  @ValidateNested()
+  @Type(() => SizedPicture)
+  picture: SizedPicture;
+}
+
+export class UnderlayAnswer extends UnderlayPlaceInput {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() name: string;
+  @IsInt() width: number;
+  @IsInt() height: number;
+  /** Address of the picture itself. */
+  @IsString() address: string;
+}
