@@ -5,6 +5,7 @@ export { acidityNitrogen } from './acidify/nitrogenAcidity.ts';
 export { sulfurProgram, sulfurRequirement } from './acidify/sulfur.ts';
 export { areaPolygon } from './ground/areaPolygon.ts';
 export * from './ground/features.ts';
+export { paceLength } from './ground/pace.ts';
 export * from './ground/shapes.ts';
 export * from './ground/trouble.ts';
 export { measureRing, polygonArea, type PolygonRings } from './ground/polygonArea.ts';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { areaShape, paceLength, shapeCorners } from '../src/ground/shapes.ts';
+import { paceLength } from '../src/ground/pace.ts';
+import { areaShape, shapeCorners } from '../src/ground/shapes.ts';
 import { troubleCauses, troubleRules } from '../src/ground/trouble.ts';
 import {
   type Fix,

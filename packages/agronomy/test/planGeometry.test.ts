@@ -8,7 +8,7 @@ import {
   isExclusion,
 } from '../src/index.ts';
 import { Plane } from '../src/plan/plane.ts';
-import { neighbours } from '../src/plan/index.ts';
+import { findFaults } from '../src/plan/index.ts';
 
 const plane = new Plane([-36, 46.5]);
 const place = fc
@@ -68,9 +68,12 @@ it('whatever is sent ends in a geometry or in a refusal that names the place in 
   expect(() => checkGeometry(far, 'tap', 'outline')).toThrow(/within ±180 and ±90/);
 });
 
-it('neighbours are those within reach, the zone itself among them', () => {
-  const row = Array.from({ length: 9 }, (_, index) => square(index * 60, 0, 55));
-  expect(neighbours(row, 4)).toEqual([3, 4, 5]);
-  expect(neighbours(row, 0)).toEqual([0, 1]);
-  expect(neighbours([square(0, 0, 10), square(200, 200, 10)], 0)).toEqual([0]);
+it('faults of many zones are those of each with its neighbours', () => {
+  // A row that shares borders, but for one overlap of 2 m and one sliver of 0.2 m.
+  const row = [0, 10, 18, 28, 38.2, 48.2].map((east, index) => square(east, 0, index === 5 ? 9 : 10));
+  const found = findFaults(row).map(({ kind, zones, area }) => [kind, [...zones].sort(), Math.round(area)]);
+  expect(found).toEqual([
+    ['overlap', [1, 2], 20],
+    ['gap', [3, 4], 2],
+  ]);
 });

@@ -99,7 +99,7 @@ function layOut(plan: GroundPlanAnswer, units: UnitSystem): Sheet | undefined {
   const [west, south, east, north] = extentOf(plan, plane);
   const { width, height } = sheetSize(units);
   const box = { x: MARGIN, y: TOP, width: width - 2 * MARGIN - COLUMN - 16, height: height - TOP - MARGIN - 34 };
-  const room = 14;
+  const room = 8;
   const fits = (scale: number): boolean =>
     ((east - west) * POINTS) / scale <= box.width - 2 * room &&
     ((north - south) * POINTS) / scale <= box.height - 2 * room;
@@ -125,19 +125,23 @@ const ringsOf = ({ geometry }: { readonly geometry?: ZoneAnswer['geometry'] | Gr
       ? geometry.coordinates.flat()
       : [];
 
-function pattern(id: string, strokes: string, ink: string, ground: string): string {
-  return `<pattern id="${id}" width="${HATCH}" height="${HATCH}" patternUnits="userSpaceOnUse"><rect width="${HATCH}" height="${HATCH}" fill="${ground}"/><path d="${strokes}" fill="none" stroke="${ink}" stroke-width="0.6"/></pattern>`;
+function pattern(id: string, strokes: string, ink: string): string {
+  return `<pattern id="${id}" width="${HATCH}" height="${HATCH}" patternUnits="userSpaceOnUse"><path d="${strokes}" fill="none" stroke="${ink}" stroke-width="0.6"/></pattern>`;
 }
+
+/** Ground and hatching in two coats: a coat of tiles alone would show their seams. */
+function hatched(path: string, ground: string, hatching: string, stroke: number): string {
+  return `<path d="${path}" fill="${ground}" fill-rule="evenodd"/><path d="${path}" fill="url(#${hatching})" fill-rule="evenodd" stroke="${colours.ink}" stroke-width="${stroke}"/>`;
+}
+
+const square = (x: number, y: number, width: number, height: number): string =>
+  `M${round(x)} ${round(y)}h${width}v${height}h-${width}z`;
 
 const zonePattern = (index: number): string => `zone-${index % zoneHatches.length}`;
 
 function patterns(): string {
-  const zones = zoneHatches.map((strokes, index) =>
-    pattern(zonePattern(index), strokes, colours.faded, colours.lichenWash),
-  );
-  const things = Object.entries(fillings).map(([kind, { strokes, ink, ground }]) =>
-    pattern(kind, strokes, ink, ground),
-  );
+  const zones = zoneHatches.map((strokes, index) => pattern(zonePattern(index), strokes, colours.faded));
+  const things = Object.entries(fillings).map(([kind, { strokes, ink }]) => pattern(kind, strokes, ink));
   return `<defs>${zones.join('')}${things.join('')}</defs>`;
 }
 
@@ -178,7 +182,7 @@ function thing(sheet: Sheet, feature: GroundFeatureAnswer): string {
   const { kind, geometry, name, canopyRadius, height } = feature;
   if (isExclusion(kind)) {
     const [x, y] = sheet.at(innerPlace(geometry as Outline).at);
-    const path = `<path d="${pathOf(sheet, ringsOf(feature), true)}" fill="url(#${kind})" fill-rule="evenodd" stroke="${colours.ink}" stroke-width="0.7"/>`;
+    const path = hatched(pathOf(sheet, ringsOf(feature), true), fillings[kind]!.ground, kind, 0.7);
     return name ? `${path}${words(x, y + 3, name, { size: 7, anchor: 'middle' })}` : path;
   }
   if (geometry.type === 'LineString') {
@@ -201,10 +205,8 @@ function drawnZones(sheet: Sheet, zones: readonly ZoneAnswer[]): { readonly grou
   const labels: string[] = [];
   for (const [index, zone] of zones.entries()) {
     if (!zone.geometry) continue;
-    grounds.push(
-      `<path d="${pathOf(sheet, ringsOf(zone), true)}" fill="url(#${zonePattern(index)})" fill-rule="evenodd" stroke="${colours.ink}" stroke-width="1.1"/>`,
-    );
-    const { at, width } = innerPlace(zone.geometry as Outline);
+    grounds.push(hatched(pathOf(sheet, ringsOf(zone), true), colours.lichenWash, zonePattern(index), 1.1));
+    const { at, width } = innerPlace(zone.geometry);
     const [x, y] = sheet.at(at);
     const fits = zone.name.length * 4.6 + 22 < width * sheet.perMetre;
     const half = fits ? (zone.name.length * 4.6 + 16) / 2 : 8;
@@ -251,7 +253,7 @@ function legend(
   const drawn = used.map((kind, index) => {
     const [left, y] = [x + (index % 2) * (COLUMN / 2), top + Math.floor(index / 2) * 15 + 8];
     const symbol = isExclusion(kind)
-      ? `<rect x="${left}" y="${y - 5}" width="16" height="9" fill="url(#${kind})" stroke="${colours.ink}" stroke-width="0.6"/>`
+      ? hatched(square(left, y - 5, 16, 9), fillings[kind]!.ground, kind, 0.6)
       : lineDashes[kind]
         ? `<path d="M${left} ${y}h18" stroke="${lineDashes[kind].ink}" stroke-width="1.3" stroke-dasharray="${lineDashes[kind].dash.map((dash) => dash / 2).join(' ')}"/>`
         : mark(kind, left + 8, y - 0.5, 5);
@@ -275,9 +277,7 @@ function areasTable(
   const rows = zones.slice(0, shown).map((zone, index) => {
     const y = top + 12 + index * 15;
     const name = zone.name.length > 24 ? `${zone.name.slice(0, 23)}…` : zone.name;
-    const swatch = zone.geometry
-      ? `<rect x="${x}" y="${y - 8}" width="14" height="10" fill="url(#${zonePattern(index)})" stroke="${colours.ink}" stroke-width="0.6"/>`
-      : '';
+    const swatch = zone.geometry ? hatched(square(x, y - 8, 14, 10), colours.lichenWash, zonePattern(index), 0.6) : '';
     return `${swatch}${words(x + 19, y, `${index + 1}`, { size: 8, bold: true })}${words(x + 32, y, name, { size: 8 })}${words(right, y, area(zone.area), { size: 8, anchor: 'end' })}<path d="M${x} ${y + 4}H${right}" stroke="${colours.line}" stroke-width="0.5"/>`;
   });
   const total = zones.reduce((sum, zone) => sum + zone.area, 0);

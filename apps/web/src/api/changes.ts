@@ -12,6 +12,8 @@ import type {
   MeasurementsInput,
   MemberAnswer,
   MemberInput,
+  PhotoAnswer,
+  PhotoInput,
   OutboxAnswer,
   PlanChangesInput,
   PlanChoicesInput,
@@ -23,7 +25,11 @@ import type {
   ShareLinkInput,
   SiteAnswer,
   SiteInput,
+  UnderlayAnswer,
+  UnderlayInput,
+  UnderlayPlaceInput,
   ZoneAnswer,
+  ZoneFactsInput,
   ZoneInput,
   ZonePlanAnswer,
 } from '@glenfold/contract';
@@ -85,6 +91,22 @@ export const useSaveLabResult = () => useSave<LabResultInput, LabResultAnswer>('
 export const useMeasure = () =>
   useChange(({ seen, input }: { seen: Seen; input: MeasurementsInput }) =>
     api<ZoneAnswer>('PUT', `/zones/${seen.id}/measurements`, input, seen.version),
+  );
+
+/** What is known of a zone, in place of what was; quick changes one after the other are no conflict. */
+export const useSaveFacts = (zoneId: string) =>
+  useChange(
+    ({ seen, input }: { seen: Seen; input: ZoneFactsInput }) =>
+      saveOver<ZoneAnswer>(`/zones/${seen.id}/facts`, input, seen.version),
+    `facts ${zoneId}`,
+  );
+export const useAddPhoto = (zoneId: string) =>
+  useChange((input: PhotoInput) => api<PhotoAnswer>('POST', `/zones/${zoneId}/photos`, input), `photos ${zoneId}`);
+export const useLayUnder = (siteId: string) =>
+  useChange((input: UnderlayInput) => api<UnderlayAnswer>('POST', `/sites/${siteId}/underlay`, input));
+export const usePlaceUnderlay = () =>
+  useChange(({ seen, input }: { seen: Seen; input: UnderlayPlaceInput }) =>
+    saveOver<UnderlayAnswer>(`/underlays/${seen.id}`, input, seen.version),
   );
 
 export const usePreviewLabFile = (siteId: string) =>

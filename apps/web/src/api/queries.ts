@@ -7,6 +7,7 @@ import type {
   LabImportAnswer,
   LabResultAnswer,
   MemberAnswer,
+  PhotoAnswer,
   OutboxAnswer,
   ProductAnswer,
   ResetOfferAnswer,
@@ -85,6 +86,11 @@ export const queries = {
     queryOptions({
       queryKey: ['site', siteId, 'ground-plan'],
       queryFn: () => api<GroundPlanAnswer>('GET', `/sites/${siteId}/plan`),
+    }),
+  photos: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'photos'],
+      queryFn: () => api<PhotoAnswer[]>('GET', `/sites/${siteId}/photos`),
     }),
   zones: (siteId: string) =>
     queryOptions({

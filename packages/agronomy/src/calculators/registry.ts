@@ -1,7 +1,8 @@
 import { acidityNitrogen } from '../acidify/nitrogenAcidity.ts';
 import { sulfurProgram, sulfurRequirement } from '../acidify/sulfur.ts';
 import { areaPolygon } from '../ground/areaPolygon.ts';
-import { areaShape, paceLength } from '../ground/shapes.ts';
+import { paceLength } from '../ground/pace.ts';
+import { areaShape } from '../ground/shapes.ts';
 import { troubleCauses } from '../ground/trouble.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
 import { limeEffectiveness } from '../lime/effectiveness.ts';

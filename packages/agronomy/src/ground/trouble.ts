@@ -49,7 +49,7 @@ export const wordFacts = {
 
 type NumberFact = keyof typeof numberFacts;
 type WordFact = keyof typeof wordFacts;
-export type TroubleFacts = { readonly [K in NumberFact]?: number | undefined } & {
+export type TroubleFacts = Readonly<Partial<Record<NumberFact, number | undefined>>> & {
   readonly [K in WordFact]?: (typeof wordFacts)[K][number] | undefined;
 };
 const numberNames = Object.keys(numberFacts) as NumberFact[];

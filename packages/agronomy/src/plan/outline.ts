@@ -49,7 +49,7 @@ const reader = new GeoJSONReader();
 const writer = new GeoJSONWriter();
 
 /** The polygons of an outline on the plane. */
-function flat(plane: Plane, outline: Outline) {
+export function flat(plane: Plane, outline: Outline) {
   return partsOf(outline).map((rings) =>
     rings.map((ring) => ring.map(([longitude = 0, latitude = 0]) => plane.toPlane([longitude, latitude]))),
   );

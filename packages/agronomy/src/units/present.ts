@@ -15,6 +15,7 @@ export type Sense =
   | 'spotHeight'
   | 'volume'
   | 'tonnes'
+  | 'hours'
   | 'concentration'
   | 'ph'
   | 'percent'
@@ -53,6 +54,7 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
     metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 },
     us: { unit: 'ppm', label: 'ppm', step: 1 },
   },
+  hours: { si: 'h', metric: { unit: 'h', label: 'h', step: 0.5 }, us: { unit: 'h', label: 'h', step: 0.5 } },
   ph: { si: '', metric: plain('', 0.1), us: plain('', 0.1) },
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
   count: { si: '', metric: plain('', 1), us: plain('', 1) },

@@ -6,27 +6,34 @@ import {
   PlanError,
   type Position,
   cutOut,
-  findFaults,
   mend,
   merge,
   splitBy,
   stripAlong,
   underCanopy,
 } from '@glenfold/agronomy/plan';
-import type { NewZone, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import type { NewZone, GroundPlanAnswer, TilesAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  type ReactNode,
+  type Ref,
+  useCallback,
+  useEffect,
+  useImperativeHandle,
+  useMemo,
+  useState,
+} from 'react';
 import { colours } from '../../../theme.ts';
 import { useMay } from '../../../ui/session.tsx';
-import { useUnits } from '../../../ui/units.tsx';
 import { PlanQuestion } from './PlanQuestion.tsx';
 import { PlanNotices } from './PlanNotices.tsx';
 import { PlanSheet } from './PlanSheet.tsx';
 import { PlanTools } from './PlanTools.tsx';
-import { type Measure, PlanMap, type PlanItem, shapeOf } from './planMap.ts';
+import { type Measure, type PlanItem, type PlanMark, type ZoneDress, shapeOf } from './planMap.ts';
 import { type Stroke, inputOf } from './strokes.ts';
 import { type Question, type Task, instructionOf } from './tasks.ts';
-import { toCheck } from './toCheck.ts';
+import { useFaults } from './useFaults.ts';
+import { usePlanMap } from './usePlanMap.ts';
 import { useStrokes } from './useStrokes.ts';
 
 interface PlanEditorProps {
@@ -34,22 +41,47 @@ interface PlanEditorProps {
   readonly plan: GroundPlanAnswer;
   readonly chosen: PlanItem | null;
   readonly onChoose: (item: PlanItem | null) => void;
+  /** How zones are dressed, where not by their hatching. */
+  readonly dress?: ReadonlyMap<string, ZoneDress> | null;
+  readonly marks?: readonly PlanMark[];
+  /** Map tiles are asked for only while they are wanted. */
+  readonly tiles?: TilesAnswer | null;
+  /** More tools, of those who use the plan. */
+  readonly tools?: ReactNode;
+  /** Given the pen, for what is begun beside the plan. */
+  readonly ref?: Ref<Pen>;
+}
+
+/** What can be done on the plan from beside it. */
+export interface Pen {
+  /** Have a place pointed at. */
+  readonly mark: (words: string, onMarked: (at: Position) => void) => void;
+  /** Make two zones of one: asks for the new one's name. */
+  readonly part: (zone: ZoneAnswer, parted: Parted, title: string, suggestion: string) => void;
+  /** A new zone of an outline that was found elsewhere: asks for its name. */
+  readonly newZone: (geometry: PlanGeometry) => void;
+  readonly make: (stroke: Stroke) => Promise<void>;
+  /** Where an image or a walk is laid when nothing is drawn yet. */
+  readonly show: () => void;
 }
 
 const CHOOSE: Task = { do: 'choose' };
-
-/** A place on the plan to lay the sheet's origin at; any place does while nothing is drawn. */
-function originOf({ zones, features }: GroundPlanAnswer): Position {
-  const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
-  const [longitude, latitude] = geometry?.coordinates.flat(3) ?? [];
-  return longitude === undefined || latitude === undefined ? [0, 0] : [longitude, latitude];
-}
+const NO_MARKS: readonly PlanMark[] = [];
 
 /** The ground drawn to scale, and the pen. */
-export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) {
-  const { system } = useUnits();
+export function PlanEditor({
+  siteId,
+  plan,
+  chosen,
+  onChoose,
+  dress = null,
+  marks = NO_MARKS,
+  tiles = null,
+  tools,
+  ref,
+}: PlanEditorProps) {
   const mayDraw = useMay()('work.write');
-  const [map, setMap] = useState<PlanMap | null>(null);
+  const { map, attach } = usePlanMap({ plan, chosen, dress, marks, tiles });
   const [task, setTask] = useState<Task>(CHOOSE);
   const [question, setQuestion] = useState<Question | null>(null);
   const [measure, setMeasure] = useState<Measure | null>(null);
@@ -72,37 +104,8 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
     map?.show(plan);
   }, [map, rest, plan]);
 
-  const [origin] = useState(() => originOf(plan));
-  const attach = useCallback(
-    (paper: HTMLElement) => {
-      const made = new PlanMap(paper, origin);
-      setMap(made);
-      return () => {
-        made.destroy();
-        setMap(null);
-      };
-    },
-    [origin],
-  );
-  const fitted = useRef<PlanMap | null>(null);
-  useEffect(() => {
-    map?.show(plan);
-    if (map && fitted.current !== map) map.fit();
-    fitted.current = map;
-  }, [map, plan]);
-  useEffect(() => map?.choose(chosen), [map, chosen]);
-  useEffect(() => map?.setUnits(system), [map, system]);
-
   const drawn = useMemo(() => plan.zones.filter((entry) => entry.geometry), [plan]);
-  const checked = useMemo(() => toCheck(drawn, zone?.id), [drawn, zone?.id]);
-  const faults = useMemo((): readonly Fault[] => {
-    try {
-      return findFaults(checked.map(({ geometry }) => geometry as Outline));
-    } catch (error) {
-      if (error instanceof PlanError) return [];
-      throw error;
-    }
-  }, [checked]);
+  const { faults, looking } = useFaults(drawn);
   useEffect(() => map?.showFaults(faults.map((fault) => fault.outline)), [map, faults]);
 
   const make = async (stroke: Stroke): Promise<void> => {
@@ -161,6 +164,7 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
   const drawnKind = (kind: FeatureKind | 'zone', geometry: PlanGeometry): void => {
     if (kind === 'zone') setQuestion({ ask: 'new zone', geometry });
     else if (kind === 'tree') setQuestion({ ask: 'tree', geometry });
+    else if (kind === 'spot height') setQuestion({ ask: 'spot height', geometry });
     else void make({ name: `Draw ${kind}`, newFeatures: [{ kind, geometry }] });
   };
   const lineOf = (geometry: PlanGeometry): Position[] =>
@@ -206,6 +210,30 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
       });
   };
 
+  useImperativeHandle(ref, () => ({
+    mark: (words, onMarked) => {
+      if (!map) return;
+      rest();
+      setTrouble(null);
+      setTask({ do: 'mark', words });
+      map.draw('Point', ({ coordinates }) => {
+        const [longitude = 0, latitude = 0] = coordinates.flat(3);
+        drop();
+        onMarked([longitude, latitude]);
+      });
+    },
+    part: (of, parted, title, suggestion) => {
+      onChoose({ what: 'zone', id: of.id });
+      askForPart(parted, title, suggestion);
+    },
+    newZone: (geometry) => {
+      rest();
+      setQuestion({ ask: 'new zone', geometry });
+    },
+    make,
+    show: () => map?.fit(),
+  }));
+
   const begin = (next: Task): void => {
     setTrouble(null);
     takeUp(next);
@@ -235,14 +263,14 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
   const mended = (fault: Fault): void => {
     const outlines = attempt(() =>
       mend(
-        checked.map(({ geometry }) => geometry as Outline),
+        drawn.map(({ geometry }) => geometry as Outline),
         fault,
       ),
     );
     if (outlines)
       void make({
         name: `Mend the ${fault.kind}`,
-        redrawn: [...outlines].flatMap(([at, to]) => redrawn(checked[at]!, to)),
+        redrawn: [...outlines].flatMap(([at, to]) => redrawn(drawn[at]!, to)),
       });
   };
   return (
@@ -254,6 +282,7 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
           thing={thing}
           strokes={strokes}
           onTask={begin}
+          more={tools}
           onAsk={(next) => {
             rest();
             setTrouble(null);
@@ -287,8 +316,8 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
           drop();
         }}
         faults={faults}
-        nameOf={(place) => checked[place]?.name ?? ''}
-        partly={checked.length < drawn.length}
+        nameOf={(place) => drawn[place]?.name ?? ''}
+        looking={looking}
         onMend={mayDraw ? mended : null}
       />
       {question && (
@@ -299,10 +328,13 @@ export function PlanEditor({ siteId, plan, chosen, onChoose }: PlanEditorProps) 
           thing={thing}
           trouble={trouble}
           onClose={drop}
-          onRectangle={(...sides) => {
-            const geometry = map?.rectangle(...sides);
+          onShape={(corners, bearing) => {
+            const geometry = map?.layShape(corners, bearing);
             if (geometry) setQuestion({ ask: 'new zone', geometry });
           }}
+          onSpotHeight={(geometry, height) =>
+            void make({ name: 'Take a spot height', newFeatures: [{ kind: 'spot height', geometry, height }] })
+          }
           onStripWidth={(edge, width) => {
             const parted = outline && attempt(() => stripAlong(outline, lineOf(edge), width));
             if (parted) askForPart(parted, `Strip along ${zone!.name}`, `${zone!.name}, strip`);

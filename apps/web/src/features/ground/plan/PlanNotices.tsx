@@ -1,6 +1,6 @@
 import type { Fault } from '@glenfold/agronomy/plan';
 import { Box, Button, Typography } from '@mui/material';
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { colours } from '../../../theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import type { Unsaved } from './useStrokes.ts';
@@ -16,21 +16,36 @@ function Notice({ children }: { readonly children: ReactNode }) {
   );
 }
 
+/** True once something has lasted that long, ms: what is over in a blink is not worth a word. */
+function useAfter(lasting: boolean, wait: number): boolean {
+  const [long, setLong] = useState(false);
+  useEffect(() => {
+    if (!lasting) return undefined;
+    const timer = setTimeout(() => setLong(true), wait);
+    return () => {
+      clearTimeout(timer);
+      setLong(false);
+    };
+  }, [lasting, wait]);
+  return long;
+}
+
 interface PlanNoticesProps {
   readonly trouble: Error | null;
   readonly unsaved: Unsaved | null;
   readonly onLetGo: () => void;
   readonly faults: readonly Fault[];
   readonly nameOf: (place: number) => string;
-  /** Only the zones about the chosen one were looked through. */
-  readonly partly: boolean;
+  /** The search for overlaps is still going on. */
+  readonly looking: boolean;
   /** Nothing for those who only look. */
   readonly onMend: ((fault: Fault) => void) | null;
 }
 
 /** What could not be cut, what could not be saved, and where zones overlap or leave a sliver. */
-export function PlanNotices({ trouble, unsaved, onLetGo, faults, nameOf, partly, onMend }: PlanNoticesProps) {
+export function PlanNotices({ trouble, unsaved, onLetGo, faults, nameOf, looking, onMend }: PlanNoticesProps) {
   const { say } = useUnits();
+  const slow = useAfter(looking, 1500);
   return (
     <>
       {trouble && <Notice>{trouble.message}</Notice>}
@@ -69,9 +84,9 @@ export function PlanNotices({ trouble, unsaved, onLetGo, faults, nameOf, partly,
           </Box>
         );
       })}
-      {partly && (
+      {slow && (
         <Typography sx={{ mt: 0.75, color: colours.faded, fontSize: '0.92rem' }}>
-          This is a large plan: overlaps and slivers are looked for about the chosen zone.
+          Looking for overlaps and slivers between the zones…
         </Typography>
       )}
     </>

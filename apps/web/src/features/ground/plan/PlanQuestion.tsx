@@ -1,8 +1,10 @@
 import type { PlanGeometry } from '@glenfold/agronomy';
+import type { PlanePoint } from '@glenfold/agronomy/plan';
 import type { NewZone, GroundFeatureAnswer, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Ask, LengthField, LengthQuestion, NewZoneForm, RectangleBySides, isLength } from './dialogs.tsx';
+import { Ask, LengthField, LengthQuestion, NewZoneForm, isLength } from './dialogs.tsx';
+import { ShapeOnPlan, SpotHeight } from './shapeQuestions.tsx';
 import type { Question } from './tasks.ts';
 
 interface PlanQuestionProps {
@@ -13,7 +15,8 @@ interface PlanQuestionProps {
   readonly trouble: Error | null;
   readonly onClose: () => void;
   readonly onNewZone: (zone: NewZone) => void;
-  readonly onRectangle: (length: number, width: number, bearing: number) => void;
+  readonly onShape: (corners: readonly PlanePoint[], bearing: number) => void;
+  readonly onSpotHeight: (geometry: PlanGeometry, height: number) => void;
   readonly onTree: (geometry: PlanGeometry, canopyRadius: number) => void;
   readonly onStripWidth: (edge: PlanGeometry, width: number) => void;
   readonly onCanopy: (zone: ZoneAnswer, ring: number | undefined) => void;
@@ -34,8 +37,10 @@ export function PlanQuestion({ question, plan, zone, thing, trouble, onClose, ..
           onDone={on.onNewZone}
         />
       );
-    case 'rectangle':
-      return <RectangleBySides onClose={onClose} onDone={on.onRectangle} />;
+    case 'shape':
+      return <ShapeOnPlan onClose={onClose} onDone={on.onShape} />;
+    case 'spot height':
+      return <SpotHeight onClose={onClose} onDone={(height) => on.onSpotHeight(question.geometry, height)} />;
     case 'tree':
       return (
         <LengthQuestion

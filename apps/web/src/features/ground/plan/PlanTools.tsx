@@ -15,11 +15,13 @@ interface PlanToolsProps {
   readonly onTask: (task: Task) => void;
   readonly onAsk: (question: Question) => void;
   readonly onRemove: () => void;
+  readonly more?: ReactNode;
 }
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-function ToolMenu({
+/** A button with a menu of tools. */
+export function ToolMenu({
   label,
   disabled = false,
   children,
@@ -66,7 +68,7 @@ function ToolMenu({
 }
 
 /** What the pen can do, what can be done to the chosen thing, and the way back. */
-export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove }: PlanToolsProps) {
+export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove, more }: PlanToolsProps) {
   const drawnZone = !!zone?.geometry;
   const chosen = drawnZone || !!thing;
   const toggle = (to: 'edit' | 'split' | 'join', label: string, disabled: boolean) => (
@@ -89,7 +91,7 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove 
       <ToolMenu label="Draw">
         {(item) => [
           item('Zone', () => onTask({ do: 'draw', kind: 'zone' })),
-          item('Rectangle by its sides…', () => onAsk({ ask: 'rectangle' })),
+          item('Simple shape by its lengths…', () => onAsk({ ask: 'shape' })),
           ...drawGroups.flatMap(([title, kinds]) => [
             <Divider key={`${title} line`} />,
             <ListSubheader key={title} sx={{ lineHeight: 2, background: 'none' }}>
@@ -112,6 +114,7 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove 
       <Button variant="outlined" disabled={!zone && !thing} onClick={onRemove}>
         Delete
       </Button>
+      {more}
       <Box sx={{ flex: 1 }} />
       <Button
         variant="outlined"

@@ -171,39 +171,6 @@ export function NewZoneForm({ title, zones, like, suggestion = '', geometry, onC
   );
 }
 
-interface RectangleProps {
-  readonly onClose: () => void;
-  readonly onDone: (length: number, width: number, bearing: number) => void;
-}
-
-/** A rectangle by its sides, for whoever has a tape and no patience with a pen. */
-export function RectangleBySides({ onClose, onDone }: RectangleProps) {
-  const [length, setLength] = useState<number | string | null>(null);
-  const [width, setWidth] = useState<number | string | null>(null);
-  const [bearing, setBearing] = useState('0');
-  const [asked, setAsked] = useState(false);
-  const degrees = Number(bearing);
-  const bearingFault = bearing.trim() === '' || !Number.isFinite(degrees) || Math.abs(degrees) > 360;
-  const done = (): void => {
-    setAsked(true);
-    if (isLength(length) && isLength(width) && !bearingFault) onDone(length, width, degrees);
-  };
-  return (
-    <Ask title="Rectangle by its sides" action="Put it on the plan" onClose={onClose} onDone={done}>
-      <LengthField label="Length" value={length} onChange={setLength} asked={asked} autoFocus />
-      <LengthField label="Width" value={width} onChange={setWidth} asked={asked} />
-      <TextField
-        label="Bearing of the length"
-        value={bearing}
-        onChange={(event) => setBearing(event.target.value)}
-        error={asked && bearingFault}
-        helperText={asked && bearingFault ? 'Degrees from 0 to 360.' : 'Degrees from north: 0 runs north, 90 runs east'}
-        slotProps={{ htmlInput: { inputMode: 'decimal' } }}
-      />
-    </Ask>
-  );
-}
-
 interface LengthQuestionProps {
   readonly title: string;
   readonly action: string;

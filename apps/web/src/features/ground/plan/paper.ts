@@ -38,9 +38,13 @@ const label = (text: string, bold: boolean, more: TextOptions = {}): Text =>
     ...more,
   });
 
-/** A zone: hatched by its place in the list, the chosen one warm and heavy. */
-export function zoneStyle(position: number, chosen: boolean): Style {
-  const ground = chosen ? colours.ochreWash : colours.lichenWash;
+/**
+ * A zone: hatched by its place in the list, the chosen one warm and heavy.
+ * @param dress ground of its own, such as by section; `clear` lets what lies under it be seen
+ */
+export function zoneStyle(position: number, chosen: boolean, dress?: string, clear = false): Style {
+  const wash = dress ?? (chosen ? colours.ochreWash : colours.lichenWash);
+  const ground = clear ? `${wash}66` : wash;
   return new Style({
     fill: new Fill({ color: hatching(zoneHatches[position % zoneHatches.length]!, colours.faded, ground) }),
     stroke: new Stroke({ color: colours.ink, width: chosen ? 3 : 1.4 }),
@@ -153,6 +157,22 @@ export function featureStyle(
       zIndex: zIndex + 1,
     }),
   ];
+}
+
+/** A place that is pointed out: a flag with its word. */
+export function markStyle(text: string, strong: boolean): Style {
+  return new Style({
+    image: new RegularShape({
+      points: 3,
+      radius: 8,
+      rotation: Math.PI,
+      displacement: [0, 7],
+      fill: new Fill({ color: colours.ochre }),
+      stroke: new Stroke({ color: colours.sheet, width: 1.5 }),
+    }),
+    text: label(text, strong, { offsetY: -22 }),
+    zIndex: strong ? 2 : 1,
+  });
 }
 
 /** Ground that two zones claim, or that none does. */

@@ -1,19 +1,25 @@
 import type { FeatureKind, PlanGeometry, UnitSystem } from '@glenfold/agronomy';
-import { isExclusion, measureRing } from '@glenfold/agronomy';
-import { type Outline, Plane, type Position } from '@glenfold/agronomy/plan';
-import type { GroundFeatureAnswer, GroundPlanAnswer } from '@glenfold/contract';
+import { isExclusion, lineKinds, present } from '@glenfold/agronomy';
+import { type Outline, Plane, type PlanePoint, type Position } from '@glenfold/agronomy/plan';
+import type { GroundFeatureAnswer, GroundPlanAnswer, TilesAnswer, UnderlayAnswer } from '@glenfold/contract';
 import 'ol/ol.css';
 import Feature from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';
 import View from 'ol/View.js';
 import { ScaleLine } from 'ol/control.js';
 import { createEmpty, extend, isEmpty } from 'ol/extent.js';
-import { type Geometry, LineString, MultiPolygon, Point, Polygon } from 'ol/geom.js';
+import type { Geometry } from 'ol/geom.js';
 import { Draw, Modify, Snap, defaults as usualInteractions } from 'ol/interaction.js';
+import type BaseLayer from 'ol/layer/Base.js';
 import VectorLayer from 'ol/layer/Vector.js';
 import { Projection } from 'ol/proj.js';
 import VectorSource from 'ol/source/Vector.js';
-import { faultStyle, featureStyle, gridStep, gridStyle, penStyle, zoneLabelStyle, zoneStyle } from './paper.ts';
+import { type Measure, measureDrawn, toMap, toSheet } from './sheetGeometry.ts';
+import { SheetGrid } from './sheetGrid.ts';
+import { tileLayer, underlayLayer } from './under.ts';
+import { faultStyle, markStyle, featureStyle, penStyle, zoneLabelStyle, zoneStyle } from './paper.ts';
+
+export type { Measure };
 
 /** What lies under the pointer, or is chosen. */
 export interface PlanItem {
@@ -24,11 +30,17 @@ export interface PlanItem {
 /** What the pen is doing; `edit` moves corners of the chosen item. */
 export type PenShape = 'Polygon' | 'LineString' | 'Point';
 
-export interface Measure {
-  /** m² */
-  readonly area?: number;
-  /** m of border, or of the line. */
-  readonly length: number;
+/** A place that is pointed out, with a word. */
+export interface PlanMark {
+  readonly at: Position;
+  readonly text: string;
+  readonly strong?: boolean;
+}
+
+/** How a zone is dressed for a view, such as by section. */
+export interface ZoneDress {
+  readonly ground: string;
+  readonly label: string;
 }
 
 interface PlanMapEvents {
@@ -48,7 +60,7 @@ export class PlanMap {
   readonly #zones = new VectorSource<Feature>();
   readonly #things = new VectorSource<Feature>();
   readonly #faults = new VectorSource<Feature>();
-  readonly #grid = new VectorSource<Feature>();
+  readonly #grid = new SheetGrid();
   readonly #snaps: Snap[];
   #events: PlanMapEvents = { onChoose: () => undefined, onMeasure: () => undefined, onEdited: () => undefined };
   #editing: PlanItem | null = null;
@@ -57,7 +69,9 @@ export class PlanMap {
   #chosen: PlanItem | null = null;
   #pen: Draw | null = null;
   #modify: Modify | null = null;
-  #gridKey = '';
+  #dresses: ReadonlyMap<string, ZoneDress> | null = null;
+  readonly #marks = new VectorSource<Feature>();
+  readonly #under = new Map<string, BaseLayer>();
   readonly #scale: ScaleLine;
 
   constructor(target: HTMLElement, origin: Position) {
@@ -67,24 +81,34 @@ export class PlanMap {
       new VectorLayer({ source, zIndex, declutter, updateWhileAnimating: true, updateWhileInteracting: true });
     const zoneLayer = layer(this.#zones, 1);
     zoneLayer.setStyle((feature) =>
-      zoneStyle(feature.get('position') as number, this.#isChosen('zone', feature.getId())),
+      zoneStyle(
+        feature.get('position') as number,
+        this.#isChosen('zone', feature.getId()),
+        this.#dresses?.get(feature.getId() as string)?.ground,
+        this.#under.size > 0,
+      ),
     );
     const thingLayer = layer(this.#things, 2);
     thingLayer.setStyle((feature, resolution) => {
-      const { kind, name, canopyRadius } = feature.get('answer') as GroundFeatureAnswer;
-      return featureStyle(kind, name, canopyRadius, this.#isChosen('feature', feature.getId()), resolution);
+      const { kind, name, canopyRadius, height } = feature.get('answer') as GroundFeatureAnswer;
+      const spot = kind === 'spot height' && height != null;
+      const words = spot ? present('spotHeight', height, this.#system).number : name;
+      return featureStyle(kind, words, canopyRadius, this.#isChosen('feature', feature.getId()), resolution);
     });
     const labelLayer = layer(this.#zones, 4);
     labelLayer.setStyle((feature) =>
-      zoneLabelStyle(feature.get('label') as string, this.#isChosen('zone', feature.getId())),
+      zoneLabelStyle(
+        this.#dresses?.get(feature.getId() as string)?.label ?? (feature.get('label') as string),
+        this.#isChosen('zone', feature.getId()),
+      ),
     );
     const faultLayer = layer(this.#faults, 3);
     faultLayer.setStyle(faultStyle);
-    const gridLayer = layer(this.#grid, 0);
-    gridLayer.setStyle((feature) => gridStyle[feature.get('heavy') ? 1 : 0]);
+    const markLayer = layer(this.#marks, 5, false);
+    markLayer.setStyle((feature) => markStyle(feature.get('text') as string, feature.get('strong') as boolean));
     this.#map = new OlMap({
       target,
-      layers: [gridLayer, zoneLayer, thingLayer, faultLayer, labelLayer],
+      layers: [this.#grid.layer, zoneLayer, thingLayer, faultLayer, labelLayer, markLayer],
       controls: [this.#scale],
       interactions: usualInteractions({ altShiftDragRotate: false, pinchRotate: false }),
       view: new View({ projection: sheet, center: [0, 0], resolution: 0.2, minResolution: 0.005, maxResolution: 5 }),
@@ -96,7 +120,7 @@ export class PlanMap {
     this.#map.on('pointermove', ({ pixel, dragging }) => {
       if (!dragging) target.style.cursor = this.#pen ? 'crosshair' : this.#at(pixel) ? 'pointer' : 'grab';
     });
-    this.#map.on('postrender', () => this.#drawGrid());
+    this.#map.on('postrender', () => this.#grid.draw(this.#map, this.#system));
   }
 
   /** Who is told from now on. */
@@ -140,8 +164,8 @@ export class PlanMap {
 
   setUnits(system: UnitSystem): void {
     this.#system = system;
+    this.#things.changed();
     this.#scale.setUnits(system === 'us' ? 'imperial' : 'metric');
-    this.#gridKey = '';
     this.#map.render();
   }
 
@@ -159,26 +183,62 @@ export class PlanMap {
     view.animate({ resolution: (view.getResolution() ?? 1) / 2 ** by, duration: 120 });
   }
 
-  /** Corners of a rectangle about the middle of what is in sight, turned by a bearing in degrees. */
-  rectangle(length: number, width: number, bearing: number): Extract<PlanGeometry, { type: 'Polygon' }> {
+  /** A shape of corners in metres, about the middle of what is in sight, its x axis turned to a bearing in degrees. */
+  layShape(corners: readonly PlanePoint[], bearing: number): Extract<PlanGeometry, { type: 'Polygon' }> {
     const [middleEast = 0, middleNorth = 0] = this.#map.getView().getCenter() ?? [];
     const turn = (bearing * Math.PI) / 180;
-    const ring = [
-      [-0.5, -0.5],
-      [0.5, -0.5],
-      [0.5, 0.5],
-      [-0.5, 0.5],
-      [-0.5, -0.5],
-    ].map(([along = 0, across = 0]) => {
-      const [north, east] = [along * length, across * width];
+    const mean = (axis: 0 | 1): number => corners.reduce((sum, corner) => sum + corner[axis], 0) / corners.length;
+    const [meanX, meanY] = [mean(0), mean(1)];
+    const ring = corners.map(([x, y]) => {
+      const [along, across] = [x - meanX, y - meanY];
       return [
         ...this.#plane.toMap([
-          middleEast + east * Math.cos(turn) + north * Math.sin(turn),
-          middleNorth - east * Math.sin(turn) + north * Math.cos(turn),
+          middleEast + along * Math.sin(turn) - across * Math.cos(turn),
+          middleNorth + along * Math.cos(turn) + across * Math.sin(turn),
         ]),
       ];
     });
-    return { type: 'Polygon', coordinates: [ring] };
+    return { type: 'Polygon', coordinates: [[...ring, ring[0]!]] };
+  }
+
+  /** Places that are pointed out, such as where a sign of trouble is seen. */
+  showMarks(marks: readonly PlanMark[]): void {
+    this.#replace(
+      this.#marks,
+      marks.map(({ at, text, strong = false }, index) =>
+        this.#feature(`mark ${index}`, { type: 'Point', coordinates: [...at] }, { text, strong }),
+      ),
+    );
+  }
+
+  /** How zones are dressed beside their hatching; by their ids. */
+  dress(dresses: ReadonlyMap<string, ZoneDress> | null): void {
+    this.#dresses = dresses;
+    this.#zones.changed();
+  }
+
+  /** Lay an image under everything, or take it away. */
+  setUnderlay(underlay: UnderlayAnswer | null): void {
+    this.#swap('underlay', underlay && underlayLayer(underlay, this.#plane, sheet));
+  }
+
+  /** Lay map tiles under everything, or take them away. */
+  setTiles(tiles: TilesAnswer | null): void {
+    this.#swap('tiles', tiles && tileLayer(tiles, this.#plane, sheet));
+  }
+
+  /** A place of the map on this sheet, m. */
+  onSheet(position: Position): PlanePoint {
+    return this.#plane.toPlane(position);
+  }
+
+  #swap(name: 'underlay' | 'tiles', layer: BaseLayer | null): void {
+    const old = this.#under.get(name);
+    if (old) this.#map.removeLayer(old);
+    this.#under.delete(name);
+    if (!layer) return;
+    this.#under.set(name, layer);
+    this.#map.addLayer(layer);
   }
 
   /** Take up the pen for one shape; it snaps to what is drawn. */
@@ -199,7 +259,7 @@ export class PlanMap {
     pen.on('drawend', ({ feature }) => {
       this.#events.onMeasure(null);
       const geometry = feature.getGeometry();
-      if (geometry) onDrawn(this.#toMap(geometry));
+      if (geometry) onDrawn(toMap(this.#plane, geometry));
     });
     this.#pen = pen;
     this.#add(pen);
@@ -235,7 +295,7 @@ export class PlanMap {
     modify.on('modifyend', () => {
       this.#events.onMeasure(null);
       const geometry = feature.getGeometry();
-      if (geometry) this.#events.onEdited(this.#toMap(geometry));
+      if (geometry) this.#events.onEdited(toMap(this.#plane, geometry));
     });
     this.#modify = modify;
     this.#add(modify);
@@ -272,7 +332,7 @@ export class PlanMap {
       pixel,
       (feature) => {
         const id = feature.getId();
-        if (typeof id !== 'string' || id.startsWith('fault')) return false;
+        if (typeof id !== 'string' || /^(fault|mark) /.test(id)) return false;
         found = { what: feature.get('answer') ? 'feature' : 'zone', id };
         return true;
       },
@@ -282,82 +342,19 @@ export class PlanMap {
   }
 
   #feature(id: string, geometry: PlanGeometry, properties: object): Feature {
-    const at = ([longitude = 0, latitude = 0]: readonly number[]): number[] => [
-      ...this.#plane.toPlane([longitude, latitude]),
-    ];
-    const shape =
-      geometry.type === 'Point'
-        ? new Point(at(geometry.coordinates))
-        : geometry.type === 'LineString'
-          ? new LineString(geometry.coordinates.map(at))
-          : geometry.type === 'Polygon'
-            ? new Polygon(geometry.coordinates.map((ring) => ring.map(at)))
-            : new MultiPolygon(geometry.coordinates.map((part) => part.map((ring) => ring.map(at))));
-    const feature = new Feature({ ...properties, geometry: shape });
+    const feature = new Feature({ ...properties, geometry: toSheet(this.#plane, geometry) });
     feature.setId(id);
     return feature;
   }
 
-  #toMap(geometry: Geometry): PlanGeometry {
-    const at = ([east = 0, north = 0]: readonly number[]): number[] => [...this.#plane.toMap([east, north])];
-    if (geometry instanceof Point) return { type: 'Point', coordinates: at(geometry.getCoordinates()) };
-    if (geometry instanceof LineString)
-      return { type: 'LineString', coordinates: geometry.getCoordinates().map((corner) => at(corner)) };
-    if (geometry instanceof Polygon)
-      return {
-        type: 'Polygon',
-        coordinates: geometry.getCoordinates().map((ring) => ring.map((corner) => at(corner))),
-      };
-    if (geometry instanceof MultiPolygon)
-      return {
-        type: 'MultiPolygon',
-        coordinates: geometry.getCoordinates().map((part) => part.map((ring) => ring.map((corner) => at(corner)))),
-      };
-    throw new Error('A geometry that is not drawn here.');
-  }
-
-  /** Area and border on the ellipsoid, while the pen moves. */
   #measure(geometry: Geometry): void {
-    const drawn = this.#toMap(geometry);
-    if (drawn.type === 'LineString') {
-      this.#events.onMeasure({ length: geometry instanceof LineString ? geometry.getLength() : 0 });
-      return;
-    }
-    const rings =
-      drawn.type === 'Polygon' ? drawn.coordinates : drawn.type === 'MultiPolygon' ? drawn.coordinates.flat() : [];
-    const [outer, ...holes] = rings.filter((ring) => ring.length >= 4).map((ring) => measureRing(ring));
-    if (!outer) return;
-    this.#events.onMeasure({
-      area: holes.reduce((area, hole) => area - hole.area, outer.area),
-      length: outer.perimeter,
-    });
-  }
-
-  /** Lines of whole metres or feet through what is in sight, every fifth heavier. */
-  #drawGrid(): void {
-    const view = this.#map.getView();
-    const resolution = view.getResolution();
-    const size = this.#map.getSize();
-    if (!resolution || !size) return;
-    const step = gridStep(resolution, this.#system);
-    const [west = 0, south = 0, east = 0, north = 0] = view.calculateExtent(size);
-    const cells = [west, south, east, north].map((edge) => Math.floor(edge / step / 5));
-    const key = `${this.#system} ${step} ${cells.join()}`;
-    if (key === this.#gridKey) return;
-    this.#gridKey = key;
-    const [left = 0, bottom = 0, right = 0, top = 0] = cells.map((cell, index) => (cell + (index < 2 ? -1 : 2)) * 5);
-    const lines: Feature[] = [];
-    const line = (at: number, from: number[], to: number[]): void => {
-      lines.push(new Feature({ geometry: new LineString([from, to]), heavy: at % 5 === 0 }));
-    };
-    for (let at = left; at <= right; at += 1) line(at, [at * step, bottom * step], [at * step, top * step]);
-    for (let at = bottom; at <= top; at += 1) line(at, [left * step, at * step], [right * step, at * step]);
-    this.#replace(this.#grid, lines);
+    const measure = measureDrawn(this.#plane, geometry);
+    if (measure) this.#events.onMeasure(measure);
   }
 }
 
 /** Shapes of the pen by what is drawn. */
 export function shapeOf(kind: FeatureKind | 'zone'): PenShape {
   if (kind === 'zone' || isExclusion(kind)) return 'Polygon';
-  return ['buried line', 'irrigation', 'fence'].includes(kind) ? 'LineString' : 'Point';
+  return (lineKinds as readonly string[]).includes(kind) ? 'LineString' : 'Point';
 }

@@ -3,12 +3,15 @@ import { type FeatureKind, type PlanGeometry, exclusionKinds, lineKinds, pointKi
 /** What the pen is up to. */
 export type Task =
   | { readonly do: 'choose' | 'edit' | 'split' | 'cut' | 'strip' | 'join' | 'outline' }
-  | { readonly do: 'draw'; readonly kind: FeatureKind | 'zone' };
+  | { readonly do: 'draw'; readonly kind: FeatureKind | 'zone' }
+  /** Point at a place for somebody beside the plan. */
+  | { readonly do: 'mark'; readonly words: string };
 
 /** What has to be answered before a stroke is made. */
 export type Question =
   | { readonly ask: 'new zone'; readonly geometry: PlanGeometry }
-  | { readonly ask: 'rectangle' }
+  | { readonly ask: 'shape' }
+  | { readonly ask: 'spot height'; readonly geometry: PlanGeometry }
   | { readonly ask: 'tree'; readonly geometry: PlanGeometry }
   | { readonly ask: 'strip width'; readonly edge: PlanGeometry }
   | { readonly ask: 'canopy ring' }
@@ -47,6 +50,8 @@ export function instructionOf(task: Task, chosen: string | undefined): string {
       return `Click the zone that joins ${chosen}.`;
     case 'outline':
       return `Draw the outline of ${chosen}. ${polygon}`;
+    case 'mark':
+      return task.words;
     case 'draw':
       if (task.kind === 'zone') return `Draw the zone. ${polygon}`;
       if ((pointKinds as readonly string[]).includes(task.kind)) return `Click where the ${task.kind} is.`;

@@ -1,0 +1,17 @@
+import { type Fault, type Outline, PlanError, findFaults } from '@glenfold/agronomy/plan';
+import { expose } from 'comlink';
+
+/** Overlaps and slivers of a plan, looked for beside the page that draws it. */
+const work = {
+  find(outlines: readonly Outline[]): readonly Fault[] {
+    try {
+      return findFaults(outlines);
+    } catch (error) {
+      if (error instanceof PlanError) return [];
+      throw error;
+    }
+  },
+};
+export type FaultsWork = typeof work;
+
+expose(work);

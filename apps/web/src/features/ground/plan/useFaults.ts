@@ -1,0 +1,28 @@
+import type { Fault, Outline } from '@glenfold/agronomy/plan';
+import type { ZoneAnswer } from '@glenfold/contract';
+import { wrap } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { FaultsWork } from './faults.worker.ts';
+
+interface Found {
+  readonly drawn: readonly ZoneAnswer[];
+  readonly faults: readonly Fault[];
+}
+
+/** Overlaps and slivers between drawn zones, by their places in the list; a changed plan stops the search. */
+export function useFaults(drawn: readonly ZoneAnswer[]): {
+  readonly faults: readonly Fault[];
+  readonly looking: boolean;
+} {
+  const [found, setFound] = useState<Found | null>(null);
+  useEffect(() => {
+    if (drawn.length < 2) return undefined;
+    const worker = new Worker(new URL('./faults.worker.ts', import.meta.url), { type: 'module' });
+    void wrap<FaultsWork>(worker)
+      .find(drawn.map(({ geometry }) => geometry as Outline))
+      .then((faults) => setFound({ drawn, faults }));
+    return () => worker.terminate();
+  }, [drawn]);
+  const current = found?.drawn === drawn;
+  return { faults: current ? found.faults : [], looking: !current && drawn.length > 1 };
+}
