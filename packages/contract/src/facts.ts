@@ -205,3 +205,8 @@ export class ZoneFactsInput {
   @Note()
   sectionReason?: string | null;
 }
+
+/** What was laid or put down last comes first; what has no date was there before anybody wrote it down. */
+export function newestFirst<T extends { readonly on?: string | null }>(entries: readonly T[]): T[] {
+  return [...entries].sort((one, other) => (other.on ?? '').localeCompare(one.on ?? ''));
+}

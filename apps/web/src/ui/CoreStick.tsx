@@ -1,6 +1,7 @@
 import { type UnitSystem, findGrass, present } from '@glenfold/agronomy';
-import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
 import { colours } from '../theme.ts';
+import { apartBy } from './apartBy.ts';
 import { useUnits } from './units.tsx';
 
 interface StickProps {
@@ -14,17 +15,26 @@ interface StickProps {
 /** Depth that every stick is drawn to, cm, so that sticks compare. */
 const DRAWN_DEPTH = 30;
 const PH_SPAN = [4, 9] as const;
+/** Between the lines of two labels, pixels. */
+const LINE = 17;
 
 const sizes = {
   small: { width: 26, height: 58, top: 11, stick: 22, left: 2 },
-  large: { width: 268, height: 430, top: 46, stick: 92, left: 52 },
+  large: { width: 300, height: 430, top: 46, stick: 92, left: 52 },
 } as const;
 
-function grain(soilGroup: ZoneAnswer['soilGroup']): string | undefined {
-  return soilGroup ? `url(#soil-${soilGroup})` : undefined;
-}
+/** Grounds and grains of what was laid over the soil. */
+const layerLooks: Readonly<Record<string, readonly [ground: string, grain: string]>> = {
+  topsoil: ['#CDBB97', 'soil-loam'],
+  'fill soil': ['#D9C3A6', 'soil-rubble'],
+  subsoil: ['#D9B68C', 'soil-clay'],
+  sand: ['#F0E7CD', 'soil-sand'],
+  'sand and compost rootzone': ['#DCD0AE', 'soil-sand'],
+  compost: ['#A08C66', 'soil-loam'],
+  gravel: ['#DAD6CC', 'soil-rubble'],
+};
 
-/** Textures as patterns: dots for sand, short strokes for loam, lines for clay. */
+/** Textures as patterns: dots for sand, short strokes for loam, lines for clay, stones for fill. */
 function Patterns() {
   return (
     <defs>
@@ -38,25 +48,53 @@ function Patterns() {
       <pattern id="soil-clay" width="8" height="5" patternUnits="userSpaceOnUse">
         <path d="M0 2.5h8" stroke={colours.faded} strokeWidth="0.8" />
       </pattern>
+      <pattern id="soil-rubble" width="12" height="10" patternUnits="userSpaceOnUse">
+        <path d="M1 4l3 -2l3 2l-2 3h-3zM8 9l2 -2l2 1" fill="none" stroke={colours.faded} strokeWidth="0.9" />
+      </pattern>
     </defs>
   );
 }
 
+interface Placed extends SoilLayer {
+  /** cm below the surface. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Layers from the surface down: the last one laid lies on top. */
+function placed(zone: ZoneAnswer): Placed[] {
+  let from = zone.thatch ?? 0;
+  return newestFirst(zone.facts.layers ?? []).map((layer) => {
+    const to = from + layer.depth;
+    const entry = { ...layer, from, to };
+    from = to;
+    return entry;
+  });
+}
+
 function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system: UnitSystem): string {
   const depth = (value: number): string => present('depth', value, system).text;
+  const layers = placed(zone).map((layer) => `${depth(layer.depth)} ${layer.material}`);
   return [
     `Core of ${zone.name}`,
     zone.thatch == null ? 'thatch not measured' : `thatch ${depth(zone.thatch)}`,
     zone.rootDepth == null ? 'roots not measured' : `roots to ${depth(zone.rootDepth)}`,
+    ...layers,
     zone.soilGroup ?? 'soil not known',
+    ...(zone.probeStop == null ? [] : [`probe stops at ${depth(zone.probeStop)}`]),
     result ? `pH ${result.soilPh.toFixed(1)} over ${depth(result.depth)}` : 'pH not tested',
   ].join(', ');
 }
 
+interface Label {
+  readonly text: string;
+  readonly y: number;
+  readonly colour?: string;
+}
+
 /**
- * A zone as a narrow upright drawing of its soil, to scale from the surface:
- * thatch, roots, the sampled slice and the pH in it. What is not known yet is
- * drawn open.
+ * A zone as a narrow upright drawing of its soil, to scale from the surface: thatch, roots, what was laid over the soil,
+ * where a probe stops, the sampled slice and the pH in it. What is not known yet is drawn open.
  */
 export function CoreStick({ zone, result, size = 'small' }: StickProps) {
   const { system } = useUnits();
@@ -74,12 +112,39 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
   const open = { fill: 'none', stroke: colours.faded, strokeDasharray: '3 3' } as const;
   const blades = large ? [8, 20, 34, 47, 60, 74, 85] : [3, 8, 13, 18];
   const depth = (value: number): string => present('depth', value, system).text;
-  const label = (text: string, at: number, colour: string = colours.ink) =>
-    large && (
-      <text x={right + 10} y={at + 4} fontSize="13" fill={colour}>
-        {text}
-      </text>
-    );
+  const layers = placed(zone).filter(({ from }) => from < DRAWN_DEPTH);
+  const soilFrom = layers.at(-1)?.to ?? 0;
+  const unknown = colours.faded;
+  const labels: readonly Label[] = [
+    zone.thatch == null
+      ? { text: 'thatch: not measured', y: y(0.5), colour: unknown }
+      : { text: `thatch ${depth(zone.thatch)}`, y: y(zone.thatch / 2) },
+    zone.rootDepth == null
+      ? { text: 'roots: not measured', y: y(4), colour: unknown }
+      : { text: `roots to ${depth(zone.rootDepth)}`, y: y(zone.rootDepth) },
+    ...layers.map(({ material, depth: thick, from, to, on }) => ({
+      text: `${depth(thick)} ${material}${on ? `, ${on}` : ''}`,
+      y: (y(from) + y(to)) / 2,
+    })),
+    ...(zone.probeStop == null
+      ? []
+      : [{ text: `probe stops at ${depth(zone.probeStop)}`, y: y(zone.probeStop), colour: colours.ochre }]),
+    ...(result
+      ? [
+          {
+            text: `pH ${result.soilPh.toFixed(1)}, wanted ${low.toFixed(1)}–${high.toFixed(1)}`,
+            y: markY,
+            colour: markColour,
+          },
+          { text: `sampled to ${depth(result.depth)}`, y: y(result.depth), colour: colours.slate },
+        ]
+      : [{ text: 'pH: not tested', y: y(9), colour: unknown }]),
+    ...(soilFrom >= DRAWN_DEPTH
+      ? []
+      : zone.soilGroup
+        ? [{ text: zone.soilGroup, y: y(Math.max(25, (soilFrom + DRAWN_DEPTH) / 2)) }]
+        : [{ text: 'soil: not known', y: y(Math.max(18, soilFrom + 4)), colour: unknown }]),
+  ];
 
   return (
     <svg
@@ -88,7 +153,7 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
       viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={describe(zone, result, system)}
-      style={{ flex: 'none', display: 'block' }}
+      style={{ flex: 'none', display: 'block', maxWidth: '100%' }}
     >
       <Patterns />
       {blades.map((x, index) => (
@@ -102,7 +167,19 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
       ))}
 
       <rect x={left} y={top} width={stick} height={bottom - top} fill={zone.soilGroup ? '#E6DFCF' : colours.sheet} />
-      {zone.soilGroup && <rect x={left} y={top} width={stick} height={bottom - top} fill={grain(zone.soilGroup)} />}
+      {zone.soilGroup && (
+        <rect x={left} y={top} width={stick} height={bottom - top} fill={`url(#soil-${zone.soilGroup})`} />
+      )}
+      {layers.map(({ material, from, to }) => {
+        const [ground = colours.sheet, grain = 'soil-loam'] = layerLooks[material] ?? [];
+        const box = { x: left, y: y(from), width: stick, height: y(to) - y(from) };
+        return (
+          <g key={`${material} ${from}`}>
+            <rect {...box} fill={ground} />
+            <rect {...box} fill={`url(#${grain})`} stroke={colours.ink} strokeWidth="0.8" />
+          </g>
+        );
+      })}
       {result && (
         <rect x={left} y={top} width={stick} height={y(result.depth) - top} fill={colours.slate} opacity="0.16" />
       )}
@@ -130,11 +207,6 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
       ) : (
         large && <rect x={left + 1} y={top + 1} width={stick - 2} height={y(1) - top} {...open} />
       )}
-      {label(
-        zone.thatch == null ? 'thatch: not measured' : `thatch ${depth(zone.thatch)}`,
-        y((zone.thatch ?? 1) / 2),
-        zone.thatch == null ? colours.faded : colours.ink,
-      )}
 
       {zone.rootDepth != null &&
         [0.2, 0.42, 0.62, 0.84]
@@ -149,19 +221,21 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
               opacity="0.75"
             />
           ))}
-      {label(
-        zone.rootDepth == null ? 'roots: not measured' : `roots to ${depth(zone.rootDepth)}`,
-        zone.rootDepth == null ? y(4) : y(zone.rootDepth),
-        zone.rootDepth == null ? colours.faded : colours.ink,
-      )}
       {large && zone.rootDepth != null && <path d={`M${right} ${y(zone.rootDepth)}h7`} stroke={colours.ink} />}
+      {zone.probeStop != null && (
+        <path
+          d={`M${left} ${y(zone.probeStop)}h${stick}`}
+          stroke={colours.ochre}
+          strokeWidth={large ? 4 : 2.4}
+          strokeDasharray={large ? '10 3' : undefined}
+        />
+      )}
 
       {result && (
         <>
           {large && (
             <>
               <path d={`M${left} ${y(result.depth)}H${right + 7}`} stroke={colours.slate} strokeWidth="1.5" />
-              {label(`sampled to ${depth(result.depth)}`, y(result.depth), colours.slate)}
               <rect
                 x={across(low)}
                 y={markY - 7}
@@ -171,8 +245,6 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
                 stroke={colours.ink}
                 strokeWidth="0.8"
               />
-              {label(`pH ${result.soilPh.toFixed(1)}`, markY - 7, markColour)}
-              {label(`wanted ${low.toFixed(1)}–${high.toFixed(1)}`, markY + 10, colours.faded)}
             </>
           )}
           <path
@@ -183,9 +255,12 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
           />
         </>
       )}
-      {large && !result && label('pH: not tested', y(9), colours.faded)}
-      {large && !zone.soilGroup && label('soil: not known', y(18), colours.faded)}
-      {large && zone.soilGroup && label(zone.soilGroup, y(25))}
+      {large &&
+        apartBy(LINE, labels).map(({ text, y: at, colour = colours.ink }) => (
+          <text key={text} x={right + 10} y={at + 4} fontSize="13" fill={colour}>
+            {text}
+          </text>
+        ))}
 
       {large &&
         (system === 'us' ? [0, 2, 4, 6, 8, 10] : [0, 5, 10, 15, 20, 25, 30]).map((mark) => {

@@ -161,3 +161,9 @@ export function innerPlace(outline: Outline): { readonly at: Position; readonly 
   }
   return { at: plane.toMap(best.at), width: Math.max(0, best.width) };
 }
+
+/** Whether a place lies in an outline, or within some metres of it. */
+export function contains(outline: Outline, place: Position, about = 0): boolean {
+  const plane = planeAt(outline);
+  return both(read(plane, outline), discAt(plane, place, Math.max(about, 0.01))).getArea() > 0;
+}

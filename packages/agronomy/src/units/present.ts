@@ -16,6 +16,7 @@ export type Sense =
   | 'volume'
   | 'tonnes'
   | 'hours'
+  | 'volumePrice'
   | 'concentration'
   | 'ph'
   | 'percent'
@@ -55,6 +56,11 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
     us: { unit: 'ppm', label: 'ppm', step: 1 },
   },
   hours: { si: 'h', metric: { unit: 'h', label: 'h', step: 0.5 }, us: { unit: 'h', label: 'h', step: 0.5 } },
+  volumePrice: {
+    si: '$/m3',
+    metric: { unit: '$/m3', label: '$/m³', step: 0.5 },
+    us: { unit: '$/yd3', label: '$/yd³', step: 0.5 },
+  },
   ph: { si: '', metric: plain('', 0.1), us: plain('', 0.1) },
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
   count: { si: '', metric: plain('', 1), us: plain('', 1) },

@@ -1,118 +1,61 @@
-import { findGrass, isExclusion } from '@glenfold/agronomy';
-import type { GroundFeatureAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
-import { Box, Button, Typography } from '@mui/material';
+import type { ZoneAnswer } from '@glenfold/contract';
+import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { Suspense, lazy, useState } from 'react';
+import { Suspense, lazy, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
-import { CoreStick } from '../../ui/CoreStick.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
-import { useMay } from '../../ui/session.tsx';
-import { useUnits } from '../../ui/units.tsx';
+import { useMay, useSession } from '../../ui/session.tsx';
+import { useSessionState } from '../../ui/useSessionState.ts';
 import { MeasureForm } from './MeasureForm.tsx';
 import { ZoneForm } from './ZoneForm.tsx';
-import type { PlanItem } from './plan/planMap.ts';
+import type { ZoneDialog } from './ZonePanel.tsx';
+import { FactsForm } from './facts/FactsForm.tsx';
+import type { Pen } from './plan/PlanEditor.tsx';
+import type { PlanItem, PlanMark } from './plan/planMap.ts';
+import { Rebuild } from './rebuild/Rebuild.tsx';
+import { Sections, sectionDress } from './sections/Sections.tsx';
+import type { SheetView } from './SheetMenus.tsx';
 
 // Drawing brings a map and a geometry library: only this step waits for them.
 const PlanEditor = lazy(async () => ({ default: (await import('./plan/PlanEditor.tsx')).PlanEditor }));
+const SheetMenus = lazy(async () => ({ default: (await import('./SheetMenus.tsx')).SheetMenus }));
+const ZonePanel = lazy(async () => ({ default: (await import('./ZonePanel.tsx')).ZonePanel }));
+const ThingPanel = lazy(async () => ({ default: (await import('./things/ThingPanel.tsx')).ThingPanel }));
 
-function Facts({ zone }: { readonly zone: ZoneAnswer }) {
-  const { say } = useUnits();
-  const grass = findGrass(zone.grass);
-  const missing = 'not measured';
-  const facts: ReadonlyArray<readonly [string, string]> = [
-    ['Area', `${say('area', zone.area)}${zone.geometry ? ', from the plan' : ', as typed'}`],
-    ['Bag label', zone.label],
-    ['Grass', grass.label],
-    [
-      'pH wanted',
-      `${grass.ph[0].toFixed(1)}–${grass.ph[1].toFixed(1)}, aim ${(zone.aimPh ?? grass.aim).toFixed(1)}${zone.aimPh == null ? '' : ' (your own)'}`,
-    ],
-    ['Surface', zone.surface],
-    ['Soil', zone.soilGroup ?? 'not known'],
-    ['Shade', zone.shade],
-    ['Intensity', zone.intensity],
-    ['Clippings', zone.clippings],
-    ['Thatch', zone.thatch == null ? missing : say('depth', zone.thatch)],
-    ['Roots', zone.rootDepth == null ? missing : `to ${say('depth', zone.rootDepth)}`],
-  ];
-  return (
-    <Box
-      component="dl"
-      sx={{ display: 'grid', gridTemplateColumns: '110px 1fr', m: 0, rowGap: 0.75, alignContent: 'start' }}
-    >
-      {facts.map(([name, value]) => [
-        <Box component="dt" key={name} sx={{ color: colours.faded }}>
-          {name}
-        </Box>,
-        <Box component="dd" key={`${name} value`} sx={{ m: 0, fontWeight: 700 }}>
-          {value}
-        </Box>,
-      ])}
-    </Box>
-  );
-}
+const views = ['Plan', 'Sections', 'Rebuilding'] as const;
+type View = (typeof views)[number];
 
-/** The chosen zone beside the plan: what is known of it, and what to do about it. */
-function ZonePanel({
-  zone,
-  result,
-  onForm,
-}: {
-  readonly zone: ZoneAnswer;
-  readonly result: LabResultAnswer | undefined;
-  readonly onForm: (form: 'change' | 'measure') => void;
-}) {
-  const may = useMay();
-  return (
-    <Box component="section" aria-label={`Facts of ${zone.name}`}>
-      <Typography variant="h2" sx={{ mb: 1 }}>
-        {zone.name}
-      </Typography>
-      <Facts zone={zone} />
-      <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', my: 1.5 }}>
-        {may('work.write') && (
-          <Button variant="outlined" onClick={() => onForm('change')}>
-            Change the facts
-          </Button>
-        )}
-        <Button variant="outlined" onClick={() => onForm('measure')}>
-          Measure thatch and roots
-        </Button>
-      </Box>
-      <CoreStick zone={zone} result={result} size="large" />
-    </Box>
-  );
-}
+const titles: Readonly<Record<View, string>> = {
+  Plan: 'Plan of the ground',
+  Sections: 'Sections over the years',
+  Rebuilding: 'Fill and topsoil',
+};
 
-/** A thing on the ground beside the plan. */
-function ThingPanel({ thing }: { readonly thing: GroundFeatureAnswer }) {
-  const { say } = useUnits();
-  return (
-    <Box component="section" aria-label="The chosen thing">
-      <Typography variant="h2" sx={{ mb: 1 }}>
-        {thing.name ?? thing.kind.charAt(0).toUpperCase() + thing.kind.slice(1)}
-      </Typography>
-      <Typography>
-        {thing.canopyRadius != null && `Canopy ${say('length', thing.canopyRadius)} from the stem. `}
-        {isExclusion(thing.kind)
-          ? 'Not treated: what of a zone lies under it comes off the area.'
-          : thing.kind === 'tree'
-            ? 'The ground under its canopy can be parted off as a zone of its own.'
-            : 'It takes nothing off the area.'}
-      </Typography>
-    </Box>
+/** Where signs of trouble are seen: those of the chosen zone bold, by their place in its list. */
+function marksOf(zones: readonly ZoneAnswer[], chosen: string | undefined): PlanMark[] {
+  return zones.flatMap(({ id, facts }) =>
+    (facts.signs ?? []).flatMap(({ at }, index): PlanMark[] => {
+      const [longitude, latitude] = at ?? [];
+      if (longitude === undefined || latitude === undefined) return [];
+      const strong = id === chosen;
+      return [{ at: [longitude, latitude], text: strong ? `${index + 1}` : '', strong }];
+    }),
   );
 }
 
 /** The ground drawn to scale, divided into zones, and what is known of each. */
 export function Ground({ site, zones, results, zone }: StepProps) {
-  const [form, setForm] = useState<'closed' | 'add' | 'change' | 'measure'>('closed');
+  const [form, setForm] = useState<'closed' | 'add' | ZoneDialog>('closed');
   const [thingId, setThingId] = useState<string | null>(null);
+  const [view, setView] = useSessionState<View>('glenfold.groundView', 'Plan');
+  const [sheet, setSheet] = useState<SheetView>({ tiles: false, sections: false });
+  const [pen, setPen] = useState<Pen | null>(null);
   const { data: plan, error } = useQuery(queries.groundPlan(site.id));
+  const { tiles } = useSession();
   const may = useMay();
   const navigate = useNavigate();
   const close = (): void => setForm('closed');
@@ -130,16 +73,33 @@ export function Ground({ site, zones, results, zone }: StepProps) {
     : zone
       ? { what: 'zone', id: zone.id }
       : null;
+  const bySection = view === 'Sections' || sheet.sections;
+  const dress = useMemo(() => (bySection && plan ? sectionDress(plan.zones) : null), [bySection, plan]);
+  const marks = useMemo(() => marksOf(plan?.zones ?? [], zone?.id), [plan, zone?.id]);
   const result = results.find(({ zoneId }) => zoneId === zone?.id);
   return (
     <>
-      <Box sx={{ display: 'flex', justifyContent: 'space-between', flexWrap: 'wrap', gap: 1, mb: 1.5 }}>
+      <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: 1.5, mb: 1.5 }}>
         <Typography variant="h1" component="h2">
-          Plan of the ground
+          {titles[view]}
         </Typography>
-        {may('work.write') && (
-          <Button variant="contained" onClick={() => setForm('add')}>
-            Add a zone by its area
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={view}
+          aria-label="What of the ground"
+          onChange={(_event, next: View | null) => next && setView(next)}
+        >
+          {views.map((name) => (
+            <ToggleButton key={name} value={name} sx={{ px: 1.5, textTransform: 'none' }}>
+              {name}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Box sx={{ flex: 1 }} />
+        {may('work.write') && view === 'Plan' && (
+          <Button variant={zones.length === 0 ? 'contained' : 'outlined'} onClick={() => setForm('add')}>
+            Add a zone without a plan
           </Button>
         )}
       </Box>
@@ -147,26 +107,47 @@ export function Ground({ site, zones, results, zone }: StepProps) {
       {zones.length === 0 && (
         <Empty title={may('work.write') ? 'Divide the ground into zones' : 'No zones yet'}>
           {may('work.write')
-            ? 'Nothing can be sampled or treated before its area is known: every rate is multiplied by it. Draw one zone for each part that differs in grass, soil, shade or treatment, or add it by its area alone.'
+            ? 'Nothing can be sampled or treated before its area is known: every rate is multiplied by it. Draw one zone for each part that differs in grass, soil, shade or treatment, walk round it, bring in a file, or add it by taped lengths or its area alone.'
             : 'An advisor divides the ground into zones first.'}
         </Empty>
       )}
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 300px' },
-          gap: 3,
-          alignItems: 'start',
-        }}
-      >
-        {plan && (
-          <Suspense fallback={<Typography sx={{ color: colours.faded }}>Laying out the sheet…</Typography>}>
-            <PlanEditor siteId={site.id} plan={plan} chosen={chosen} onChoose={choose} />
-          </Suspense>
-        )}
-        {thing ? <ThingPanel thing={thing} /> : zone && <ZonePanel zone={zone} result={result} onForm={setForm} />}
-      </Box>
+      {view === 'Rebuilding' ? (
+        <Rebuild siteId={site.id} zones={zones} zone={zone} />
+      ) : (
+        <Box
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 372px' },
+            gap: 3,
+            alignItems: 'start',
+          }}
+        >
+          {plan && (
+            <Suspense fallback={<Typography sx={{ color: colours.faded }}>Laying out the sheet…</Typography>}>
+              <PlanEditor
+                ref={setPen}
+                siteId={site.id}
+                plan={plan}
+                chosen={chosen}
+                onChoose={choose}
+                dress={dress}
+                marks={marks}
+                tiles={sheet.tiles ? tiles : null}
+                tools={<SheetMenus site={site} plan={plan} zone={zone} pen={pen} view={sheet} onView={setSheet} />}
+              />
+              {view === 'Sections' ? (
+                <Sections zones={zones} />
+              ) : thing ? (
+                <ThingPanel key={thing.id} thing={thing} pen={pen} />
+              ) : (
+                zone && <ZonePanel zone={zone} result={result} plan={plan} pen={pen} onDialog={setForm} />
+              )}
+            </Suspense>
+          )}
+        </Box>
+      )}
       {form === 'measure' && zone && <MeasureForm zone={zone} onClose={close} />}
+      {form === 'facts' && zone && <FactsForm zone={zone} onClose={close} />}
       {(form === 'add' || form === 'change') && (
         <ZoneForm siteId={site.id} zone={form === 'change' ? zone : undefined} onClose={close} onSaved={saved} />
       )}

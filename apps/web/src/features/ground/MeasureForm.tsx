@@ -11,6 +11,7 @@ import { Trouble } from '../../ui/bits.tsx';
 const fields = [
   ['thatch', 'Thatch', 'The spongy layer between grass and soil, on a cut slice'],
   ['rootDepth', 'Roots to', 'How far down the slice the roots still hold the soil'],
+  ['probeStop', 'A probe stops at', 'Pushed with both hands, a day after rain; empty when it does not stop'],
 ] as const;
 
 /** What a knife or a spade shows on the spot. */
@@ -19,7 +20,11 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
   const [zone] = useState(opened);
   const { control, handleSubmit, formState } = useForm<MeasurementsInput>({
     resolver: classValidatorResolver(MeasurementsInput),
-    defaultValues: { thatch: zone.thatch ?? null, rootDepth: zone.rootDepth ?? null },
+    defaultValues: {
+      thatch: zone.thatch ?? null,
+      rootDepth: zone.rootDepth ?? null,
+      probeStop: zone.probeStop ?? null,
+    },
   });
   const saving = useMeasure();
   const { mutate, error, isPending } = saving;

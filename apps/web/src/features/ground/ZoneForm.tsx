@@ -1,5 +1,6 @@
 import { grasses, soilGroups } from '@glenfold/agronomy';
 import {
+  type TapedShape,
   ZoneInput,
   type ZoneAnswer,
   clippingsHabits,
@@ -20,12 +21,15 @@ import {
   TextField,
   Typography,
 } from '@mui/material';
-import { Controller, type DefaultValues, useForm } from 'react-hook-form';
+import { Controller, type DefaultValues, useForm, useWatch } from 'react-hook-form';
 import { useState } from 'react';
 import { useSaveZone } from '../../api/changes.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
+import { useUnits } from '../../ui/units.tsx';
+import { Ask } from './Ask.tsx';
+import { ShapeFields, type TypedShape, freshShape, readShape, shapeLabels, typedOf } from './shapes/ShapeFields.tsx';
 
 const resolver = classValidatorResolver(ZoneInput);
 
@@ -41,6 +45,64 @@ const fresh: DefaultValues<ZoneInput> = {
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** Typed as it is known, or found by taping or pacing a simple shape. */
+function AreaBy({ value, onChange, problem, drawn }: AreaByProps) {
+  const { say } = useUnits();
+  const [shape, setShape] = useState<TypedShape>(() => (value.taped ? typedOf(value.taped) : freshShape));
+  const [open, setOpen] = useState(false);
+  const [asked, setAsked] = useState(false);
+  if (drawn)
+    return (
+      <QuantityField
+        label="Area"
+        sense="area"
+        value={value.area}
+        onChange={() => undefined}
+        disabled
+        helperText="Measured on the plan"
+      />
+    );
+  const take = (): void => {
+    setAsked(true);
+    const { taped, result } = readShape(shape);
+    if (!taped) return;
+    onChange({ area: result.area, taped });
+    setOpen(false);
+  };
+  return (
+    <Box>
+      <QuantityField
+        label="Area"
+        sense="area"
+        value={value.area}
+        onChange={(area) => onChange({ area, taped: null })}
+        problem={problem}
+        helperText={
+          value.taped
+            ? `${shapeLabels[value.taped.shape]}, ${say('area', value.area as number)}`
+            : 'Less beds, drives and ponds; any unit, such as 0.1 ac'
+        }
+        fullWidth
+      />
+      <Button size="small" onClick={() => setOpen(true)}>
+        {value.taped ? 'Change the lengths' : 'By taped or paced lengths'}
+      </Button>
+      {open && (
+        <Ask title="A simple shape by its lengths" action="Take this area" onClose={() => setOpen(false)} onDone={take}>
+          <ShapeFields value={shape} onChange={setShape} asked={asked} />
+        </Ask>
+      )}
+    </Box>
+  );
+}
+
+interface AreaByProps {
+  readonly value: { readonly area: number | string | null | undefined; readonly taped: TapedShape | null | undefined };
+  readonly onChange: (value: { readonly area: number | string | null; readonly taped: TapedShape | null }) => void;
+  readonly problem: string | undefined;
+  readonly drawn: boolean;
+}
+
 type ChoiceField = 'grass' | 'surface' | 'intensity' | 'shade' | 'clippings' | 'soilGroup';
 
 interface ZoneFormProps {
@@ -54,10 +116,11 @@ interface ZoneFormProps {
 export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormProps) {
   // What is saved rests on the version that was opened, whatever arrives meanwhile.
   const [zone] = useState(opened);
-  const { control, register, handleSubmit, setError, formState } = useForm<ZoneInput>({
+  const { control, register, handleSubmit, setError, setValue, formState } = useForm<ZoneInput>({
     resolver,
     defaultValues: zone ? zoneInput(zone) : fresh,
   });
+  const [area, taped] = useWatch({ control, name: ['area', 'taped'] });
   const saving = useSaveZone(siteId);
   const { mutate, error, isPending } = saving;
   const { errors } = formState;
@@ -100,9 +163,9 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
     />
   );
   const amount = (
-    name: 'area' | 'aimPh' | 'thatch' | 'rootDepth',
+    name: 'aimPh' | 'thatch' | 'rootDepth' | 'probeStop',
     label: string,
-    sense: 'area' | 'ph' | 'depth',
+    sense: 'ph' | 'depth',
     help: string,
   ) => (
     <Controller
@@ -118,7 +181,6 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
           inputRef={field.ref}
           problem={errors[name]?.message}
           helperText={help}
-          disabled={name === 'area' && !!zone?.geometry}
         />
       )}
     />
@@ -148,12 +210,15 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
               error={!!errors.label}
               helperText={errors.label?.message ?? 'Results are matched by it'}
             />
-            {amount(
-              'area',
-              'Area',
-              'area',
-              zone?.geometry ? 'Measured on the plan' : 'Less beds, drives and ponds; any unit, such as 0.1 ac',
-            )}
+            <AreaBy
+              value={{ area, taped }}
+              onChange={(next) => {
+                setValue('area', next.area as number, { shouldDirty: true, shouldValidate: formState.isSubmitted });
+                setValue('taped', next.taped, { shouldDirty: true });
+              }}
+              problem={errors.area?.message ?? errors.taped?.message}
+              drawn={!!zone?.geometry}
+            />
             {choice(
               'grass',
               'Grass',
@@ -172,6 +237,7 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
             {amount('aimPh', 'Aim for pH', 'ph', 'Empty: the grass’s own')}
             {amount('thatch', 'Thatch', 'depth', 'Thickness; empty when not measured')}
             {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
+            {amount('probeStop', 'Probe stops at', 'depth', 'Empty when not tried')}
           </Box>
           <Trouble error={error} />
         </DialogContent>

@@ -21,6 +21,7 @@ import {
   useEffect,
   useImperativeHandle,
   useMemo,
+  useRef,
   useState,
 } from 'react';
 import { colours } from '../../../theme.ts';
@@ -210,7 +211,7 @@ export function PlanEditor({
       });
   };
 
-  useImperativeHandle(ref, () => ({
+  const hand: Pen = {
     mark: (words, onMarked) => {
       if (!map) return;
       rest();
@@ -232,7 +233,23 @@ export function PlanEditor({
     },
     make,
     show: () => map?.fit(),
-  }));
+  };
+  // The pen stays the same for those who hold it, whatever is drawn meanwhile.
+  const held = useRef(hand);
+  useEffect(() => {
+    held.current = hand;
+  });
+  useImperativeHandle(
+    ref,
+    () => ({
+      mark: (...to) => held.current.mark(...to),
+      part: (...to) => held.current.part(...to),
+      newZone: (...to) => held.current.newZone(...to),
+      make: (...to) => held.current.make(...to),
+      show: () => held.current.show(),
+    }),
+    [],
+  );
 
   const begin = (next: Task): void => {
     setTrouble(null);

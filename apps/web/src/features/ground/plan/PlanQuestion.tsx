@@ -3,7 +3,8 @@ import type { PlanePoint } from '@glenfold/agronomy/plan';
 import type { NewZone, GroundFeatureAnswer, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { Ask, LengthField, LengthQuestion, NewZoneForm, isLength } from './dialogs.tsx';
+import { Ask } from '../Ask.tsx';
+import { LengthField, LengthQuestion, NewZoneForm, isLength } from './dialogs.tsx';
 import { ShapeOnPlan, SpotHeight } from './shapeQuestions.tsx';
 import type { Question } from './tasks.ts';
 

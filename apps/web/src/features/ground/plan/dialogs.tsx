@@ -1,58 +1,13 @@
 import { grasses } from '@glenfold/agronomy';
 import { areaOf } from '@glenfold/agronomy/plan';
 import type { NewZone, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
-import {
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-  Typography,
-} from '@mui/material';
-import { type ReactNode, useState } from 'react';
-import { Trouble } from '../../../ui/bits.tsx';
+import { MenuItem, TextField, Typography } from '@mui/material';
+import { useState } from 'react';
+import { Ask } from '../Ask.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-interface AskProps {
-  readonly title: string;
-  readonly action: string;
-  readonly onClose: () => void;
-  readonly onDone: () => void;
-  readonly error?: Error | null;
-  readonly children: ReactNode;
-}
-
-/** A short question in the middle of a stroke. */
-export function Ask({ title, action, onClose, onDone, error = null, children }: AskProps) {
-  return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          onDone();
-        }}
-      >
-        <DialogTitle>{title}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
-          {children}
-          <Trouble error={error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained">
-            {action}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
-  );
-}
 
 interface LengthFieldProps {
   readonly label: string;

@@ -4,7 +4,7 @@ import { TextField } from '@mui/material';
 import { useState } from 'react';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { ShapeFields, freshShape, readShape } from '../shapes/ShapeFields.tsx';
-import { Ask } from './dialogs.tsx';
+import { Ask } from '../Ask.tsx';
 
 interface ShapeOnPlanProps {
   readonly onClose: () => void;

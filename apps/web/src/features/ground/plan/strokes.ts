@@ -41,8 +41,9 @@ export interface MadeStroke extends Stroke {
 }
 
 /** What of a thing on the ground can be changed. */
-export function inputOf({ kind, name, geometry, canopyRadius }: GroundFeatureAnswer): GroundFeatureInput {
-  return { kind, name: name ?? null, geometry, canopyRadius: canopyRadius ?? null };
+export function inputOf(feature: GroundFeatureAnswer): GroundFeatureInput {
+  const { kind, name = null, geometry, canopyRadius = null, height = null, properties = null } = feature;
+  return { kind, name, geometry, canopyRadius, height, properties };
 }
 
 function versionsIn({ zones, features }: GroundPlanAnswer): Versions {
@@ -68,9 +69,13 @@ export function forward(stroke: Stroke, plan: GroundPlanAnswer): PlanChangesInpu
 /** Whether what a stroke changed stands as it left it: somebody else's later change is not undone along with it. */
 export function stillAsMade({ redrawn = [], changed = [] }: Stroke, { zones, features }: GroundPlanAnswer): boolean {
   const same = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
+  const keeps = (feature: GroundFeatureAnswer, to: GroundFeatureInput): boolean =>
+    Object.entries(inputOf(feature)).every(([name, value]) =>
+      same(value, to[name as keyof GroundFeatureInput] ?? null),
+    );
   return (
     redrawn.every(({ id, to }) => zones.some((zone) => zone.id === id && same(zone.geometry, to))) &&
-    changed.every(({ id, to }) => features.some((feature) => feature.id === id && same(feature.geometry, to.geometry)))
+    changed.every(({ id, to }) => features.some((feature) => feature.id === id && keeps(feature, to)))
   );
 }
 

@@ -1,0 +1,338 @@
+import { type FeatureKind, exclusionKinds, findGrass, lineKinds, pointKinds } from '@glenfold/agronomy';
+import { type Position, areaOf } from '@glenfold/agronomy/plan';
+import type { GroundFeatureInput, GroundPlanAnswer, NewZone } from '@glenfold/contract';
+import {
+  Box,
+  Button,
+  Checkbox,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  Table,
+  TableBody,
+  TableCell,
+  TableHead,
+  TableRow,
+  TextField,
+  Typography,
+} from '@mui/material';
+import { wrap } from 'comlink';
+import { useRef, useState } from 'react';
+import { useDropzone } from 'react-dropzone';
+import { colours } from '../../../theme.ts';
+import { useUnits } from '../../../ui/units.tsx';
+import type { Stroke } from '../plan/strokes.ts';
+import { utmCodeAt } from './coordinateSystems.ts';
+import type { FoundFile, FoundItem, ItemKind } from './found.ts';
+import { LARGEST_FILE } from './limits.ts';
+import type { ReadFileWork, ReadOutcome } from './readFile.worker.ts';
+
+interface Opened {
+  readonly name: string;
+  readonly text: string;
+}
+
+type Choice = ItemKind | 'leave out';
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** What an item can become, by how it is drawn. */
+function kindsFor({ geometry }: FoundItem): readonly ItemKind[] {
+  if (!geometry) return ['zone'];
+  if (geometry.type === 'Point') return pointKinds;
+  return geometry.type === 'LineString' ? lineKinds : ['zone', ...exclusionKinds];
+}
+
+interface ImportDialogProps {
+  readonly plan: GroundPlanAnswer;
+  readonly near: Position | null;
+  readonly onClose: () => void;
+  readonly onImport: (stroke: Stroke) => Promise<void>;
+}
+
+/** A foreign file, looked through before anything of it is drawn; all that is ticked comes, or nothing. */
+export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProps) {
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [outcome, setOutcome] = useState<ReadOutcome | null>(null);
+  const [reading, setReading] = useState(false);
+  const [choices, setChoices] = useState<Readonly<Record<number, Choice>>>({});
+  const worker = useRef<Worker | null>(null);
+  const stop = (): void => {
+    worker.current?.terminate();
+    worker.current = null;
+    setReading(false);
+  };
+  const read = async (file: Opened, system?: string): Promise<void> => {
+    stop();
+    setOpened(file);
+    setOutcome(null);
+    setChoices({});
+    setReading(true);
+    const started = new Worker(new URL('./readFile.worker.ts', import.meta.url), { type: 'module' });
+    worker.current = started;
+    const found = await wrap<ReadFileWork>(started).read(file.name, file.text, { near, system });
+    if (worker.current !== started) return;
+    setOutcome(found);
+    stop();
+  };
+  const take = async ([file]: readonly File[]): Promise<void> => {
+    if (!file) return;
+    if (file.size > LARGEST_FILE) {
+      const size = (file.size / 1e6).toFixed(1);
+      setOutcome({
+        trouble: `${file.name} has ${size} MB; ${LARGEST_FILE / 1e6} MB are read at most. Export only this property from where it came, or simplify its outlines.`,
+        needsSystem: false,
+      });
+      return;
+    }
+    await read({ name: file.name, text: await file.text() });
+  };
+  const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
+    noClick: true,
+    multiple: false,
+    onDrop: (files) => void take(files),
+  });
+  const file = outcome && 'file' in outcome ? outcome.file : null;
+  const choiceOf = (item: FoundItem): Choice => choices[item.place] ?? (item.fault ? 'leave out' : item.kind);
+  const taken = file?.items.filter((item) => choiceOf(item) !== 'leave out') ?? [];
+  const leave = (): void => {
+    stop();
+    onClose();
+  };
+  const bring = async (): Promise<void> => {
+    if (!file) return;
+    leave();
+    await onImport(strokeOf(file, taken, choiceOf, plan));
+  };
+  return (
+    <Dialog open onClose={leave} fullWidth maxWidth="md">
+      <div {...getRootProps()}>
+        <input {...getInputProps({ 'aria-label': 'File of outlines' })} />
+        <DialogTitle>Bring in a file</DialogTitle>
+        <DialogContent>
+          {!file && (
+            <Box
+              sx={{
+                border: `1.5px dashed ${isDragActive ? colours.ochre : colours.faded}`,
+                px: 3,
+                py: 4,
+                textAlign: 'center',
+              }}
+            >
+              <Typography sx={{ mb: 1.5 }}>
+                GeoJSON or KML with outlines, lines and places; GPX with a walk round the lawn or waypoints; or a CSV
+                table of zones with their areas. Up to 20 MB.
+              </Typography>
+              <Button variant="contained" onClick={open} disabled={reading}>
+                Choose a file
+              </Button>
+              {reading && (
+                <Typography sx={{ mt: 1.5 }} aria-live="polite">
+                  Reading {opened?.name}… <Button onClick={stop}>Stop</Button>
+                </Typography>
+              )}
+            </Box>
+          )}
+          {outcome && 'trouble' in outcome && (
+            <Typography role="alert" sx={{ mt: 2, borderLeft: `3px solid ${colours.ochre}`, pl: 1.5 }}>
+              {outcome.trouble}
+            </Typography>
+          )}
+          {outcome && 'trouble' in outcome && outcome.needsSystem && opened && (
+            <SystemQuestion near={near} onSay={(system) => void read(opened, system)} />
+          )}
+          {file && (
+            <FoundTable
+              file={file}
+              choiceOf={choiceOf}
+              onChoose={(place, to) => setChoices({ ...choices, [place]: to })}
+            />
+          )}
+        </DialogContent>
+        <DialogActions>
+          {file && (
+            <Typography sx={{ flex: 1, pl: 2 }}>
+              {taken.length} of {file.items.length} come. Nothing is drawn before you say so, and one undo takes all of
+              it back.
+            </Typography>
+          )}
+          <Button onClick={leave}>Cancel</Button>
+          {file && (
+            <Button variant="contained" disabled={taken.length === 0} onClick={() => void bring()}>
+              Bring in {taken.length}
+            </Button>
+          )}
+        </DialogActions>
+      </div>
+    </Dialog>
+  );
+}
+
+/** The file’s items as one stroke on the plan. */
+function strokeOf(
+  { name }: FoundFile,
+  items: readonly FoundItem[],
+  choiceOf: (item: FoundItem) => Choice,
+  plan: GroundPlanAnswer,
+): Stroke {
+  const taken = new Set(plan.zones.map(({ label }) => label.toLowerCase()));
+  const freeLabel = (wanted: unknown): string => {
+    const told = typeof wanted === 'string' ? wanted.trim().slice(0, 20) : '';
+    const tries = [
+      ...(told ? [told] : []),
+      ...Array.from({ length: 3000 }, (_, index) => `${told || 'Z'}-${index + 1}`),
+    ];
+    const label = tries.find((candidate) => !taken.has(candidate.toLowerCase()))!;
+    taken.add(label.toLowerCase());
+    return label;
+  };
+  const newZones: NewZone[] = [];
+  const newFeatures: GroundFeatureInput[] = [];
+  for (const item of items) {
+    const kind = choiceOf(item) as ItemKind;
+    const { geometry, properties } = item;
+    const kept = Object.keys(properties).length > 0 ? properties : null;
+    if (kind !== 'zone' && geometry) newFeatures.push({ kind, geometry, name: item.name, properties: kept });
+    else {
+      const outline = geometry as NewZone['geometry'];
+      newZones.push({
+        name: item.name ?? `Zone ${item.place}`,
+        label: freeLabel(properties.label),
+        grass: typeof properties.grass === 'string' && isGrass(properties.grass) ? properties.grass : 'tall fescue',
+        surface: 'turf',
+        intensity: 'medium',
+        shade: 'full sun',
+        clippings: 'returned',
+        area: outline ? Math.max(1, areaOf(outline)) : (item.area ?? 1),
+        geometry: outline ?? null,
+        properties: kept,
+      });
+    }
+  }
+  return { name: `Bring in ${name}`, newZones, newFeatures };
+}
+
+function isGrass(name: string): boolean {
+  try {
+    return findGrass(name).name === name;
+  } catch {
+    return false;
+  }
+}
+
+interface SystemQuestionProps {
+  readonly near: Position | null;
+  readonly onSay: (system: string) => void;
+}
+
+/** Which coordinate system the numbers are in, where the file does not say. */
+function SystemQuestion({ near, onSay }: SystemQuestionProps) {
+  const [system, setSystem] = useState(near ? utmCodeAt(near) : 'EPSG:3857');
+  return (
+    <Box sx={{ display: 'flex', gap: 1, mt: 2, alignItems: 'flex-start' }}>
+      <TextField
+        label="Coordinate system"
+        value={system}
+        onChange={(event) => setSystem(event.target.value)}
+        helperText={
+          near
+            ? `${utmCodeAt(near)} is the UTM zone of this site; EPSG:3857 is Web Mercator`
+            : 'EPSG:32601 to 32660 are UTM zones north, 32701 to 32760 south; EPSG:3857 is Web Mercator'
+        }
+        sx={{ flex: 1 }}
+      />
+      <Button variant="contained" onClick={() => onSay(system)}>
+        Read it so
+      </Button>
+    </Box>
+  );
+}
+
+interface FoundTableProps {
+  readonly file: FoundFile;
+  readonly choiceOf: (item: FoundItem) => Choice;
+  readonly onChoose: (place: number, choice: Choice) => void;
+}
+
+const SHOWN = 200;
+
+/** Each item of the file: what it is to become, what was put right, and what keeps it away. */
+function FoundTable({ file, choiceOf, onChoose }: FoundTableProps) {
+  const { say } = useUnits();
+  const size = ({ geometry, area }: FoundItem): string => {
+    if (geometry?.type === 'Polygon' || geometry?.type === 'MultiPolygon') return say('area', areaOf(geometry));
+    return area === undefined ? '' : say('area', area);
+  };
+  return (
+    <>
+      <Typography sx={{ fontWeight: 700 }}>{file.name}</Typography>
+      {file.notes.map((note) => (
+        <Typography key={note}>{note}</Typography>
+      ))}
+      <Table size="small" sx={{ mt: 1 }}>
+        <TableHead>
+          <TableRow>
+            <TableCell padding="checkbox" />
+            <TableCell>In the file</TableCell>
+            <TableCell>Becomes</TableCell>
+            <TableCell align="right">Area</TableCell>
+            <TableCell>What was put right</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {file.items.slice(0, SHOWN).map((item) => {
+            const choice = choiceOf(item);
+            const name = item.name ?? `Item ${item.place}`;
+            return (
+              <TableRow key={item.place}>
+                <TableCell padding="checkbox">
+                  <Checkbox
+                    size="small"
+                    checked={choice !== 'leave out'}
+                    disabled={item.fault !== undefined}
+                    onChange={(_event, on) => onChoose(item.place, on ? item.kind : 'leave out')}
+                    slotProps={{ input: { 'aria-label': `Bring in ${name}` } }}
+                  />
+                </TableCell>
+                <TableCell>{name}</TableCell>
+                <TableCell>
+                  {item.fault ? (
+                    'stays out'
+                  ) : (
+                    <TextField
+                      select
+                      size="small"
+                      variant="standard"
+                      value={choice === 'leave out' ? item.kind : choice}
+                      onChange={(event) => onChoose(item.place, event.target.value as FeatureKind | 'zone')}
+                      slotProps={{ htmlInput: { 'aria-label': `${name} becomes` } }}
+                    >
+                      {kindsFor(item).map((kind) => (
+                        <MenuItem key={kind} value={kind}>
+                          {capital(kind)}
+                        </MenuItem>
+                      ))}
+                    </TextField>
+                  )}
+                </TableCell>
+                <TableCell align="right" sx={{ whiteSpace: 'nowrap' }}>
+                  {size(item)}
+                </TableCell>
+                <TableCell sx={item.fault ? { color: colours.ochre } : {}}>
+                  {item.fault ?? item.repairs.join(' ')}
+                </TableCell>
+              </TableRow>
+            );
+          })}
+        </TableBody>
+      </Table>
+      {file.items.length > SHOWN && (
+        <Typography sx={{ mt: 1, color: colours.faded }}>
+          and {file.items.length - SHOWN} more, as guessed; what has a fault among them stays out.
+        </Typography>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,258 @@
+import { type Fix, PlanError, type Position, walkedArea } from '@glenfold/agronomy/plan';
+import { type PlanGeometry, exclusionKinds, lineKinds, pointKinds } from '@glenfold/agronomy';
+import { gpx as gpxToGeoJson, kml as kmlToGeoJson } from '@tmcw/togeojson';
+import { DOMParser } from '@xmldom/xmldom';
+import type { Feature, Geometry } from 'geojson';
+import { toDegrees } from './coordinateSystems.ts';
+import { FileError, type FoundFile, type FoundItem, type ItemKind } from './found.ts';
+import { LARGEST_FILE, MOST_ITEMS } from './limits.ts';
+import { readZonesCsv } from './readZonesCsv.ts';
+import { Straightener } from './straighten.ts';
+
+/** What may help where a file leaves something open. */
+export interface ReadOptions {
+  /** A place of the site, to tell swapped coordinates by. */
+  readonly near: Position | null;
+  /** The coordinate system, where the person had to say it. */
+  readonly system?: string | undefined;
+}
+
+interface GeoJsonFile {
+  readonly type?: unknown;
+  readonly features?: unknown;
+  readonly geometry?: unknown;
+  readonly geometries?: unknown;
+  readonly coordinates?: unknown;
+  readonly crs?: { readonly properties?: { readonly name?: unknown } };
+}
+
+const megabytes = (bytes: number): string => (bytes / 1e6).toFixed(1);
+
+/**
+ * Read a file of outlines, lines, places or walks. Nothing is drawn yet: what is found, what was repaired and what
+ * cannot come is for the person to look through first.
+ *
+ * @throws {FileError} for a file of which nothing can be taken, with what to do
+ */
+export function readPlanFile(name: string, text: string, options: ReadOptions): FoundFile {
+  if (text.length > LARGEST_FILE)
+    throw new FileError(
+      `The file has ${megabytes(text.length)} MB; ${megabytes(LARGEST_FILE)} MB are read at most. Export only this property from where it came, or simplify its outlines.`,
+    );
+  if (text.trim() === '') throw new FileError('The file is empty.');
+  const ending = /\.([a-z]+)$/i.exec(name)?.[1]?.toLowerCase() ?? '';
+  const start = text.trimStart().slice(0, 400);
+  if (ending === 'csv' || ending === 'txt' || ending === 'tsv') return readZonesCsv(name, text);
+  if (start.startsWith('{') || start.startsWith('[')) return readGeoJson(name, text, options);
+  if (/<gpx[\s>]/i.test(start)) return readGpx(name, text, options);
+  if (/<kml[\s>]/i.test(start)) return readKml(name, text, options);
+  if (ending === 'kmz' || ending === 'zip' || ending === 'shp')
+    throw new FileError(
+      `A ${ending.toUpperCase()} file is packed or binary. Unpack it, or export it as GeoJSON, KML, GPX or CSV.`,
+    );
+  throw new FileError('This is no GeoJSON, KML, GPX or CSV file that can be read here. Export it as one of these.');
+}
+
+const isObject = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Guess by its own words what an item is; the person can say otherwise. */
+function kindOf(type: PlanGeometry['type'], told: string): ItemKind {
+  const words = told.toLowerCase();
+  const known = [...exclusionKinds, ...lineKinds, ...pointKinds].find((kind) => words.includes(kind));
+  const suits = (kinds: readonly string[]): boolean => known !== undefined && kinds.includes(known);
+  if (type === 'Point') return suits(pointKinds) ? known! : 'tree';
+  if (type === 'LineString') return suits(lineKinds) ? known! : 'fence';
+  return suits(exclusionKinds) ? known! : 'zone';
+}
+
+const textOf = (value: unknown): string | null => {
+  const text = typeof value === 'string' ? value.trim() : typeof value === 'number' ? String(value) : '';
+  return text === '' ? null : text.slice(0, 80);
+};
+
+/** Single geometries of what may be a collection of several. */
+function singles(geometry: Geometry): Array<Exclude<Geometry, { type: 'GeometryCollection' }>> {
+  if (geometry.type === 'GeometryCollection') return geometry.geometries.flatMap(singles);
+  if (geometry.type === 'MultiPoint')
+    return geometry.coordinates.map((coordinates) => ({ type: 'Point', coordinates }));
+  if (geometry.type === 'MultiLineString')
+    return geometry.coordinates.map((coordinates) => ({ type: 'LineString', coordinates }));
+  return [geometry];
+}
+
+const isGeometry = (value: unknown): value is Geometry =>
+  isObject(value) &&
+  (Array.isArray(value.coordinates) || (value.type === 'GeometryCollection' && Array.isArray(value.geometries)));
+
+function collect(features: readonly unknown[], straightener: Straightener): FoundItem[] {
+  const items: FoundItem[] = [];
+  for (const raw of features) {
+    const feature = isObject(raw) ? raw : {};
+    const properties = isObject(feature.properties) ? feature.properties : {};
+    const name = textOf(properties.name ?? properties.Name ?? properties.NAME ?? properties.title ?? properties.label);
+    const told = [properties.kind, properties.type, properties.class, name].filter((word) => typeof word === 'string');
+    if (!isGeometry(feature.geometry)) {
+      const fault = 'It has no geometry: nothing can be drawn of it.';
+      items.push({ place: items.length + 1, name, geometry: null, kind: 'zone', properties, repairs: [], fault });
+      continue;
+    }
+    for (const single of singles(feature.geometry)) {
+      const { geometry, repairs, fault } = straightener.straighten(single);
+      items.push({
+        place: items.length + 1,
+        name,
+        geometry,
+        kind: kindOf(geometry?.type ?? (single.type as PlanGeometry['type']), told.join(' ')),
+        properties,
+        repairs,
+        ...(fault === undefined ? {} : { fault }),
+      });
+    }
+  }
+  if (items.length === 0) throw new FileError('The file holds nothing that can be drawn.');
+  if (items.length > MOST_ITEMS)
+    throw new FileError(
+      `The file holds ${items.length} items; ${MOST_ITEMS} come at once at most. Export only this property from where it came.`,
+    );
+  return items;
+}
+
+function readGeoJson(name: string, text: string, { near, system }: ReadOptions): FoundFile {
+  let raw: GeoJsonFile;
+  try {
+    raw = JSON.parse(text) as GeoJsonFile;
+  } catch (error) {
+    throw new FileError(
+      `The file begins like GeoJSON but cannot be read: ${(error as Error).message}. It may have been cut off on its way; get it again.`,
+    );
+  }
+  const features =
+    raw.type === 'FeatureCollection' && Array.isArray(raw.features)
+      ? (raw.features as unknown[])
+      : raw.type === 'Feature'
+        ? [raw]
+        : isGeometry(raw)
+          ? [{ type: 'Feature', geometry: raw, properties: {} }]
+          : null;
+  if (!features)
+    throw new FileError('This is JSON, but no GeoJSON: a FeatureCollection, a Feature or a geometry is wanted.');
+  const named = textOf(raw.crs?.properties?.name);
+  const code = system ?? named ?? 'EPSG:4326';
+  const degrees = toDegrees(code);
+  if (!degrees)
+    throw new FileError(
+      `The file is in the coordinate system ${code}, which is not known here. Export it in WGS84 (EPSG:4326), or say which UTM zone it is in.`,
+      true,
+    );
+  const straightener = new Straightener(degrees, system || named ? null : near);
+  const items = collect(features, straightener);
+  if (straightener.inMetres)
+    throw new FileError(
+      'The coordinates are no degrees: they look like metres of a national or UTM system, and the file does not say which.',
+      true,
+    );
+  const converted = !['EPSG:4326', 'CRS84'].some((usual) => code.includes(usual)) ? [`Converted from ${code}.`] : [];
+  return { name, items, notes: [...converted, ...straightener.notes] };
+}
+
+function parseXml(text: string, what: string) {
+  const troubles: string[] = [];
+  try {
+    const document = new DOMParser({
+      onError: (level, message) => {
+        if (level !== 'warning') troubles.push(message);
+      },
+    }).parseFromString(text, 'text/xml');
+    if (troubles.length > 0) throw new Error(troubles[0]);
+    return document as unknown as Document;
+  } catch (error) {
+    const [words = ''] = (error as Error).message.split('\n');
+    throw new FileError(
+      `The ${what} file cannot be read: ${words}. It may have been cut off on its way; get it again.`,
+    );
+  }
+}
+
+function readKml(name: string, text: string, { near }: ReadOptions): FoundFile {
+  const { features } = kmlToGeoJson(parseXml(text, 'KML'));
+  const straightener = new Straightener(toDegrees('EPSG:4326')!, near);
+  return { name, items: collect(features.map(tidied), straightener), notes: straightener.notes };
+}
+
+/** Without the drawing styles that the conversion adds. */
+function tidied(feature: Feature<Geometry | null>): object {
+  const own = Object.entries(feature.properties ?? {}).filter(([key]) => !/^(style|stroke|fill|icon|label)/i.test(key));
+  return { ...feature, properties: Object.fromEntries(own) };
+}
+
+/** s; a track without times was walked at an even pace, a second a point. */
+function timesOf(times: unknown, count: number): number[] {
+  const read = Array.isArray(times) ? times.map((time) => Date.parse(String(time)) / 1000) : [];
+  const known = read.length === count && read.every((time) => Number.isFinite(time));
+  return Array.from({ length: count }, (_, index) => (known ? read[index]! - read[0]! : index * 1.5));
+}
+
+/** m; what a receiver in the hand is good for, where a file does not say. */
+const USUAL_ACCURACY = 8;
+
+/** Tracks are walks round a lawn; waypoints are places. */
+function readGpx(name: string, text: string, { near }: ReadOptions): FoundFile {
+  const { features } = gpxToGeoJson(parseXml(text, 'GPX'));
+  const walks: FoundItem[] = [];
+  const others: unknown[] = [];
+  for (const feature of features) {
+    const { geometry, properties } = feature as Feature<Geometry | null>;
+    const parts =
+      geometry?.type === 'LineString'
+        ? [geometry.coordinates]
+        : geometry?.type === 'MultiLineString'
+          ? geometry.coordinates
+          : null;
+    if (!parts) {
+      others.push(feature);
+      continue;
+    }
+    const { coordinateProperties, ...own } = properties ?? {};
+    const times = (coordinateProperties as { readonly times?: unknown } | undefined)?.times;
+    const segments = parts.length > 1 && Array.isArray(times) ? (times as unknown[]) : [times];
+    for (const [index, line] of parts.entries())
+      walks.push(walkItem(line, segments[index], textOf(own.name), own, walks.length + 1));
+  }
+  const straightener = new Straightener(toDegrees('EPSG:4326')!, near);
+  const places = others.length > 0 ? collect(others, straightener) : [];
+  const items = [...walks, ...places].map((item, index) => ({ ...item, place: index + 1 }));
+  if (items.length === 0) throw new FileError('The GPX file holds no track, route or waypoint.');
+  return { name, items, notes: straightener.notes };
+}
+
+function walkItem(
+  line: ReadonlyArray<readonly number[]>,
+  times: unknown,
+  name: string | null,
+  properties: Record<string, unknown>,
+  place: number,
+): FoundItem {
+  const seconds = timesOf(times, line.length);
+  const fixes = line.map(([longitude = NaN, latitude = NaN], index): Fix => ({
+    position: [longitude, latitude],
+    accuracy: USUAL_ACCURACY,
+    time: seconds[index]!,
+  }));
+  const base = { place, name, properties } as const;
+  try {
+    const { outline, area, uncertainty, used, dropped } = walkedArea(fixes);
+    const repairs = [
+      `A walk of ${used} positions, smoothed and closed: ${Math.round(area)} m², give or take ${Math.round(uncertainty)} m².`,
+      ...(dropped > 0 ? [`${dropped} positions left out as too far off.`] : []),
+    ];
+    return { ...base, kind: 'zone', geometry: outline as PlanGeometry, repairs };
+  } catch (error) {
+    if (!(error instanceof PlanError)) throw error;
+    const geometry: PlanGeometry = { type: 'LineString', coordinates: line.map(([x = 0, y = 0]) => [x, y]) };
+    // What makes no area may still be a line.
+    return line.length >= 2
+      ? { ...base, kind: 'fence', geometry, repairs: [`No outline: ${error.message} It can come as a line.`] }
+      : { ...base, kind: 'zone', geometry: null, repairs: [], fault: error.message };
+  }
+}

@@ -1,0 +1,101 @@
+import type { UnitSystem } from '@glenfold/agronomy';
+import { convert } from '@glenfold/agronomy';
+import type { GroundPlanAnswer } from '@glenfold/contract';
+import Feature from 'ol/Feature.js';
+import GPX from 'ol/format/GPX.js';
+import GeoJSON from 'ol/format/GeoJSON.js';
+import KML from 'ol/format/KML.js';
+import { LineString, MultiLineString, MultiPolygon, Polygon } from 'ol/geom.js';
+import papaparse from 'papaparse';
+
+export const formats = {
+  geojson: { label: 'GeoJSON, everything', type: 'application/geo+json' },
+  kml: { label: 'KML, for maps', type: 'application/vnd.google-earth.kml+xml' },
+  gpx: { label: 'GPX, for a receiver', type: 'application/gpx+xml' },
+  csv: { label: 'CSV, zones with areas', type: 'text/csv' },
+} as const;
+export type Format = keyof typeof formats;
+
+const geojson = new GeoJSON();
+
+/** All that is drawn, and what is written of it; what a foreign file said goes out again. */
+function featuresOf({ zones, features }: GroundPlanAnswer): Feature[] {
+  const made = (geometry: unknown, properties: object): Feature =>
+    new Feature({ ...properties, geometry: geojson.readGeometry(geometry) ?? undefined });
+  const drawn = zones.filter(({ geometry }) => geometry);
+  return [
+    ...drawn.map(({ geometry, name, label, area, grass, properties }) =>
+      made(geometry, { ...properties, name, label, kind: 'zone', grass, area_m2: area }),
+    ),
+    ...features.map(({ geometry, name, kind, canopyRadius, height, properties }) =>
+      made(geometry, {
+        ...properties,
+        name: name ?? kind,
+        kind,
+        ...(canopyRadius == null ? {} : { canopy_radius_m: canopyRadius }),
+        ...(height == null ? {} : { height_m: height }),
+      }),
+    ),
+  ];
+}
+
+/** A receiver knows tracks and waypoints, no areas: an outline is the way round it. */
+function forReceiver(feature: Feature): Feature {
+  const geometry = feature.getGeometry();
+  const lines =
+    geometry instanceof Polygon
+      ? geometry.getCoordinates()
+      : geometry instanceof MultiPolygon
+        ? geometry.getCoordinates().flat()
+        : geometry instanceof LineString
+          ? [geometry.getCoordinates()]
+          : null;
+  const name: unknown = feature.get('name');
+  return new Feature({ name, geometry: lines ? new MultiLineString(lines) : geometry });
+}
+
+function table({ zones }: GroundPlanAnswer, units: UnitSystem): string {
+  const unit = units === 'us' ? 'ft2' : 'm2';
+  const rows = zones.map(({ name, label, area, grass, soilGroup, shade, facts, geometry, properties }) => ({
+    ...properties,
+    Zone: name,
+    Label: label,
+    [`Area (${unit})`]: Math.round(convert(area, 'm2', unit) * 10) / 10,
+    Measured: geometry ? 'on the plan' : 'as typed',
+    Grass: grass,
+    Soil: soilGroup ?? '',
+    Shade: shade,
+    Section: facts.section ?? '',
+  }));
+  const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+  const known = ['Zone', 'Label', `Area (${unit})`, 'Measured', 'Grass', 'Soil', 'Shade', 'Section'];
+  return papaparse.unparse(
+    { fields: [...known, ...columns.filter((name) => !known.includes(name))], data: rows },
+    // Spreadsheets take a cell that begins so for a formula.
+    { escapeFormulae: /^[=+\-@\t\r]/ },
+  );
+}
+
+/** The plan in an open format, WGS84. */
+export function writePlan(plan: GroundPlanAnswer, format: Format, units: UnitSystem): string {
+  switch (format) {
+    case 'geojson':
+      return JSON.stringify(geojson.writeFeaturesObject(featuresOf(plan)), null, 1);
+    case 'kml':
+      return new KML().writeFeatures(featuresOf(plan));
+    case 'gpx':
+      return new GPX().writeFeatures(featuresOf(plan).map(forReceiver));
+    case 'csv':
+      return table(plan, units);
+  }
+}
+
+/** Hand a file to the person. */
+export function download(name: string, content: BlobPart, type: string): void {
+  const address = URL.createObjectURL(new Blob([content], { type }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+}

@@ -1,0 +1,208 @@
+import {
+  type Fix,
+  type Outline,
+  Plane,
+  PlanError,
+  type Position,
+  type WalkedArea,
+  partsOf,
+  walkedArea,
+} from '@glenfold/agronomy/plan';
+import type { ZoneAnswer } from '@glenfold/contract';
+import {
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  TextField,
+  Typography,
+} from '@mui/material';
+import { useMemo, useState } from 'react';
+import { devicePosition } from '../../../position/devicePosition.ts';
+import { replayedWalk } from '../../../position/replayedWalk.ts';
+import { colours } from '../../../theme.ts';
+import { Cautions } from '../../../ui/bits.tsx';
+import { useUnits } from '../../../ui/units.tsx';
+import { useWalk } from './useWalk.ts';
+
+interface WalkDialogProps {
+  readonly zone: ZoneAnswer | undefined;
+  /** Where the site is, for a practice walk where nothing is drawn. */
+  readonly site: Position;
+  readonly onClose: () => void;
+  readonly onNewZone: (outline: Outline) => void;
+  readonly onOutline: (zone: ZoneAnswer, outline: Outline) => void;
+}
+
+/** A made-up lawn about a place, for a practice walk. */
+function practicePath([longitude, latitude]: Position): Position[] {
+  const plane = new Plane([longitude, latitude]);
+  return (
+    [
+      [0, 0],
+      [28, 3],
+      [34, 17],
+      [16, 25],
+      [-2, 19],
+    ] as const
+  ).map((corner) => plane.toMap(corner));
+}
+
+/** The way round an outline, its first part only. */
+function pathRound(outline: Outline): Position[] {
+  const ring = partsOf(outline)[0]?.[0] ?? [];
+  return ring.slice(0, -1).map(([longitude = 0, latitude = 0]) => [longitude, latitude]);
+}
+
+/** Walk a boundary with the device in the hand: record, look at the area and how sure it is, keep it or not. */
+export function WalkDialog({ zone, site, onClose, onNewZone, onOutline }: WalkDialogProps) {
+  const { say } = useUnits();
+  const { walk, record, pause, discard } = useWalk();
+  const path = zone?.geometry ? pathRound(zone.geometry) : practicePath(site);
+  const sources = [devicePosition, replayedWalk(path)];
+  const [source, setSource] = useState(0);
+  const { fixes, lost, recording } = walk;
+  const walked = useMemo((): { readonly area?: WalkedArea; readonly trouble?: string } => {
+    if (recording || fixes.length === 0) return {};
+    try {
+      return { area: walkedArea(fixes) };
+    } catch (error) {
+      if (error instanceof PlanError) return { trouble: error.message };
+      throw error;
+    }
+  }, [fixes, recording]);
+  const last = fixes.at(-1);
+  const { area } = walked;
+  const leave = (): void => {
+    discard();
+    onClose();
+  };
+  return (
+    <Dialog open onClose={(_event, why) => why !== 'backdropClick' && leave()} fullWidth maxWidth="sm">
+      <DialogTitle>Walk a boundary</DialogTitle>
+      <DialogContent>
+        {fixes.length === 0 && !recording && (
+          <>
+            <Typography sx={{ mb: 2 }}>
+              Hold the device high and level. Begin at a corner, walk the edge of the lawn at an even pace, stand a
+              moment at each corner, and come back to where you began.
+            </Typography>
+            <TextField
+              select
+              fullWidth
+              label="Positions from"
+              value={source}
+              onChange={(event) => setSource(Number(event.target.value))}
+            >
+              {sources.map(({ name }, index) => (
+                <MenuItem key={name} value={index}>
+                  {name}
+                </MenuItem>
+              ))}
+            </TextField>
+            <Cautions
+              texts={['Look where you walk: water, walls and roads first, the screen second. Stand still to read it.']}
+            />
+          </>
+        )}
+        {(recording || fixes.length > 0) && (
+          <>
+            <TrackSketch fixes={fixes} outline={area?.outline} />
+            <Typography aria-live="polite" sx={{ mt: 1.5, fontWeight: 700, fontSize: '1.15rem' }}>
+              {recording
+                ? lost
+                  ? lost
+                  : last
+                    ? `${fixes.length} positions, the last good to ${say('length', last.accuracy)}`
+                    : 'Waiting for the first position…'
+                : area
+                  ? `${say('area', area.area)}, give or take ${say('area', area.uncertainty)}`
+                  : 'This walk makes no area.'}
+            </Typography>
+            {area && (
+              <Typography>
+                {say('length', area.perimeter)} round, closed over a gap of {say('length', area.gap)}. {area.used}{' '}
+                positions used, {area.dropped} left out as too uncertain or too far off. In 95 of 100 walks like this
+                the true area lies within that.
+              </Typography>
+            )}
+            {walked.trouble && <Typography role="alert">{walked.trouble}</Typography>}
+            {sources[source]!.simulated && (
+              <Typography sx={{ color: colours.slate, mt: 0.5 }}>
+                Simulated: nobody walked this. It shows what a receiver’s errors do.
+              </Typography>
+            )}
+          </>
+        )}
+      </DialogContent>
+      <DialogActions sx={{ flexWrap: 'wrap', gap: 1 }}>
+        <Button onClick={leave}>Cancel</Button>
+        {!recording && fixes.length === 0 && (
+          <Button variant="contained" onClick={() => record(sources[source]!)}>
+            Begin to walk
+          </Button>
+        )}
+        {recording && (
+          <Button variant="contained" onClick={pause} sx={{ minHeight: 52, minWidth: 160 }}>
+            I am back at the start
+          </Button>
+        )}
+        {!recording && fixes.length > 0 && (
+          <Button variant="outlined" onClick={discard}>
+            Walk it again
+          </Button>
+        )}
+        {area && zone && !zone.geometry && (
+          <Button variant="contained" onClick={() => onOutline(zone, area.outline)}>
+            This is {zone.name}
+          </Button>
+        )}
+        {area && (
+          <Button variant={zone && !zone.geometry ? 'outlined' : 'contained'} onClick={() => onNewZone(area.outline)}>
+            Make it a zone
+          </Button>
+        )}
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+const SIZE = 300;
+
+/** What the receiver told, and the outline that comes of it. */
+function TrackSketch({ fixes, outline }: { readonly fixes: readonly Fix[]; readonly outline: Outline | undefined }) {
+  const [first] = fixes;
+  if (!first) return <Box sx={{ height: SIZE, border: `1px solid ${colours.line}` }} />;
+  const plane = new Plane(first.position);
+  const points = fixes.map(({ position }) => plane.toPlane(position));
+  const ring = outline ? pathRound(outline).map((position) => plane.toPlane(position)) : [];
+  const all = [...points, ...ring];
+  const ends = (axis: 0 | 1): readonly [number, number] => {
+    const values = all.map((point) => point[axis]);
+    return [Math.min(...values), Math.max(...values)];
+  };
+  const [[west, east], [south, north]] = [ends(0), ends(1)];
+  const scale = (SIZE - 40) / Math.max(12, east - west, north - south);
+  const at = ([x, y]: readonly [number, number]): string =>
+    `${(SIZE / 2 + (x - (west + east) / 2) * scale).toFixed(1)} ${(SIZE / 2 - (y - (south + north) / 2) * scale).toFixed(1)}`;
+  const [startX, startY] = at(points[0]!).split(' ');
+  return (
+    <svg
+      viewBox={`0 0 ${SIZE} ${SIZE}`}
+      width="100%"
+      height={SIZE}
+      role="img"
+      aria-label="The walk so far, north up"
+      style={{ border: `1px solid ${colours.line}`, background: colours.sheet }}
+    >
+      {ring.length > 0 && (
+        <path d={`M${ring.map(at).join('L')}Z`} fill={colours.lichenWash} stroke={colours.ink} strokeWidth="2" />
+      )}
+      <path d={`M${points.map(at).join('L')}`} fill="none" stroke={colours.slate} strokeWidth="1.2" opacity="0.8" />
+      <circle cx={startX} cy={startY} r="5" fill={colours.ochre} />
+    </svg>
+  );
+}
