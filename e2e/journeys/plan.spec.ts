@@ -1,5 +1,6 @@
-import type { Locator, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { expect, test } from './person.ts';
+import { factsOf, newSite, tool, zoneCount } from './sheet.ts';
 
 /** A pen on the sheet, in feet from the middle of what "All" shows of a lawn of 40 ft by 25 ft that runs north. */
 class Pen {
@@ -48,30 +49,14 @@ class Pen {
   }
 }
 
-const tool = async (page: Page, menu: string, item: string): Promise<void> => {
-  await page
-    .getByRole('toolbar', { name: 'Plan' })
-    .getByRole('button', { name: `${menu} ▾` })
-    .click();
-  await page.getByRole('menuitem', { name: item }).click();
-  // The menu lies over the sheet until it has faded.
-  await expect(page.locator('.MuiPopover-root')).toHaveCount(0);
-};
-const factsOf = (page: Page, zone: string): Locator => page.getByRole('region', { name: `Facts of ${zone}` });
-const zoneCount = (page: Page): Locator => page.getByRole('link', { name: /Ground/ });
-
 /** A new site with one lawn of 40 ft by 25 ft, drawn without a mouse. */
 async function lawnBySides(page: Page, site: string): Promise<Pen> {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'Add a site' }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill(site);
-  await page.getByRole('button', { name: 'Add the site' }).click();
-  await expect(page.getByRole('heading', { name: 'Divide the ground into zones' })).toBeVisible();
-  await tool(page, 'Draw', 'Rectangle by its sides');
+  await newSite(page, site);
+  await tool(page, 'Draw', 'Simple shape by its lengths');
   const ask = page.getByRole('dialog');
   await ask.getByRole('textbox', { name: 'Length', exact: true }).fill('40 lb');
   await ask.getByRole('button', { name: 'Put it on the plan' }).click();
-  await expect(ask).toContainText('Give a length, such as 12 m or 40 ft.');
+  await expect(ask).toContainText('“40 lb” is no length: write 12 m or 40 ft.');
   await ask.getByRole('textbox', { name: 'Length', exact: true }).fill('40 ft');
   await ask.getByRole('textbox', { name: 'Width' }).fill('25 ft');
   await ask.getByRole('button', { name: 'Put it on the plan' }).click();
@@ -160,7 +145,8 @@ test('the strip beside the paving and the ground under a tree become zones of th
   await ask.getByRole('textbox', { name: 'Radius of the canopy' }).fill('8 ft');
   await ask.getByRole('button', { name: 'Put it on the plan' }).click();
   await pen.click([2, 5]);
-  await expect(page.getByRole('region', { name: 'The chosen thing' })).toContainText('Canopy 8 ft from the stem.');
+  const chosen = page.getByRole('region', { name: 'The chosen thing' });
+  await expect(chosen.getByRole('textbox', { name: 'Radius of the canopy' })).toHaveValue('8');
   await tool(page, 'Part off', 'The ground under the chosen tree');
   await ask.getByRole('button', { name: 'Part it off' }).click();
   // π × 8² = 201 ft², less the polygon's corners.

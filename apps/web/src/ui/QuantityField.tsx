@@ -55,6 +55,8 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
       slotProps={{
         input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{label}</span> },
         htmlInput: { inputMode: 'text', autoComplete: 'off' },
+        // A unit stands where an empty field would have its label.
+        ...(label === '' ? {} : { inputLabel: { shrink: true } }),
       }}
     />
   );

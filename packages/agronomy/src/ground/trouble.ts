@@ -162,7 +162,7 @@ function holds({ above, below, is }: Evidence, value: number | string): boolean 
 function told({ fact, words, weight }: Evidence, value: number | string | undefined): Testimony {
   const unit = fact && fact in numberFacts ? numberFacts[fact as NumberFact] : '';
   const measured = fact && typeof value === 'number' && unit !== '' && unit !== 'pH' && unit !== 'h';
-  const inches = unit === 'cm' && typeof value === 'number' ? `, ${figure(convert(value, 'cm', 'in'))} in` : '';
+  const inches = unit === 'cm' && typeof value === 'number' ? `, ${convert(value, 'cm', 'in').toFixed(1)} in` : '';
   return { points: weight, words: measured ? `${words}: ${figure(value)} ${unit}${inches}` : words };
 }
 

@@ -73,11 +73,18 @@ export function polygonsIn(geometry: Geometry): Geometry[] {
   return parts.filter((part) => part.getGeometryType() === 'Polygon' && part.getArea() > NOTHING);
 }
 
+/** A ring on the map; corners that come to lie on one another there, a hair apart on the plane, are one. */
+function onMap(plane: Plane, ring: ReadonlyArray<readonly number[]>): number[][] {
+  const corners = ring.map(([east = 0, north = 0]) => [...plane.toMap([east, north])]);
+  return corners.filter(
+    ([longitude, latitude], index) =>
+      index === 0 || longitude !== corners[index - 1]![0] || latitude !== corners[index - 1]![1],
+  );
+}
+
 export function write(plane: Plane, geometry: Geometry): Outline | null {
   const polygons = polygonsIn(geometry).map((polygon) =>
-    writer
-      .write(polygon)
-      .coordinates.map((ring) => ring.map(([east = 0, north = 0]) => [...plane.toMap([east, north])])),
+    writer.write(polygon).coordinates.map((ring) => onMap(plane, ring)),
   );
   const [only] = polygons;
   if (!only) return null;

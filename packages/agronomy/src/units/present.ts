@@ -43,12 +43,12 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   mass: { si: 'kg', metric: { unit: 'kg', label: 'kg', step: 0.1 }, us: { unit: 'lb', label: 'lb', step: 0.1 } },
   depth: { si: 'cm', metric: { unit: 'cm', label: 'cm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.25 } },
   length: { si: 'm', metric: { unit: 'm', label: 'm', step: 0.1 }, us: { unit: 'ft', label: 'ft', step: 0.5 } },
-  spotHeight: { si: 'm', metric: { unit: 'm', label: 'm', step: 0.01 }, us: { unit: 'ft', label: 'ft', step: 0.05 } },
+  spotHeight: { si: 'm', metric: { unit: 'm', label: 'm', step: 0.01 }, us: { unit: 'ft', label: 'ft', step: 0.01 } },
   volume: { si: 'm3', metric: { unit: 'm3', label: 'm³', step: 0.1 }, us: { unit: 'yd3', label: 'yd³', step: 0.1 } },
   tonnes: {
     si: 't',
     metric: { unit: 't', label: 't', step: 0.1 },
-    us: { unit: 'ton', label: 'short tons', step: 0.1 },
+    us: { unit: 'ton', label: 'tons', step: 0.1 },
   },
   concentration: {
     si: 'mg/kg',
@@ -104,7 +104,7 @@ export function coreUnit(sense: Sense): string {
 /** Big numbers drop decimals that nobody can act on; small ones keep two figures. */
 function stepFor(value: number, step: number, sense: Sense): number {
   const size = Math.abs(value);
-  if (sense === 'mass' && size >= 20) return 1;
+  if ((sense === 'mass' || sense === 'volume' || sense === 'tonnes') && size >= 20) return 1;
   if ((sense === 'productRate' || sense === 'mass') && size >= 100) return 1;
   if (sense === 'area' && size < 100) return 0.1;
   if (sense === 'concentration' && size < 10) return 0.1;

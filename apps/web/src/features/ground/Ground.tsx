@@ -117,8 +117,8 @@ export function Ground({ site, zones, results, zone }: StepProps) {
         <Box
           sx={{
             display: 'grid',
-            gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 372px' },
-            gap: 3,
+            gridTemplateColumns: { xs: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 344px' },
+            gap: 2.5,
             alignItems: 'start',
           }}
         >

@@ -19,6 +19,12 @@ const tabs = ['Facts', 'Trouble', 'Soil', 'Levels', 'Divide', 'Photos'] as const
 export type ZoneTab = (typeof tabs)[number];
 export type ZoneDialog = 'change' | 'measure' | 'facts';
 
+const dialogNames: Readonly<Record<ZoneDialog, string>> = {
+  change: 'Change the facts',
+  measure: 'Measure thatch and roots',
+  facts: 'Note light, fall, water and use',
+};
+
 /** The area, and how it was found. */
 function AreaFact({ zone }: { readonly zone: ZoneAnswer }) {
   const { say } = useUnits();
@@ -73,7 +79,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
     ],
     [
       'facts',
-      'Write down',
+      'Note',
       [
         ['Light', [zone.shade, facts.sunHours == null ? '' : `${facts.sunHours} h of sun`].filter(Boolean).join(', ')],
         ['Slope', slope],
@@ -89,7 +95,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
     <>
       {groups.map(([dialog, action, entries]) => (
         <Box key={dialog} sx={{ borderBottom: `1px solid ${colours.line}`, pb: 1, mb: 1, position: 'relative' }}>
-          <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '96px 1fr', m: 0, rowGap: 0.4, pr: 11 }}>
+          <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '96px 1fr', m: 0, rowGap: 0.4, pr: 10 }}>
             {entries.map(([name, value]) => [
               <Box component="dt" key={name} sx={{ color: colours.faded }}>
                 {name}
@@ -107,6 +113,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
             <Button
               size="small"
               variant="outlined"
+              aria-label={dialogNames[dialog]}
               onClick={() => onDialog(dialog)}
               sx={{ position: 'absolute', right: 0, top: 0 }}
             >
@@ -147,7 +154,7 @@ export function ZonePanel({ zone, result, plan, pen, onDialog }: ZonePanelProps)
             key={name}
             value={name}
             label={name === 'Trouble' && signs > 0 ? `Trouble ${signs}` : name}
-            sx={{ minHeight: 36, minWidth: 0, px: 1, textTransform: 'none', fontSize: '0.95rem' }}
+            sx={{ minHeight: 36, minWidth: 0, px: 0.8, textTransform: 'none', fontSize: '0.9rem' }}
           />
         ))}
       </Tabs>

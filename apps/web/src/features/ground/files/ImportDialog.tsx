@@ -261,8 +261,10 @@ const SHOWN = 200;
 /** Each item of the file: what it is to become, what was put right, and what keeps it away. */
 function FoundTable({ file, choiceOf, onChoose }: FoundTableProps) {
   const { say } = useUnits();
-  const size = ({ geometry, area }: FoundItem): string => {
-    if (geometry?.type === 'Polygon' || geometry?.type === 'MultiPolygon') return say('area', areaOf(geometry));
+  const size = ({ geometry, area, uncertainty }: FoundItem): string => {
+    const sure = uncertainty === undefined ? '' : ` ± ${say('area', uncertainty)}`;
+    if (geometry?.type === 'Polygon' || geometry?.type === 'MultiPolygon')
+      return `${say('area', areaOf(geometry))}${sure}`;
     return area === undefined ? '' : say('area', area);
   };
   return (

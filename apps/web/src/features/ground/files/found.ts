@@ -12,6 +12,8 @@ export interface FoundItem {
   readonly geometry: PlanGeometry | null;
   /** m², of a zone without an outline. */
   readonly area?: number;
+  /** m² to each side, of an outline that was walked. */
+  readonly uncertainty?: number;
   readonly kind: ItemKind;
   /** What else the file says of it; it is kept. */
   readonly properties: Readonly<Record<string, unknown>>;

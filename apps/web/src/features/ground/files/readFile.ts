@@ -241,12 +241,12 @@ function walkItem(
   }));
   const base = { place, name, properties } as const;
   try {
-    const { outline, area, uncertainty, used, dropped } = walkedArea(fixes);
+    const { outline, uncertainty, used, dropped } = walkedArea(fixes);
     const repairs = [
-      `A walk of ${used} positions, smoothed and closed: ${Math.round(area)} m², give or take ${Math.round(uncertainty)} m².`,
+      `A walk of ${used} positions, smoothed and closed.`,
       ...(dropped > 0 ? [`${dropped} positions left out as too far off.`] : []),
     ];
-    return { ...base, kind: 'zone', geometry: outline as PlanGeometry, repairs };
+    return { ...base, kind: 'zone', geometry: outline as PlanGeometry, uncertainty, repairs };
   } catch (error) {
     if (!(error instanceof PlanError)) throw error;
     const geometry: PlanGeometry = { type: 'LineString', coordinates: line.map(([x = 0, y = 0]) => [x, y]) };

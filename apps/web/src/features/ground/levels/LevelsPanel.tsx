@@ -115,6 +115,7 @@ function Grading({ zone, spots, natural }: GradingProps) {
         </TextField>
         <QuantityField
           label="Height at the middle"
+          sx={{ gridColumn: '1 / -1' }}
           sense="spotHeight"
           value={level}
           onChange={setLevel}

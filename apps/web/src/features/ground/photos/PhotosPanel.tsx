@@ -41,9 +41,9 @@ export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
     noClick: true,
     accept: { 'image/*': [] },
     onDrop: (files, refused) => {
-      if (refused.length > 0)
-        setTrouble(new Error(`${refused[0]!.file.name} is no picture: choose a JPEG, PNG or WebP file.`));
-      void add(files);
+      const [other] = refused;
+      if (other) setTrouble(new Error(`${other.file.name} is no picture: choose a JPEG, PNG or WebP file.`));
+      else void add(files);
     },
   });
   const large = own.find(({ id }) => id === shown);

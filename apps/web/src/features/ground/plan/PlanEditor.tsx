@@ -312,6 +312,7 @@ export function PlanEditor({
           }}
         />
       )}
+      {!mayDraw && tools && <Box sx={{ display: 'flex', gap: 0.75, mb: 1 }}>{tools}</Box>}
       <PlanSheet
         attach={attach}
         map={map}

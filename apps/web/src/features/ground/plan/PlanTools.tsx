@@ -82,7 +82,23 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove,
     </Button>
   );
   return (
-    <Box role="toolbar" aria-label="Plan" sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mb: 1 }}>
+    <Box
+      role="toolbar"
+      aria-label="Plan"
+      sx={{
+        display: 'flex',
+        flexWrap: 'wrap',
+        gap: 0.5,
+        mb: 1,
+        '& .MuiButton-root': {
+          px: { md: 0.8 },
+          minWidth: 0,
+          minHeight: { md: 36 },
+          fontSize: { md: '0.92rem' },
+          whiteSpace: 'nowrap',
+        },
+      }}
+    >
       {zone && !zone.geometry && (
         <Button variant="contained" onClick={() => onTask({ do: 'outline' })}>
           Draw {zone.name}
@@ -121,7 +137,7 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove,
         disabled={!strokes.last || strokes.isPending}
         onClick={strokes.undo}
         aria-label={strokes.last ? `Undo: ${strokes.last}` : 'Undo'}
-        sx={{ minWidth: 44, px: 1 }}
+        sx={{ width: 38, '&&': { px: 0 } }}
       >
         <UndoIcon fontSize="small" />
       </Button>
@@ -130,7 +146,7 @@ export function PlanTools({ task, zone, thing, strokes, onTask, onAsk, onRemove,
         disabled={!strokes.next || strokes.isPending}
         onClick={strokes.redo}
         aria-label={strokes.next ? `Redo: ${strokes.next}` : 'Redo'}
-        sx={{ minWidth: 44, px: 1 }}
+        sx={{ width: 38, '&&': { px: 0 } }}
       >
         <RedoIcon fontSize="small" />
       </Button>

@@ -170,7 +170,7 @@ export function markStyle(text: string, strong: boolean): Style {
       fill: new Fill({ color: colours.ochre }),
       stroke: new Stroke({ color: colours.sheet, width: 1.5 }),
     }),
-    text: label(text, strong, { offsetY: -22 }),
+    text: label(text, strong, { offsetY: -17 }),
     zIndex: strong ? 2 : 1,
   });
 }

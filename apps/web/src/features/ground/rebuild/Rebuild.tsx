@@ -1,4 +1,4 @@
-import { InputError, fillMaterials, rebuildVolume } from '@glenfold/agronomy';
+import { InputError, type UnitSystem, convert, fillMaterials, rebuildVolume } from '@glenfold/agronomy';
 import type { ZoneAnswer } from '@glenfold/contract';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import {
@@ -41,13 +41,14 @@ interface Wanted {
   readonly haul: Typed;
 }
 
-const first: Wanted = {
+/** Even numbers in the person's own units. */
+const firstIn = (system: UnitSystem): Wanted => ({
   zones: null,
-  layers: [{ material: 'topsoil', depth: 10, price: null }],
-  truck: 8,
+  layers: [{ material: 'topsoil', depth: system === 'us' ? convert(4, 'in', 'cm') : 10, price: null }],
+  truck: system === 'us' ? convert(10, 'yd3', 'm3') : 8,
   payload: null,
   haul: null,
-};
+});
 
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 const cautions = [
@@ -80,8 +81,9 @@ interface RebuildProps {
 
 /** Layers over zones: what to order, in loads and money. */
 export function Rebuild({ siteId, zones, zone }: RebuildProps) {
-  const { say } = useUnits();
-  const [wanted, setWanted] = useSessionState<Wanted>(`glenfold.rebuild.${siteId}`, first);
+  const { say, system } = useUnits();
+  const fresh = firstIn(system);
+  const [wanted, setWanted] = useSessionState<Wanted>(`glenfold.rebuild.${siteId}`, fresh);
   const set = (part: Partial<Wanted>): void => setWanted({ ...wanted, ...part });
   const { layers } = wanted;
   const ids = wanted.zones ?? (zone ? [zone.id] : []);
@@ -167,7 +169,7 @@ export function Rebuild({ siteId, zones, zone }: RebuildProps) {
           size="small"
           variant="outlined"
           disabled={layers.length >= 12}
-          onClick={() => set({ layers: [...layers, { material: 'topsoil', depth: 10, price: null }] })}
+          onClick={() => set({ layers: [...layers, ...fresh.layers] })}
         >
           Add a layer
         </Button>

@@ -49,7 +49,7 @@ function monthsSinceFed({ applications }: ZoneAnswer['facts'], today: Date): num
 function towardSun(zone: ZoneAnswer): TroubleFacts['aspect'] {
   const { aspect } = zone.facts;
   if (!aspect) return undefined;
-  const latitude = zone.geometry?.coordinates.flat(3)?.[1] ?? 45;
+  const [, latitude = 45] = zone.geometry?.coordinates.flat(3) ?? [];
   const [sunny, shady] = latitude < 0 ? ['north', 'south'] : ['south', 'north'];
   return aspect.startsWith(sunny) ? 'toward the sun' : aspect.startsWith(shady) ? 'away from the sun' : 'across';
 }
