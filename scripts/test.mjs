@@ -58,13 +58,13 @@ if (wanted('unit')) {
   if (existsSync(shared)) run('npm', ['run', '--silent', 'cases', '--', shared], { show: true });
 }
 
-if (steps.includes('screenshots')) {
+for (const own of ['pictures', 'bench'].filter((name) => steps.includes(name))) {
   ensureBuild();
   const env = {
-    E2E_DATABASE_URL: await database('pictures'),
-    E2E_EMPTY_DATABASE_URL: await database('pictures_empty'),
-    E2E_SECOND_DATABASE_URL: await database('pictures_second'),
-    E2E_TESTS: './pictures',
+    E2E_DATABASE_URL: await database(own),
+    E2E_EMPTY_DATABASE_URL: await database(`${own}_empty`),
+    E2E_SECOND_DATABASE_URL: await database(`${own}_second`),
+    E2E_TESTS: `./${own}`,
   };
   run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
 }

@@ -125,19 +125,32 @@ function crossing(a: PlanePoint, b: PlanePoint, c: PlanePoint, d: PlanePoint): b
   return side(a, b, c) !== side(a, b, d) && side(c, d, a) !== side(c, d, b);
 }
 
-/** Little loops, where the walker turned or stood, are cut off; large ones are the person's to sort out. */
+/** The first two sides of a closed ring that cross, by their places. */
+function firstCrossing(ring: readonly PlanePoint[]): readonly [first: number, second: number] | undefined {
+  const next = (at: number): PlanePoint => ring[(at + 1) % ring.length]!;
+  for (let first = 0; first < ring.length - 2; first += 1)
+    for (let second = first + 2; second < ring.length; second += 1) {
+      const neighbours = first === 0 && second === ring.length - 1;
+      if (!neighbours && crossing(ring[first]!, next(first), ring[second]!, next(second))) return [first, second];
+    }
+  return undefined;
+}
+
+/**
+ * Little loops, where the walker turned, stood, or passed the start, are cut off; large ones are the person's to sort
+ * out.
+ */
 function withoutLoops(points: readonly PlanePoint[], longest: number): PlanePoint[] {
-  const kept = [...points];
-  for (let start = 0; start < kept.length - 3; start += 1)
-    for (let end = kept.length - 2; end > start + 1; end -= 1)
-      if (
-        crossing(kept[start]!, kept[start + 1]!, kept[end]!, kept[end + 1]!) &&
-        lengthOf(kept.slice(start, end + 2)) < longest
-      ) {
-        kept.splice(start + 1, end - start);
-        break;
-      }
-  return kept;
+  let ring = [...points];
+  for (let found = firstCrossing(ring); found && ring.length > 4; found = firstCrossing(ring)) {
+    const [first, second] = found;
+    const inner = ring.slice(first + 1, second + 1);
+    const outer = [...ring.slice(second + 1), ...ring.slice(0, first + 1)];
+    const [loop, rest] = lengthOf(inner) < lengthOf(outer) ? [inner, outer] : [outer, inner];
+    if (lengthOf(loop) > longest) break;
+    ring = rest;
+  }
+  return ring;
 }
 
 /** Scatter of the fixes about the smoothed walk, along one axis, m. */

@@ -145,6 +145,7 @@ export class PlanMap {
       this.#things,
       features.map((answer) => this.#feature(answer.id, answer.geometry, { answer })),
     );
+    this.#map.once('rendercomplete', () => performance.mark('glenfold.plan-drawn'));
     // What is edited is another object now, with the corners that were saved.
     if (this.#editing) this.#holdCorners();
   }
