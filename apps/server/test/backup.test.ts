@@ -107,7 +107,7 @@ describe('a backup', () => {
       quiet: true,
     });
     const owner = await signIn({ app }, demoEmails.owner);
-    expect((await owner.ask('get', '/sites')).body).toHaveLength(2);
+    expect((await owner.ask('get', '/sites')).body).toHaveLength(6);
     expect((await owner.ask('post', '/sites', { name: 'Next' })).status).toBe(201);
     await app.close();
   });

@@ -8,13 +8,17 @@ describe('the demo scenario', () => {
     expect((await get<SiteAnswer[]>('/sites')).map(({ name }) => name)).toEqual([
       'Gannet Row Almshouses',
       'Harbour School field',
+      'Kelp Cottage',
+      'Quarry Lane',
+      'Saltpan Bay pavilion',
+      'Tollgate bowling green',
     ]);
     const [{ practices, tables }] = (await server
       .current()
       .sql<{ practices: string; tables: string }>(
         `SELECT (SELECT count(*) FROM practice) AS practices, (SELECT count(*) FROM zone) AS tables`,
       )) as [{ practices: string; tables: string }];
-    expect([practices, tables]).toEqual(['2', '9']);
+    expect([practices, tables]).toEqual(['2', '30']);
   });
 
   it('measures areas on the ellipsoid, less the holes', async () => {
@@ -25,7 +29,8 @@ describe('the demo scenario', () => {
 
   it('tells on the rounds what is most pressing first', async () => {
     const { tasks } = await get<RoundsAnswer>('/rounds');
-    expect(tasks.map(({ step }) => step)).toEqual(['lab', 'rates', 'rates', 'lab', 'lab', 'ground', 'ground']);
+    const runs = tasks.map(({ step }) => step).filter((step, index, all) => step !== all[index - 1]);
+    expect(runs).toEqual(['lab', 'rates', 'lab', 'ground']);
     expect(tasks[0]!.words).toContain('harbour-school-2026-lab.csv');
   });
 });
