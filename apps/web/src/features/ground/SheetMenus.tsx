@@ -1,3 +1,4 @@
+import type { PlanGeometry } from '@glenfold/agronomy';
 import { Plane, type Position } from '@glenfold/agronomy/plan';
 import type { GroundPlanAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Divider } from '@mui/material';
@@ -173,7 +174,7 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
           onClose={() => setOpen(null)}
           onNewZone={(outline) => {
             setOpen(null);
-            pen?.newZone(outline as never);
+            pen?.newZone(outline as PlanGeometry);
           }}
           onOutline={(of, outline) => {
             setOpen(null);
