@@ -1,5 +1,5 @@
 import { Plane } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer } from '@glenfold/contract';
+import type { ZoneAnswer } from '@glenfold/contract';
 import Feature from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';
 import View from 'ol/View.js';
@@ -8,12 +8,12 @@ import VectorLayer from 'ol/layer/Vector.js';
 import { Projection } from 'ol/proj.js';
 import VectorSource from 'ol/source/Vector.js';
 
-/** Fetch a plan, parse it and draw it with the map library alone. @returns ms until it stands on screen */
+/** Fetch the zones of a site, parse them and draw them with the map library alone. @returns ms until they stand on screen */
 async function drawRaw(siteId: string): Promise<number> {
   const began = performance.now();
-  const plan = (await (await fetch(`/api/sites/${siteId}/plan`)).json()) as GroundPlanAnswer;
+  const zones = (await (await fetch(`/api/sites/${siteId}/zones`)).json()) as ZoneAnswer[];
   const plane = new Plane([-36, 46.5]);
-  const features = plan.zones.flatMap(({ geometry }) =>
+  const features = zones.flatMap(({ geometry }) =>
     geometry?.type === 'Polygon'
       ? [
           new Feature(

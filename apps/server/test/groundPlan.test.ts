@@ -1,5 +1,6 @@
 import {
   type GroundPlanAnswer,
+  type GroundThingsAnswer,
   type PlanChangesInput,
   type ProblemAnswer,
   type ZoneAnswer,
@@ -78,7 +79,7 @@ it('a bed that reaches over the border takes off what lies inside, and gives it 
   // A line or a tree takes nothing off; only a tree has a canopy.
   const tree = { kind: 'tree', geometry: { type: 'Point', coordinates: plane.toMap([9, 9]) }, canopyRadius: 4 };
   const tap = { ...tree, kind: 'tap' };
-  const known = new Set((await get<GroundPlanAnswer>(await planPath())).features.map(({ id }) => id));
+  const known = new Set((await get<GroundThingsAnswer>(await planPath())).features.map(({ id }) => id));
   const { features: all, zones } = await change({ newFeatures: [tree, tap] });
   const features = all.filter(({ id }) => !known.has(id));
   expect(features.map(({ kind, canopyRadius }) => [kind, canopyRadius])).toEqual([
@@ -91,7 +92,8 @@ it('a bed that reaches over the border takes off what lies inside, and gives it 
 
 it('what cannot be ground is refused in words, and nothing is kept', async () => {
   const court = await zoneOf('Gannet', 'GR-1');
-  const before = await get<GroundPlanAnswer>(await planPath());
+  const asItIs = async () => [await get<GroundThingsAnswer>(await planPath()), await zoneOf('Gannet', 'GR-1')];
+  const before = await asItIs();
   const told = async (changes: object, status = 422): Promise<string> =>
     JSON.stringify(await change<ProblemAnswer>(changes, status));
   const outline = (geometry: unknown) => ({ outlines: [{ id: court.id, version: court.version, geometry }] });
@@ -111,7 +113,7 @@ it('what cannot be ground is refused in words, and nothing is kept', async () =>
   const school = await zoneOf('Harbour', 'HS-1');
   await change({ remove: [{ what: 'zone', id: school.id }] }, 404);
   await change({ outlines: [{ id: school.id, version: school.version, geometry: box(0, 0, 9, 9) }] }, 404);
-  expect(await get<GroundPlanAnswer>(await planPath())).toEqual(before);
+  expect(await asItIs()).toEqual(before);
 });
 
 it('the area of a drawn zone is measured, never typed over; a technician only looks', async () => {

@@ -20,6 +20,7 @@ import { Catalogue } from './features/catalogue/Catalogue.tsx';
 import { Tables } from './features/tables/Tables.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { theme } from './theme.ts';
+import { SoilPatterns } from './ui/CoreStick.tsx';
 import { UndoProvider } from './ui/undo.tsx';
 import { UnitsProvider } from './ui/units.tsx';
 import { WorkingProvider } from './ui/working.tsx';
@@ -65,6 +66,7 @@ createRoot(document.getElementById('root')!).render(
     <CacheProvider value={cache}>
       <ThemeProvider theme={theme}>
         <CssBaseline />
+        <SoilPatterns />
         <QueryClientProvider client={client}>
           <UnitsProvider>
             <WorkingProvider>

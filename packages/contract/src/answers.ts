@@ -50,11 +50,15 @@ export class GroundFeatureAnswer extends GroundFeatureInput {
   @IsString() siteId: string;
 }
 
-/** Everything that is drawn of a site, and the zones that are not. */
-export class GroundPlanAnswer {
-  @ValidateNested({ each: true }) @Type(() => ZoneAnswer) zones: ZoneAnswer[];
+/** What lies on the ground of a site, or under its plan, beside the zones. */
+export class GroundThingsAnswer {
   @ValidateNested({ each: true }) @Type(() => GroundFeatureAnswer) features: GroundFeatureAnswer[];
   @IsOptional() @ValidateNested() @Type(() => UnderlayAnswer) underlay: UnderlayAnswer | null;
+}
+
+/** Everything that is drawn of a site, and the zones that are not. */
+export class GroundPlanAnswer extends GroundThingsAnswer {
+  @ValidateNested({ each: true }) @Type(() => ZoneAnswer) zones: ZoneAnswer[];
 }
 
 export class LabResultAnswer {

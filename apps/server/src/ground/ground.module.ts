@@ -1,5 +1,6 @@
 import {
   GroundPlanAnswer,
+  GroundThingsAnswer,
   MeasurementsInput,
   PlanChangesInput,
   SiteAnswer,
@@ -88,11 +89,12 @@ class GroundController {
     return zoneAnswer(await this.ground.addZone(siteId, input));
   }
 
+  /** The plan but for the outlines, which come with the zones. */
   @Get('sites/:siteId/plan')
   @For('work.read')
-  @ApiOkResponse({ type: GroundPlanAnswer })
-  plan(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<GroundPlanAnswer> {
-    return this.plans.plan(siteId);
+  @ApiOkResponse({ type: GroundThingsAnswer })
+  things(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<GroundThingsAnswer> {
+    return this.plans.things(siteId);
   }
 
   /** Each record in the body names the version that was seen. */

@@ -34,6 +34,9 @@ export interface SiteFile {
   readonly features: readonly GeoJsonFeature[];
 }
 
+/** A zone as it is listed; its outline can be large. */
+export type UndrawnZone = Omit<Zone, 'geometry' | 'properties'>;
+
 @Injectable()
 export class GroundService {
   constructor(private readonly records: Records) {}
@@ -68,9 +71,9 @@ export class GroundService {
     return this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' });
   }
 
-  /** All zones of the practice, for the rounds. */
-  allZones(): Promise<Zone[]> {
-    return this.records.of(Zone).find({}, { position: 'ASC' });
+  /** All zones of the practice, or of one site, without what is drawn. */
+  undrawnZones(siteId?: string): Promise<UndrawnZone[]> {
+    return this.records.of(Zone).findWithout(['geometry', 'properties'], siteId ? { siteId } : {}, { position: 'ASC' });
   }
 
   zone(id: string): Promise<Zone> {

@@ -1,6 +1,12 @@
 import { isExclusion } from '@glenfold/agronomy';
 import { PlanError, type Outline, treatedArea } from '@glenfold/agronomy/plan';
-import type { GroundFeatureAnswer, GroundPlanAnswer, PlanChangesInput, PlanRecord } from '@glenfold/contract';
+import type {
+  GroundFeatureAnswer,
+  GroundPlanAnswer,
+  GroundThingsAnswer,
+  PlanChangesInput,
+  PlanRecord,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
@@ -22,9 +28,14 @@ export class GroundPlanService {
 
   async plan(siteId: string): Promise<GroundPlanAnswer> {
     const zones = await this.ground.zones(siteId);
+    return { zones: zones.map(zoneAnswer), ...(await this.things(siteId)) };
+  }
+
+  async things(siteId: string): Promise<GroundThingsAnswer> {
+    await this.ground.site(siteId);
     const features = await this.records.of(GroundFeature).find({ siteId }, { createdAt: 'ASC' });
     const underlay = await this.pictures.underlay(siteId);
-    return { zones: zones.map(zoneAnswer), features: features.map(featureAnswer), underlay };
+    return { features: features.map(featureAnswer), underlay };
   }
 
   /**

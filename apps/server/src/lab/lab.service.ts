@@ -17,7 +17,7 @@ export class LabService {
   /** Results of a site, newest first. */
   async results(siteId: string): Promise<LabResult[]> {
     await this.ground.site(siteId);
-    const zones = await this.ground.zones(siteId);
+    const zones = await this.ground.undrawnZones(siteId);
     const ofSite = new Set(zones.map(({ id }) => id));
     return (await this.newestFirst()).filter(({ zoneId }) => ofSite.has(zoneId));
   }

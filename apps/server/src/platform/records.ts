@@ -6,6 +6,7 @@ import {
   type EntityManager,
   type EntityTarget,
   type FindOptionsOrder,
+  type FindOptionsSelect,
   type FindOptionsWhere,
 } from 'typeorm';
 import { AuditEntry } from '../audit/auditEntry.entity.ts';
@@ -86,6 +87,21 @@ export class OwnedRecords<T extends Owned> {
     return this.records.scoped((manager) =>
       manager.find(this.entity, { where: this.#own(where), ...(order ? { order } : {}) }),
     );
+  }
+
+  /** Records without their large columns, where many are read for their small ones. */
+  findWithout<K extends keyof T & string>(
+    columns: readonly K[],
+    where: FindOptionsWhere<T> = {},
+    order?: FindOptionsOrder<T>,
+  ): Promise<Array<Omit<T, K>>> {
+    return this.records.scoped((manager) => {
+      const all = manager.dataSource.getMetadata(this.entity).columns.map(({ propertyName }) => propertyName);
+      const select = Object.fromEntries(
+        all.map((name) => [name, !(columns as readonly string[]).includes(name)]),
+      ) as FindOptionsSelect<T>;
+      return manager.find(this.entity, { select, where: this.#own(where), ...(order ? { order } : {}) });
+    });
   }
 
   /** @throws a 404 problem, also for another practice's id. */

@@ -9,9 +9,8 @@ import {
 import { Controller, Get, Injectable, Module, Param, ParseUUIDPipe } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
-import { GroundService, siteAnswer } from '../ground/ground.service.ts';
+import { GroundService, type UndrawnZone, siteAnswer } from '../ground/ground.service.ts';
 import type { Site } from '../ground/site.entity.ts';
-import type { Zone } from '../ground/zone.entity.ts';
 import type { LabImport } from '../lab/labImport.entity.ts';
 import { LabImportService } from '../lab/labImport.service.ts';
 import { LabModule } from '../lab/lab.module.ts';
@@ -25,7 +24,7 @@ import { RatesService } from '../rates/rates.service.ts';
 
 /** All that the state of the sites depends on, read once. */
 interface Holdings {
-  readonly zones: readonly Zone[];
+  readonly zones: readonly UndrawnZone[];
   /** Newest first. */
   readonly results: readonly LabResult[];
   readonly imports: readonly LabImport[];
@@ -65,7 +64,7 @@ class RoundsService {
 
   async #holdings(): Promise<Holdings> {
     const [zones, results, imports, issued] = await Promise.all([
-      this.ground.allZones(),
+      this.ground.undrawnZones(),
       this.lab.newestFirst(),
       this.imports.open(),
       this.rates.handedOver(),
@@ -137,7 +136,7 @@ class RoundsService {
       zoneId: string | null = null,
       may: Permission = 'work.write',
     ) => ({ weight, may, siteId: site.id, siteName: site.name, zoneId, step, words, why });
-    const names = (list: readonly Zone[]): string => list.map(({ name }) => name).join(', ');
+    const names = (list: readonly UndrawnZone[]): string => list.map(({ name }) => name).join(', ');
     const open = tested.filter((zone) => !planned.includes(zone));
     const unmeasured = zones.filter(({ thatch, rootDepth }) => thatch === null || rootDepth === null);
     return [

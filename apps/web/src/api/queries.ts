@@ -1,7 +1,7 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
   AuditPageAnswer,
-  GroundPlanAnswer,
+  GroundThingsAnswer,
   InvitationAnswer,
   InvitationOfferAnswer,
   LabImportAnswer,
@@ -81,11 +81,11 @@ export const queries = {
       queryKey: ['site', siteId, 'state'],
       queryFn: () => api<SiteStateAnswer>('GET', `/sites/${siteId}/state`),
     }),
-  /** All that is drawn of a site. */
-  groundPlan: (siteId: string) =>
+  /** All that is drawn of a site beside its zones. */
+  groundThings: (siteId: string) =>
     queryOptions({
-      queryKey: ['site', siteId, 'ground-plan'],
-      queryFn: () => api<GroundPlanAnswer>('GET', `/sites/${siteId}/plan`),
+      queryKey: ['site', siteId, 'ground-things'],
+      queryFn: () => api<GroundThingsAnswer>('GET', `/sites/${siteId}/plan`),
     }),
   photos: (siteId: string) =>
     queryOptions({

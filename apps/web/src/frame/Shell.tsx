@@ -12,9 +12,10 @@ import {
   Typography,
 } from '@mui/material';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
 import { queries } from '../api/queries.ts';
+import { fetchGround } from '../features/ground/Ground.tsx';
 import { colours } from '../theme.ts';
 import { useUnits } from '../ui/units.tsx';
 import { useOpenOffered } from '../ui/working.tsx';
@@ -88,6 +89,12 @@ export function Shell() {
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
   const openOffered = useOpenOffered();
+  const works = may('work.read');
+  useEffect(() => {
+    if (!works) return undefined;
+    const idle = requestIdleCallback(fetchGround);
+    return () => cancelIdleCallback(idle);
+  }, [works]);
   useKeys(useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openOffered }), [openOffered]));
   const pages = [[may('work.read') ? 'Rounds' : 'Reports', '/'] as const, ...usePages()];
   const bar = { color: colours.paper, '&:hover': { background: '#34463F' }, minWidth: 0 };

@@ -39,6 +39,8 @@ export function SiteFrame() {
   const { data: state, error } = useQuery(queries.siteState(siteId));
   const { data: zones } = useQuery(queries.zones(siteId));
   const { data: results } = useQuery(queries.labResults(siteId));
+  // Asked for beside the zones, not after them.
+  useQuery({ ...queries.groundThings(siteId), enabled: step === 'ground', notifyOnChangeProps: [] });
   const [changing, setChanging] = useState(false);
   const { remove } = useUndo();
   const may = useMay();

@@ -1,11 +1,15 @@
 import { findGrass } from '@glenfold/agronomy';
 import type { LabResultAnswer, Step, ZoneAnswer } from '@glenfold/contract';
 import { Box } from '@mui/material';
+import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
 import { colours } from '../theme.ts';
 import { CoreStick } from '../ui/CoreStick.tsx';
 import { useUnits } from '../ui/units.tsx';
 import { stepPath } from './steps.ts';
+
+/** Zones that a tall window shows at once. */
+const IN_SIGHT = 30;
 
 interface ZoneColumnProps {
   readonly siteId: string;
@@ -18,6 +22,10 @@ interface ZoneColumnProps {
 /** The zones as core sticks; the chosen one stays chosen from step to step. */
 export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnProps) {
   const { say } = useUnits();
+  // Of hundreds of zones those in sight come first, and the work beside them before the rest.
+  const drawn = useDeferredValue(zones, zones.slice(0, IN_SIGHT));
+  // The first of a zone is its newest.
+  const newest = useMemo(() => new Map([...results].reverse().map((result) => [result.zoneId, result])), [results]);
   return (
     <Box
       component="nav"
@@ -29,42 +37,45 @@ export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnP
         borderRight: { md: `1px solid ${colours.line}` },
         borderBottom: { xs: `1px solid ${colours.line}`, md: 0 },
         minHeight: { md: '100%' },
+        // Dressed from here: hundreds of zones with styles of their own take long to draw.
+        '& > a': {
+          display: 'flex',
+          gap: 1.25,
+          alignItems: 'center',
+          flex: { xs: '0 0 190px', md: 'none' },
+          px: 1.5,
+          py: 1,
+          color: colours.ink,
+          textDecoration: 'none',
+          borderLeft: '4px solid transparent',
+          borderBottom: { md: `1px solid ${colours.line}` },
+          contentVisibility: 'auto',
+          containIntrinsicHeight: 'auto 75px',
+        },
+        '& > a[aria-current], & > a:hover': { background: colours.sheet },
+        '& > a[aria-current]': { borderLeftColor: colours.ink },
+        '& > a > div': { minWidth: 0, lineHeight: 1.25 },
+        '& > a > div > div': { fontSize: '0.85rem', color: colours.faded },
       }}
     >
-      {zones.map((zone) => {
-        const result = results.find(({ zoneId }) => zoneId === zone.id);
-        const current = zone.id === chosen;
+      {drawn.map((zone) => {
+        const result = newest.get(zone.id);
         return (
-          <Box
+          <Link
             key={zone.id}
-            component={Link}
             to={stepPath(siteId, step, zone.id)}
-            aria-current={current ? 'true' : undefined}
-            sx={{
-              display: 'flex',
-              gap: 1.25,
-              alignItems: 'center',
-              flex: { xs: '0 0 190px', md: 'none' },
-              px: 1.5,
-              py: 1,
-              color: colours.ink,
-              textDecoration: 'none',
-              background: current ? colours.sheet : 'none',
-              borderLeft: `4px solid ${current ? colours.ink : 'transparent'}`,
-              borderBottom: { md: `1px solid ${colours.line}` },
-              '&:hover': { background: colours.sheet },
-            }}
+            aria-current={zone.id === chosen ? 'true' : undefined}
           >
             <CoreStick zone={zone} result={result} />
-            <Box sx={{ minWidth: 0, lineHeight: 1.25 }}>
-              <Box sx={{ fontWeight: 700 }}>{zone.name}</Box>
-              <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{findGrass(zone.grass).label}</Box>
-              <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
+            <div>
+              <strong>{zone.name}</strong>
+              <div>{findGrass(zone.grass).label}</div>
+              <div>
                 {say('area', zone.area)}
                 {result && `, pH ${result.soilPh.toFixed(1)}`}
-              </Box>
-            </Box>
-          </Box>
+              </div>
+            </div>
+          </Link>
         );
       })}
     </Box>

@@ -1,5 +1,6 @@
 import { type UnitSystem, findGrass, present } from '@glenfold/agronomy';
 import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
+import { memo } from 'react';
 import { colours } from '../theme.ts';
 import { apartBy } from './apartBy.ts';
 import { useUnits } from './units.tsx';
@@ -34,10 +35,10 @@ const layerLooks: Readonly<Record<string, readonly [ground: string, grain: strin
   gravel: ['#DAD6CC', 'soil-rubble'],
 };
 
-/** Textures as patterns: dots for sand, short strokes for loam, lines for clay, stones for fill. */
-function Patterns() {
+/** Textures as patterns, once for all sticks: dots for sand, short strokes for loam, lines for clay, stones for fill. */
+export function SoilPatterns() {
   return (
-    <defs>
+    <svg width="0" height="0" aria-hidden="true" style={{ position: 'absolute' }}>
       <pattern id="soil-sand" width="6" height="6" patternUnits="userSpaceOnUse">
         <circle cx="1.5" cy="1.5" r="0.8" fill={colours.faded} />
         <circle cx="4.5" cy="4.5" r="0.8" fill={colours.faded} />
@@ -51,7 +52,7 @@ function Patterns() {
       <pattern id="soil-rubble" width="12" height="10" patternUnits="userSpaceOnUse">
         <path d="M1 4l3 -2l3 2l-2 3h-3zM8 9l2 -2l2 1" fill="none" stroke={colours.faded} strokeWidth="0.9" />
       </pattern>
-    </defs>
+    </svg>
   );
 }
 
@@ -96,7 +97,7 @@ interface Label {
  * A zone as a narrow upright drawing of its soil, to scale from the surface: thatch, roots, what was laid over the soil,
  * where a probe stops, the sampled slice and the pH in it. What is not known yet is drawn open.
  */
-export function CoreStick({ zone, result, size = 'small' }: StickProps) {
+export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' }: StickProps) {
   const { system } = useUnits();
   const { width, height, top, stick, left } = sizes[size];
   const large = size === 'large';
@@ -155,7 +156,6 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
       aria-label={describe(zone, result, system)}
       style={{ flex: 'none', display: 'block', maxWidth: '100%' }}
     >
-      <Patterns />
       {blades.map((x, index) => (
         <path
           key={x}
@@ -277,4 +277,4 @@ export function CoreStick({ zone, result, size = 'small' }: StickProps) {
         })}
     </svg>
   );
-}
+});

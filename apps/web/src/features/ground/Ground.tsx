@@ -1,13 +1,14 @@
 import type { ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { Suspense, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import type { StepProps } from '../../frame/stepProps.ts';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { deferred } from '../../ui/deferred.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
 import { MeasureForm } from './MeasureForm.tsx';
@@ -21,10 +22,15 @@ import { Sections, sectionDress } from './sections/Sections.tsx';
 import type { SheetView } from './SheetMenus.tsx';
 
 // Drawing brings a map and a geometry library: only this step waits for them.
-const PlanEditor = lazy(async () => ({ default: (await import('./plan/PlanEditor.tsx')).PlanEditor }));
-const SheetMenus = lazy(async () => ({ default: (await import('./SheetMenus.tsx')).SheetMenus }));
-const ZonePanel = lazy(async () => ({ default: (await import('./ZonePanel.tsx')).ZonePanel }));
-const ThingPanel = lazy(async () => ({ default: (await import('./things/ThingPanel.tsx')).ThingPanel }));
+const PlanEditor = deferred(async () => (await import('./plan/PlanEditor.tsx')).PlanEditor);
+const SheetMenus = deferred(async () => (await import('./SheetMenus.tsx')).SheetMenus);
+const ZonePanel = deferred(async () => (await import('./ZonePanel.tsx')).ZonePanel);
+const ThingPanel = deferred(async () => (await import('./things/ThingPanel.tsx')).ThingPanel);
+
+/** Bring what this step draws with, before anybody opens it. */
+export const fetchGround = (): void => {
+  for (const part of [PlanEditor, SheetMenus, ZonePanel, ThingPanel]) void part.fetch();
+};
 
 const views = ['Plan', 'Sections', 'Rebuilding'] as const;
 type View = (typeof views)[number];
@@ -54,7 +60,8 @@ export function Ground({ site, zones, results, zone }: StepProps) {
   const [view, setView] = useSessionState<View>('glenfold.groundView', 'Plan');
   const [sheet, setSheet] = useState<SheetView>({ tiles: false, sections: false });
   const [pen, setPen] = useState<Pen | null>(null);
-  const { data: plan, error } = useQuery(queries.groundPlan(site.id));
+  const { data: things, error } = useQuery(queries.groundThings(site.id));
+  const plan = useMemo(() => things && { ...things, zones: [...zones] }, [things, zones]);
   const { tiles } = useSession();
   const may = useMay();
   const navigate = useNavigate();

@@ -12,6 +12,7 @@ import type { Geometry } from 'ol/geom.js';
 import { Draw, Modify, Snap, defaults as usualInteractions } from 'ol/interaction.js';
 import type BaseLayer from 'ol/layer/Base.js';
 import VectorLayer from 'ol/layer/Vector.js';
+import VectorImageLayer from 'ol/layer/VectorImage.js';
 import { Projection } from 'ol/proj.js';
 import VectorSource from 'ol/source/Vector.js';
 import { type Measure, measureDrawn, toMap, toSheet } from './sheetGeometry.ts';
@@ -77,9 +78,11 @@ export class PlanMap {
   constructor(target: HTMLElement, origin: Position) {
     this.#plane = new Plane(origin);
     this.#scale = new ScaleLine({ units: 'metric', minWidth: 70 });
-    const layer = (source: VectorSource<Feature>, zIndex: number, declutter = true): VectorLayer =>
-      new VectorLayer({ source, zIndex, declutter, updateWhileAnimating: true, updateWhileInteracting: true });
-    const zoneLayer = layer(this.#zones, 1);
+    const layer = (source: VectorSource<Feature>, zIndex: number, declutter: boolean): VectorLayer =>
+      // While the sheet moves it is shown as it was drawn, with enough round it to be moved about.
+      new VectorLayer({ source, zIndex, declutter, renderBuffer: 250 });
+    // Hundreds of outlines are drawn once and moved about as an image.
+    const zoneLayer = new VectorImageLayer({ source: this.#zones, zIndex: 1, imageRatio: 1.5 });
     zoneLayer.setStyle((feature) =>
       zoneStyle(
         feature.get('position') as number,
@@ -88,21 +91,21 @@ export class PlanMap {
         this.#under.size > 0,
       ),
     );
-    const thingLayer = layer(this.#things, 2);
+    const thingLayer = layer(this.#things, 2, true);
     thingLayer.setStyle((feature, resolution) => {
       const { kind, name, canopyRadius, height } = feature.get('answer') as GroundFeatureAnswer;
       const spot = kind === 'spot height' && height != null;
       const words = spot ? present('spotHeight', height, this.#system).value.toFixed(2) : name;
       return featureStyle(kind, words, canopyRadius, this.#isChosen('feature', feature.getId()), resolution);
     });
-    const labelLayer = layer(this.#zones, 4);
+    const labelLayer = layer(this.#zones, 4, true);
     labelLayer.setStyle((feature) =>
       zoneLabelStyle(
         this.#dresses?.get(feature.getId() as string)?.label ?? (feature.get('label') as string),
         this.#isChosen('zone', feature.getId()),
       ),
     );
-    const faultLayer = layer(this.#faults, 3);
+    const faultLayer = layer(this.#faults, 3, false);
     faultLayer.setStyle(faultStyle);
     const markLayer = layer(this.#marks, 5, false);
     markLayer.setStyle((feature) => markStyle(feature.get('text') as string, feature.get('strong') as boolean));

@@ -17,11 +17,18 @@ export function useFaults(drawn: readonly ZoneAnswer[]): {
   const [found, setFound] = useState<Found | null>(null);
   useEffect(() => {
     if (drawn.length < 2) return undefined;
-    const worker = new Worker(new URL('./faults.worker.ts', import.meta.url), { type: 'module' });
-    void wrap<FaultsWork>(worker)
-      .find(drawn.map(({ geometry }) => geometry as Outline))
-      .then((faults) => setFound({ drawn, faults }));
-    return () => worker.terminate();
+    let worker: Worker | undefined;
+    // The plan itself comes first.
+    const begin = requestIdleCallback(() => {
+      worker = new Worker(new URL('./faults.worker.ts', import.meta.url), { type: 'module' });
+      void wrap<FaultsWork>(worker)
+        .find(drawn.map(({ geometry }) => geometry as Outline))
+        .then((faults) => setFound({ drawn, faults }));
+    });
+    return () => {
+      cancelIdleCallback(begin);
+      worker?.terminate();
+    };
   }, [drawn]);
   const current = found?.drawn === drawn;
   return { faults: current ? found.faults : [], looking: !current && drawn.length > 1 };

@@ -23,24 +23,30 @@ export function useStrokes(siteId: string) {
   const { mutateAsync, isPending } = useChangePlan(siteId);
   const [history, setHistory] = useState<History>({ past: [], future: [] });
   const [unsaved, setUnsaved] = useState<Unsaved | null>(null);
-  const { queryKey } = queries.groundPlan(siteId);
+  const [zonesKey, thingsKey] = [queries.zones(siteId).queryKey, queries.groundThings(siteId).queryKey];
+  const planNow = (): GroundPlanAnswer | undefined => {
+    const [zones, things] = [client.getQueryData(zonesKey), client.getQueryData(thingsKey)];
+    return zones && things && { ...things, zones };
+  };
 
   async function send(
     name: string,
     changes: (plan: GroundPlanAnswer) => PlanChangesInput,
     done: (before: GroundPlanAnswer, after: GroundPlanAnswer) => void,
   ): Promise<void> {
-    const before = client.getQueryData(queryKey);
+    const before = planNow();
     if (!before) return;
     try {
       const after = await mutateAsync(changes(before));
-      client.setQueryData(queryKey, after);
+      const { zones, ...things } = after;
+      client.setQueryData(zonesKey, zones);
+      client.setQueryData(thingsKey, things);
       setUnsaved(null);
       done(before, after);
     } catch (error) {
       const retry = async (): Promise<void> => {
         // Another's changes first: the stroke is then made over the plan as it stands.
-        await client.refetchQueries({ queryKey });
+        await Promise.all([zonesKey, thingsKey].map((queryKey) => client.refetchQueries({ queryKey })));
         await send(name, changes, done);
       };
       setUnsaved({ name, error: error as Error, again: () => void retry() });
@@ -56,7 +62,7 @@ export function useStrokes(siteId: string) {
   const last = history.past.at(-1);
   const next = history.future[0];
   const undo = (): void => {
-    const plan = client.getQueryData(queryKey);
+    const plan = planNow();
     if (!last || !plan) return;
     if (!stillAsMade(last, plan)) {
       const error = new Error('Somebody changed it after you did, so it was left as it is now.');
@@ -80,7 +86,8 @@ export function useStrokes(siteId: string) {
   };
   const letGo = (): void => {
     setUnsaved(null);
-    void client.invalidateQueries({ queryKey });
+    void client.invalidateQueries({ queryKey: zonesKey });
+    void client.invalidateQueries({ queryKey: thingsKey });
   };
   return { make, undo, redo, last: last?.name, next: next?.name, unsaved, letGo, isPending };
 }
