@@ -1,3 +1,4 @@
+import { chanceFrom } from './chance.ts';
 import { Plane, type PlanePoint, type Position } from './plane.ts';
 import type { Fix } from './walk.ts';
 
@@ -12,17 +13,6 @@ export interface NoisyWalkOptions {
   readonly lost?: number;
   /** s between fixes. */
   readonly every?: number;
-}
-
-/** Chance from a seed (mulberry32), even between 0 and 1. */
-function chanceFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
 }
 
 /** For how long a receiver errs the same way, s. */

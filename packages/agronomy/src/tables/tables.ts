@@ -17,6 +17,7 @@ import {
 } from '../nutrients/sufficiencyTables.ts';
 import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
+import { samplingTables } from '../sampling/designTables.ts';
 import { troubleRules } from '../ground/trouble.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
@@ -27,7 +28,15 @@ import { cropFactors } from '../water/irrigation.ts';
 export interface ReferenceTable {
   readonly title: string;
   readonly subject:
-    'Grasses' | 'Soil tests' | 'Lime' | 'Sulfur and acidity' | 'Nitrogen' | 'Materials' | 'Soil and water' | 'Trouble';
+    | 'Grasses'
+    | 'Soil tests'
+    | 'Lime'
+    | 'Sulfur and acidity'
+    | 'Nitrogen'
+    | 'Materials'
+    | 'Soil and water'
+    | 'Trouble'
+    | 'Sampling';
   readonly source: string;
   readonly basis: string;
   readonly region: string;
@@ -329,6 +338,30 @@ const ofFill = [
   ),
 ];
 
+const ofSampling = [
+  table(
+    'Sampling',
+    'How much single cores of one zone vary',
+    samplingTables,
+    ['Analyte', 'Coefficient of variation, %'],
+    samplingTables.variation.map(({ analyte, cv }) => [capital(analyte), known(cv)]),
+  ),
+  table(
+    'Sampling',
+    'How long to wait before taking soil',
+    samplingTables,
+    ['After', 'Weeks'],
+    samplingTables.waits.map(({ kind, weeks }) => [capital(kind), known(weeks)]),
+  ),
+  table(
+    'Sampling',
+    'What the laboratory’s panels answer',
+    samplingTables,
+    ['Panel', 'Analytes', 'Answers', 'Says nothing on'],
+    samplingTables.panels.map(({ name, analytes, answers, silent }) => [capital(name), analytes, answers, silent]),
+  ),
+];
+
 const ofTrouble = [
   table(
     'Trouble',
@@ -386,5 +419,6 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofMaterials,
   ...ofFill,
   ...ofSoilAndWater,
+  ...ofSampling,
   ...ofTrouble,
 ];

@@ -1,0 +1,87 @@
+/** What of a zone decides whether its soil may share a bag with another's. */
+export interface SampledZone {
+  readonly id: string;
+  readonly name: string;
+  readonly grass: string;
+  readonly surface: string;
+  /** How hard it is fed and mown. */
+  readonly intensity: string;
+  readonly shade: string;
+  readonly clippings: string;
+  /** Nothing where it is not known. */
+  readonly watering: string | undefined;
+  readonly soil: string | undefined;
+  /** What was laid over the soil, such as `sand 5 cm`. */
+  readonly layers: readonly string[];
+  /** What was put down in the last years, such as `lime 2026-04`. */
+  readonly applied: readonly string[];
+  readonly signs: readonly string[];
+}
+
+export interface Composite {
+  readonly zones: readonly SampledZone[];
+  /** Why these, and no others, share a bag. */
+  readonly why: string;
+}
+
+const listed = (values: readonly string[]): string => [...values].sort().join(', ');
+
+/** In the order in which they are told; each says how two differ. */
+const grounds: ReadonlyArray<{
+  readonly of: (zone: SampledZone) => string | undefined;
+  readonly words: string;
+}> = [
+  { of: ({ signs }) => (signs.length > 0 ? listed(signs) : 'none'), words: 'trouble' },
+  { of: ({ grass }) => grass, words: 'grass' },
+  { of: ({ surface }) => surface, words: 'surface' },
+  { of: ({ layers }) => listed(layers), words: 'what was laid over the soil' },
+  { of: ({ soil }) => soil, words: 'soil' },
+  { of: ({ applied }) => listed(applied), words: 'what was put down' },
+  { of: ({ intensity }) => intensity, words: 'care' },
+  { of: ({ clippings }) => clippings, words: 'clippings' },
+  { of: ({ shade }) => shade, words: 'light' },
+  { of: ({ watering }) => watering, words: 'watering' },
+];
+
+/**
+ * Why two zones must not share a bag, in words for each ground; none when they may. What is not known of either is
+ * taken as different: a mixed bag cannot be parted again.
+ */
+export function apartBecause(one: SampledZone, other: SampledZone): string[] {
+  return grounds.flatMap(({ of, words }) => {
+    const [a, b] = [of(one), of(other)];
+    if (a === undefined && b === undefined) return [`${words} not known`];
+    if (a === undefined || b === undefined) return [`${words} known of one only`];
+    return a === b && !(words === 'trouble' && a !== 'none') ? [] : [words];
+  });
+}
+
+/**
+ * Which zones may share a bag: only those alike in everything that makes soil differ. Zones with trouble stand alone.
+ *
+ * @returns every zone once, in the order given.
+ */
+export function proposeComposites(zones: readonly SampledZone[]): Composite[] {
+  const groups: SampledZone[][] = [];
+  for (const zone of zones) {
+    const group = groups.find((members) => members.every((member) => apartBecause(member, zone).length === 0));
+    if (group) group.push(zone);
+    else groups.push([zone]);
+  }
+  return groups.map((members) => ({ zones: members, why: whyOf(members, zones) }));
+}
+
+function whyOf(members: readonly SampledZone[], all: readonly SampledZone[]): string {
+  const [first] = members;
+  if (!first) return '';
+  if (members.length > 1)
+    return 'One bag will do: the same grass, care, soil, light, watering and history, and no trouble in any.';
+  if (first.signs.length > 0)
+    return `A bag of its own: it shows ${listed(first.signs)}. Take a healthy part of the same lawn beside it.`;
+  const others = all.filter(({ id }) => id !== first.id);
+  if (others.length === 0) return 'The only zone.';
+  const nearest = others
+    .map((other) => ({ other, because: apartBecause(first, other) }))
+    .reduce((best, next) => (next.because.length < best.because.length ? next : best));
+  return `A bag of its own: it differs even from ${nearest.other.name}, most like it, by ${nearest.because.join(', ')}.`;
+}

@@ -1,0 +1,41 @@
+import { samplingTables } from './designTables.ts';
+import { normalDeviate } from './normalDeviate.ts';
+
+/** Error that so many cores leave in a composite, by analyte. */
+export interface CoreError {
+  readonly analyte: string;
+  /** ± % of the mean, at the confidence asked for. */
+  readonly margin: number;
+}
+
+/**
+ * What a number of cores buys.
+ *
+ * @param cores in the composite, 1 or more; `confidence` %.
+ * @see Cochran (1977), Sampling Techniques, 3rd ed., chapter 4: E = z · CV / √n
+ */
+export function coreErrors(cores: number, confidence = 90): CoreError[] {
+  const z = normalDeviate(confidence);
+  return samplingTables.variation.map(({ analyte, cv }) => ({ analyte, margin: (z * cv) / Math.sqrt(cores) }));
+}
+
+/**
+ * Cores that are usual for a zone: 10 for a small lawn, one more for every 150 m², at most 30. A starting point; the
+ * error that each choice leaves stands beside it.
+ *
+ * @param area m².
+ */
+export function usualCores(area: number): number {
+  return Math.max(10, Math.min(30, Math.round(10 + area / 150)));
+}
+
+/**
+ * Whether the cores fill the laboratory's bag.
+ *
+ * @param volume mL that the cores bring; `wanted` mL.
+ * @returns words where they do not, with how many would.
+ */
+export function volumeAdvice(volume: number, wanted: number, cores: number): string | undefined {
+  if (cores < 1 || volume >= wanted) return undefined;
+  return `${cores} cores do not fill the bag: take ${Math.ceil((wanted / volume) * cores)}, or a wider probe.`;
+}

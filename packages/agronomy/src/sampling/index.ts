@@ -1,0 +1,3 @@
+/** Where to push the probe and how to walk there; apart from the rest, since it brings a geometry library. */
+export * from './points.ts';
+export * from './route.ts';

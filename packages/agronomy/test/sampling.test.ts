@@ -1,0 +1,249 @@
+import fc from 'fast-check';
+import { InputError } from '../src/calculators/fields.ts';
+import { type Outline, Plane, PlanError, type PlanePoint, areaOf, chanceFrom, contains } from '../src/plan/index.ts';
+import { bagCode, readBagCode, writeBagCode } from '../src/sampling/bagCode.ts';
+import { type SampledZone, apartBecause, proposeComposites } from '../src/sampling/composites.ts';
+import { corePush, probeStop } from '../src/sampling/corePush.ts';
+import { samplingCoreCount } from '../src/sampling/cores.ts';
+import { coreErrors } from '../src/sampling/design.ts';
+import { panelNames, samplingTables } from '../src/sampling/designTables.ts';
+import {
+  coringGround,
+  corePlaces,
+  meanSquaredShortestDistance,
+  nearestNeighbourTour,
+  pointDesigns,
+  shortestWalk,
+  spanningTreeLength,
+  tourLength,
+} from '../src/sampling/index.ts';
+import { samplingTiming, seasonOf } from '../src/sampling/timing.ts';
+
+const plane = new Plane([-36, 46.5]);
+const ringOf = (corners: readonly PlanePoint[]): Outline => {
+  const ring = corners.map((corner) => [...plane.toMap(corner)]);
+  return { type: 'Polygon', coordinates: [[...ring, ring[0]!]] };
+};
+const signs = '23456789ABCDEFGHJKMNPQRSTUVWXYZ';
+const seeds = fc.integer({ min: 0, max: 2 ** 31 });
+
+describe('a bag’s code', () => {
+  it('reads as it was made, however it is typed', () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const code = bagCode(chanceFrom(seed));
+        expect(readBagCode(` ${writeBagCode(code).toLowerCase()} `)).toBe(code);
+      }),
+    );
+  });
+
+  it('is refused with any one sign wrong, and with any two signs changed about', () => {
+    fc.assert(
+      fc.property(seeds, fc.nat(5), fc.nat(5), fc.nat(30), (seed, one, other, sign) => {
+        const code = bagCode(chanceFrom(seed));
+        const wrong = [...code];
+        wrong[one] = signs[sign]!;
+        const swapped = [...code];
+        [swapped[one], swapped[other]] = [code[other]!, code[one]!];
+        for (const typed of [wrong.join(''), swapped.join('')])
+          if (typed !== code) expect(() => readBagCode(typed)).toThrow(/mistyped/);
+      }),
+      { numRuns: 1000 },
+    );
+  });
+
+  it('says what is wrong with what cannot be one', () => {
+    expect(() => readBagCode('K0F-4Q2')).toThrow(/“0”, which is in no code/);
+    expect(() => readBagCode('K7F')).toThrow(InputError);
+  });
+});
+
+/** An L-shaped lawn with a bed in it and a cable across. */
+const lawn = (long: number, wide: number, arm: number): Outline =>
+  ringOf([[0, 0], [long, 0], [long, wide], [arm, wide], [arm, 2 * wide], [0, 2 * wide]]); // prettier-ignore
+const size = fc.record({
+  long: fc.integer({ min: 14, max: 90 }),
+  wide: fc.integer({ min: 8, max: 40 }),
+  share: fc.double({ min: 0.35, max: 0.8, noNaN: true }),
+});
+
+describe('places to push the probe', () => {
+  it('are as many as wanted, inside the edges, off the bed and away from the line; the same seed gives the same', () => {
+    fc.assert(
+      fc.property(
+        size,
+        fc.constantFrom(...pointDesigns),
+        fc.integer({ min: 5, max: 20 }),
+        seeds,
+        (lawnSize, design, count, seed) => {
+          const { long, wide, share } = lawnSize;
+          const outline = lawn(long, wide, long * share);
+          const bed = ringOf([[2, 2], [4, 2], [4, 4], [2, 4]]); // prettier-ignore
+          const line = [plane.toMap([long * 0.7, -5]), plane.toMap([long * 0.7, 2 * wide + 5])];
+          const ground = coringGround({ outline, exclusions: [bed], lines: [line], edge: 0.6, clear: 1 });
+          const places = corePlaces(ground, count, design, seed);
+          expect(places).toHaveLength(count);
+          expect(new Set(places.map(String)).size).toBe(count);
+          expect(corePlaces(ground, count, design, seed)).toEqual(places);
+          for (const place of places) {
+            const [x, y] = plane.toPlane(place);
+            expect(contains(outline, place)).toBe(true);
+            expect(Math.abs(x - long * 0.7)).toBeGreaterThan(0.99);
+            expect(Math.min(x, y)).toBeGreaterThan(0.59);
+            expect(Math.hypot(Math.max(2 - x, 0, x - 4), Math.max(2 - y, 0, y - 4))).toBeGreaterThan(0.57);
+          }
+        },
+      ),
+      { numRuns: 30 },
+    );
+  });
+
+  it('cover the ground better than chance does', () => {
+    const ground = lawn(60, 30, 25);
+    const spread = (design: 'coverage' | 'random', seed: number): number =>
+      meanSquaredShortestDistance(ground, corePlaces(ground, 15, design, seed));
+    const mean = (design: 'coverage' | 'random'): number =>
+      [1, 2, 3, 4, 5, 6].reduce((sum, seed) => sum + spread(design, seed), 0) / 6;
+    // Even squares would leave area / (6 · n) on average: nothing of one size covers better by much.
+    const ideal = areaOf(ground) / 15 / 6;
+    expect(mean('coverage')).toBeLessThan(0.7 * mean('random'));
+    expect(mean('coverage')).toBeLessThan(1.35 * ideal);
+    expect(mean('coverage')).toBeGreaterThan(0.95 * ideal);
+  });
+
+  it('are refused in words where the zone is too small or too narrow', () => {
+    const strip = ringOf([[0, 0], [30, 0], [30, 1.5], [0, 1.5]]); // prettier-ignore
+    const free = { exclusions: [], lines: [], clear: 1 };
+    expect(() => coringGround({ ...free, outline: strip, edge: 1 })).toThrow(/too narrow for 1.0 m from its edges/);
+    const tiny = coringGround({ ...free, outline: ringOf([[0, 0], [3, 0], [3, 3], [0, 3]]), edge: 1 }); // prettier-ignore
+    expect(() => corePlaces(tiny, 20, 'coverage', 1)).toThrow(PlanError);
+  });
+});
+
+describe('the walk', () => {
+  const points = fc.array(
+    fc.tuple(fc.double({ min: 0, max: 200, noNaN: true }), fc.double({ min: 0, max: 200, noNaN: true })),
+    {
+      minLength: 1,
+      maxLength: 60,
+    },
+  );
+
+  it('begins at the gate, comes by every core once, and is no longer than by the nearest each time', () => {
+    fc.assert(
+      fc.property(points, (all) => {
+        const order = shortestWalk(all);
+        expect(order[0]).toBe(0);
+        expect([...order].sort((one, other) => one - other)).toEqual([...all.keys()]);
+        const length = tourLength(all, order);
+        expect(length).toBeLessThanOrEqual(tourLength(all, nearestNeighbourTour(all)) + 1e-6);
+        expect(length).toBeGreaterThanOrEqual(spanningTreeLength(all) - 1e-6);
+      }),
+    );
+  });
+
+  it('finds the way round a ring, in whatever order its points are told', () => {
+    const chance = chanceFrom(5);
+    const ring = Array.from({ length: 40 }, (_, at): PlanePoint => [
+      50 * Math.cos((at * Math.PI) / 20),
+      50 * Math.sin((at * Math.PI) / 20),
+    ]);
+    const told = ring
+      .map((point) => ({ point, by: chance() }))
+      .sort((one, other) => one.by - other.by)
+      .map(({ point }) => point);
+    expect(tourLength(told, shortestWalk(told))).toBeCloseTo(40 * 100 * Math.sin(Math.PI / 40), 6);
+  });
+});
+
+const zone = (name: string, more: Partial<SampledZone> = {}): SampledZone => ({
+  id: name,
+  name,
+  grass: 'tall fescue',
+  surface: 'turf',
+  intensity: 'medium',
+  shade: 'full sun',
+  clippings: 'returned',
+  watering: 'none',
+  soil: 'loam',
+  layers: [],
+  applied: [],
+  signs: [],
+  ...more,
+});
+
+it('only zones alike in everything share a bag; trouble and what is not known stand alone', () => {
+  const zones = [
+    zone('A'),
+    zone('B'),
+    zone('Bank', { shade: 'deep shade', applied: ['lime 2025'] }),
+    zone('Mossy', { signs: ['moss'] }),
+    zone('Mossy too', { signs: ['moss'] }),
+    zone('Unknown', { soil: undefined }),
+  ];
+  const composites = proposeComposites(zones);
+  expect(composites.map((composite) => composite.zones.map(({ name }) => name))).toEqual([
+    ['A', 'B'],
+    ['Bank'],
+    ['Mossy'],
+    ['Mossy too'],
+    ['Unknown'],
+  ]);
+  expect(composites[1]!.why).toMatch(/differs even from A, most like it, by what was put down, light/);
+  expect(composites[2]!.why).toMatch(/shows moss/);
+  expect(apartBecause(zones[0]!, zones[5]!)).toEqual(['soil known of one only']);
+});
+
+it('the day: wet and frost stop it, lime and another season put it off', () => {
+  const day = { on: '2026-10-14', latitude: 46.5, applied: [], tested: ['2023-10-20'] };
+  expect(samplingTiming(day)).toEqual([]);
+  expect(samplingTiming({ ...day, soil: 'wet' })[0]).toMatchObject({ weight: 'stop' });
+  const limed = samplingTiming({ ...day, applied: [{ kind: 'lime', on: '2026-09-01' }] });
+  expect(limed).toEqual([
+    expect.objectContaining({
+      weight: 'wait',
+      words: expect.stringMatching(/6 of 8 weeks.*From 2026-10-27 on/) as string,
+    }),
+  ]);
+  // Only the year is remembered: the latest it can have been is counted.
+  expect(samplingTiming({ ...day, applied: [{ kind: 'lime', on: '2026' }] })).toHaveLength(1);
+  expect(samplingTiming({ ...day, applied: [{ kind: 'lime', on: '2025' }] })).toEqual([]);
+  expect(samplingTiming({ ...day, on: '2026-04-14' })[0]!.words).toMatch(
+    /in autumn \(2023-10-20\).*spring will not compare/,
+  );
+  expect([seasonOf('2026-10-14', 46), seasonOf('2026-10-14', -30), seasonOf('2026-12-01', 46)]).toEqual([
+    'autumn',
+    'spring',
+    'winter',
+  ]);
+});
+
+it('the error that cores leave is the one that the calculator of cores asks for', () => {
+  for (const { analyte, cv } of samplingTables.variation) {
+    const margin = coreErrors(15).find((error) => error.analyte === analyte)!.margin;
+    expect(samplingCoreCount({ area: 500, cv, margin }).result).toMatchObject({ cores: 15 });
+  }
+  expect(samplingTables.questions.flatMap(({ panels }) => panels).every((panel) => panelNames.includes(panel))).toBe(
+    true,
+  );
+});
+
+it('a push that stops reads compaction, a short core out of soft ground a jammed tube', () => {
+  expect(corePush(15, 15, 14).finding).toBe('whole');
+  expect(corePush(15, 8, 8).finding).toBe('stopped');
+  expect(corePush(15, 15, 7)).toMatchObject({
+    finding: 'short',
+    words: expect.stringMatching(/cooking oil/) as string,
+  });
+  const pushes = [8, 9, 15, 10].map((pushed) => ({ pushed, recovered: pushed }));
+  expect(probeStop(15, pushes)).toBe(9);
+  expect(probeStop(15, pushes.slice(1))).toBeUndefined();
+});
+
+it('a site of forty zones of twenty cores is walked well short of the nearest each time', () => {
+  const chance = chanceFrom(11);
+  const cores = Array.from({ length: 801 }, (): PlanePoint => [chance() * 400, chance() * 400]);
+  const length = tourLength(cores, shortestWalk(cores));
+  expect(length).toBeLessThan(0.88 * tourLength(cores, nearestNeighbourTour(cores)));
+  expect(length).toBeLessThan(1.25 * spanningTreeLength(cores));
+});
