@@ -12,6 +12,7 @@ import type { Settings } from './platform/settings.ts';
 import { RatesModule } from './rates/rates.module.ts';
 import { ReportModule } from './report/report.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
+import { SamplingModule } from './sampling/sampling.module.ts';
 
 @Module({})
 export class AppModule {
@@ -24,6 +25,7 @@ export class AppModule {
         PlatformModule.with(settings),
         PeopleModule.with(settings),
         GroundModule,
+        SamplingModule,
         LabModule,
         RatesModule,
         ReportModule,

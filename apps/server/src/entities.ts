@@ -13,6 +13,7 @@ import { PasswordReset, Person, Session, SignInAttempt } from './people/identity
 import { Practice } from './people/practice.entity.ts';
 import { Plan } from './rates/plan.entity.ts';
 import { ProductRecord } from './rates/product.entity.ts';
+import { Bag, BagCustody, Core, CoreTap } from './sampling/bag.entities.ts';
 import { ShareLink } from './report/shareLink.entity.ts';
 
 /** Records of the practices; each carries its practice. */
@@ -22,6 +23,10 @@ export const ownedEntities = [
   GroundFeature,
   ZonePhoto,
   Underlay,
+  Bag,
+  Core,
+  CoreTap,
+  BagCustody,
   Sample,
   LabResult,
   LabImport,

@@ -15,6 +15,7 @@ import {
   type Method,
   type Route,
   type Who,
+  bagBody,
   lying,
   nobodyThere,
   picture,
@@ -63,11 +64,16 @@ async function records(practiceId: string): Promise<Ids> {
     `spare${count}@p.example`,
   ]);
   const end = new Date(Date.now() + 86_400_000);
+  const { cores: _cores, ...bag } = bagBody(zoneId);
+  const asJson = { panels: JSON.stringify(bag.panels), zoneIds: JSON.stringify([zoneId]) };
+  const bagId = await add('bag', { ...bag, ...asJson, siteId, code: `C${count}`, state: 'planned', since: new Date() });
   return {
     practiceId,
     siteId,
     zoneId,
     resultId,
+    bagId,
+    coreId: await add('core', { bagId, zoneId, number: 1, turn: 1, state: 'waiting' }),
     importId: await add('lab_import', {
       siteId,
       fileName: 'a.csv',
@@ -110,10 +116,12 @@ async function records(practiceId: string): Promise<Ids> {
 async function ask(name: string, route: Route, who: Who, ids: Ids): Promise<number> {
   const [method, pattern] = name.split(' ') as [Method, string];
   const path = pattern.replace(/:(\w+)/g, (_whole, key: string) =>
-    key === 'token' ? nobodyThere : ids[(key === 'id' ? route.id : key) as keyof Ids],
+    key === 'token' ? nobodyThere : key === 'code' ? 'K7F-4Q' : ids[(key === 'id' ? route.id : key) as keyof Ids],
   );
   const request = supertest(server.app.getHttpServer())
-    [method.toLowerCase() as 'get'](`/api${path}${/\/plan(s|\/choices|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`)
+    [method.toLowerCase() as 'get'](
+      `/api${path}${route.query ? `?${route.query(ids)}` : /\/plan(s|\/choices|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`,
+    )
     .set('if-match', `"${method === 'PUT' ? await versionAt(path, route, ids) : 1}"`);
   if (who !== 'nobody') {
     const personId = await one('SELECT id FROM person WHERE email = $1', [demoEmails[who]]);

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { Role } from '@glenfold/contract';
 import { typed } from './client.ts';
 import { demoEmails, demoPassword } from './harness.ts';
@@ -17,7 +18,9 @@ export type Ids = Readonly<
     | 'mailId'
     | 'practiceId'
     | 'photoId'
-    | 'underlayId',
+    | 'underlayId'
+    | 'bagId'
+    | 'coreId',
     string
   >
 >;
@@ -31,6 +34,7 @@ export interface Route {
   /** Which record the address is about. */
   readonly id?: keyof Ids;
   readonly body?: (ids: Ids) => object;
+  readonly query?: (ids: Ids) => string;
   /** Nothing in it belongs to a practice, or what does is the asker's own. */
   readonly ownOnly?: true;
 }
@@ -59,6 +63,22 @@ export const lying = {
   ],
   opacity: 0.5,
 };
+/** A bag of two cores, the second without a place. */
+export const bagBody = (zoneId: string) => ({
+  purpose: 'routine',
+  depth: 10,
+  probe: 1.9,
+  panels: ['routine'],
+  design: 'coverage',
+  edge: 1,
+  clear: 1,
+  seed: 7,
+  cores: [
+    { zoneId, turn: 1, place: [-36, 46.5] },
+    { zoneId, turn: 2 },
+  ],
+});
+const moment = '2026-10-14T09:30:00Z';
 let labels = 0;
 export const nobodyThere = 'A'.repeat(43);
 
@@ -113,6 +133,30 @@ export const promised: Readonly<Record<string, Route>> = {
   'POST /zones/:zoneId/photos': { for: 'OAT', body: () => picture },
   'GET /photos/:photoId/image': { for: 'OAT' },
   'GET /underlays/:underlayId/image': { for: 'OAT' },
+
+  'GET /sites/:siteId/bags': { for: 'OAT' },
+  'GET /bags': { for: 'OAT', ownOnly: true },
+  // A code that is mistyped, so that nothing has to be found.
+  'GET /bags/by-code/:code': { for: 'OAT', ownOnly: true },
+  'GET /bags/labels.pdf': {
+    for: 'OAT',
+    query: ({ bagId }) => `units=us&sheet=${encodeURIComponent('Roll, 62 × 29 mm')}&ids=${bagId}`,
+  },
+  'GET /bags/submission.pdf': { for: 'OAT', query: ({ bagId }) => `units=us&ids=${bagId}` },
+  'GET /bags/submission.csv': { for: 'OAT', query: ({ bagId }) => `ids=${bagId}` },
+  // A core of another practice is told to be gone, for each touch by itself.
+  'POST /core-taps': {
+    for: 'OAT',
+    ownOnly: true,
+    body: ({ coreId }) => ({ sentAt: moment, taps: [{ id: randomUUID(), coreId, state: 'cored', at: moment }] }),
+  },
+  'POST /bags/custody': { for: 'OAT', body: ({ bagId }) => ({ bagIds: [bagId], state: 'lost' }) },
+  'PUT /bags/:bagId/lab-number': { for: 'OAT', body: () => ({ labNumber: null }) },
+  'POST /bags/:bagId/again': { for: 'OAT' },
+
+  'POST /sites/:siteId/bags': { for: 'OA', body: ({ zoneId }) => ({ bags: [bagBody(zoneId)] }) },
+  'DELETE /bags/:bagId': { for: 'OA' },
+  'POST /bags/:bagId/restore': { for: 'OA' },
 
   'GET /products': { for: 'OA', ownOnly: true },
   'PUT /products/:id': { for: 'OA', id: 'productId', body: () => ({ bagMass: 20, bagPrice: 9 }) },

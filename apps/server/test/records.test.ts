@@ -254,6 +254,8 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = $1`, [table])).length > 0;
     const owner = await ownerSource(server.url).initialize();
     await owner.undoLastMigration();
+    expect([await there('core_tap'), await there('underlay')]).toEqual([false, true]);
+    await owner.undoLastMigration();
     expect([await there('underlay'), await there('ground_feature')]).toEqual([false, true]);
     await owner.undoLastMigration();
     expect([await there('ground_feature'), await there('person')]).toEqual([false, true]);
@@ -262,7 +264,8 @@ describe('the migrations', () => {
     await owner.undoLastMigration();
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
-    for (const table of ['underlay', 'ground_feature', 'person', 'zone']) expect(await there(table)).toBe(true);
+    for (const table of ['core_tap', 'underlay', 'ground_feature', 'person', 'zone'])
+      expect(await there(table)).toBe(true);
     await owner.destroy();
   });
 

@@ -6,13 +6,12 @@ import { type SampledZone, apartBecause, proposeComposites } from '../src/sampli
 import { corePush, probeStop } from '../src/sampling/corePush.ts';
 import { samplingCoreCount } from '../src/sampling/cores.ts';
 import { coreErrors } from '../src/sampling/design.ts';
-import { panelNames, samplingTables } from '../src/sampling/designTables.ts';
+import { panelNames, pointDesigns, samplingTables } from '../src/sampling/designTables.ts';
 import {
   coringGround,
   corePlaces,
   meanSquaredShortestDistance,
   nearestNeighbourTour,
-  pointDesigns,
   shortestWalk,
   spanningTreeLength,
   tourLength,

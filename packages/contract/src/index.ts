@@ -10,5 +10,6 @@ export * from './plan.ts';
 export * from './problems.ts';
 export * from './rates.ts';
 export * from './roles.ts';
+export * from './sampling.ts';
 export * from './site.ts';
 export * from './symbols.ts';

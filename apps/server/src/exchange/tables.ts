@@ -14,6 +14,7 @@ import { Membership } from '../people/membership.entity.ts';
 import { Practice } from '../people/practice.entity.ts';
 import { Plan } from '../rates/plan.entity.ts';
 import { ProductRecord } from '../rates/product.entity.ts';
+import { Bag, BagCustody, Core, CoreTap } from '../sampling/bag.entities.ts';
 import { ShareLink } from '../report/shareLink.entity.ts';
 
 /** One table of a practice as one open file. */
@@ -47,6 +48,10 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: GroundFeature, file: 'ground-features.geojson', what: 'beds, drives, lines, trees and the like' },
   { entity: ZonePhoto, file: 'photos.json', what: 'photos of zones, as base64' },
   { entity: Underlay, file: 'underlays.json', what: 'images under plans, as base64, and where they lie' },
+  { entity: Bag, file: 'bags.json', what: 'bags as they were planned, and where they are; depths in cm' },
+  { entity: Core, file: 'cores.json', what: 'where the probe was pushed, how deep, and what came up; depths in cm' },
+  { entity: CoreTap, file: 'core-taps.json', what: 'the walks’ touches as the devices sent them' },
+  { entity: BagCustody, file: 'custody.json', what: 'where each bag was, when and by whom' },
   { entity: Sample, file: 'samples.csv', what: 'bags; depths in cm' },
   {
     entity: LabResult,

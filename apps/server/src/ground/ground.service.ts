@@ -76,6 +76,11 @@ export class GroundService {
     return this.records.of(Zone).findWithout(['geometry', 'properties'], siteId ? { siteId } : {}, { position: 'ASC' });
   }
 
+  /** A zone, deleted or not: what was done on it keeps its name. */
+  zoneEver(id: string): Promise<Zone> {
+    return this.records.of(Zone).deleted(id);
+  }
+
   zone(id: string): Promise<Zone> {
     return this.records.of(Zone).one(id);
   }

@@ -2,6 +2,7 @@ import { FirstSlice1795392000000 } from './1795392000000-firstSlice.ts';
 import { People1795450000000 } from './1795450000000-people.ts';
 import { Plan1795470000000 } from './1795470000000-plan.ts';
 import { Facts1795490000000 } from './1795490000000-facts.ts';
+import { Sampling1795500000000 } from './1795500000000-sampling.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -9,4 +10,5 @@ export const migrations = [
   People1795450000000,
   Plan1795470000000,
   Facts1795490000000,
+  Sampling1795500000000,
 ] as const;

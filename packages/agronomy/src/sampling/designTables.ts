@@ -21,3 +21,7 @@ export const samplingTables = readTable(
 
 export const panelNames = samplingTables.panels.map(({ name }) => name);
 export const samplingPurposes = samplingTables.purposes.map(({ name }) => name);
+
+/** How the places of cores are chosen within a zone. */
+export const pointDesigns = ['coverage', 'zigzag', 'Z', 'random'] as const;
+export type PointDesign = (typeof pointDesigns)[number];

@@ -15,10 +15,8 @@ import {
 } from '../plan/outline.ts';
 import { chanceFrom } from '../plan/chance.ts';
 import type { Plane, PlanePoint, Position } from '../plan/plane.ts';
+import type { PointDesign } from './designTables.ts';
 import { equalStrata } from './strata.ts';
-
-export const pointDesigns = ['coverage', 'zigzag', 'Z', 'random'] as const;
-export type PointDesign = (typeof pointDesigns)[number];
 
 export interface CoringGround {
   /** What is treated of the zone. */

@@ -1,0 +1,205 @@
+import { type UnitSystem, present, writeBagCode } from '@glenfold/agronomy';
+import { type BagAnswer, type ZoneAnswer, colours, newestFirst } from '@glenfold/contract';
+import papaparse from 'papaparse';
+import type { Content } from 'pdfmake/interfaces.js';
+import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
+
+/** Sheets of labels that any stationer has, and a small roll; millimetres. */
+export const labelSheets = {
+  'A4, 24 labels of 70 × 37 mm': { page: [210, 297], label: [70, 37], columns: 3, rows: 8, left: 0, top: 0.5 },
+  'A4, 14 labels of 99 × 38 mm': { page: [210, 297], label: [99.1, 38.1], columns: 2, rows: 7, left: 4.7, top: 15.1 },
+  'Letter, 30 labels of 2⅝ × 1 in': {
+    page: [215.9, 279.4],
+    label: [69.85, 25.4],
+    columns: 3,
+    rows: 10,
+    left: 4.8,
+    top: 12.7,
+  },
+  'Roll, 62 × 29 mm': { page: [62, 29], label: [62, 29], columns: 1, rows: 1, left: 0, top: 0 },
+} as const;
+export type LabelSheet = keyof typeof labelSheets;
+export const labelSheetNames = Object.keys(labelSheets) as LabelSheet[];
+
+const POINTS = 72 / 25.4;
+
+/** Labels to stick on bags: the code to read and to scan, whose soil it is, how deep. */
+export function labelsPdf(bags: readonly BagAnswer[], sheet: LabelSheet, units: UnitSystem): Promise<Buffer> {
+  const { page, label, columns, rows, left, top } = labelSheets[sheet];
+  const [width, height] = label;
+  const perPage = columns * rows;
+  const small = height < 30;
+  const square = Math.min(height - 6, 24);
+  const content = bags.flatMap((bag, index): Content[] => {
+    const at = index % perPage;
+    const x = (left + (at % columns) * width + 3) * POINTS;
+    const y = (top + Math.floor(at / columns) * height + 3) * POINTS;
+    const room = (width - square - 9) * POINTS;
+    const code = writeBagCode(bag.code);
+    const lines: Content[] = [
+      { text: code, fontSize: small ? 13 : 16, bold: true, font: 'Bitter', color: colours.ink },
+      { text: short(plain(bag.siteName), room, small ? 7.5 : 9), fontSize: small ? 7.5 : 9, bold: true },
+      { text: short(plain(bag.zoneNames.join(', ')), 2 * room, small ? 7.5 : 9), fontSize: small ? 7.5 : 9 },
+      {
+        text: `${present('depth', bag.depth, units).text}, ${bag.cores} cores, ${bag.purpose}`,
+        fontSize: small ? 6.5 : 8,
+      },
+    ];
+    return [
+      {
+        qr: bag.code,
+        fit: square * POINTS,
+        foreground: colours.ink,
+        absolutePosition: { x, y },
+        ...(index > 0 && at === 0 ? { pageBreak: 'before' as const } : {}),
+      },
+      {
+        absolutePosition: { x: x + (square + 2.5) * POINTS, y },
+        table: { widths: [room], body: lines.map((line) => [line]) },
+        layout: {
+          hLineWidth: () => 0,
+          vLineWidth: () => 0,
+          paddingLeft: () => 0,
+          paddingRight: () => 0,
+          paddingTop: () => 0,
+          paddingBottom: () => 0.5,
+        },
+      },
+    ];
+  });
+  return bytesOf({
+    info: { title: 'Labels of bags' },
+    pageSize: { width: page[0] * POINTS, height: page[1] * POINTS },
+    pageMargins: [0, 0, 0, 0],
+    defaultStyle: { font: 'Atkinson', color: colours.ink },
+    content,
+  });
+}
+
+/** As much of a text as fits, by the middling width of a letter. */
+function short(text: string, room: number, size: number): string {
+  const letters = Math.floor(room / (size * 0.5));
+  return text.length <= letters ? text : `${text.slice(0, letters - 1)}…`;
+}
+
+/** What a laboratory asks of one bag. */
+export interface SubmittedBag {
+  readonly code: string;
+  readonly labNumber: string | null;
+  readonly site: string;
+  readonly zones: string;
+  /** m² */
+  readonly area: number;
+  readonly grass: string;
+  readonly lastFertilizer: string | null;
+  readonly sampledOn: string | null;
+  /** cm */
+  readonly depth: number;
+  readonly cores: number;
+  readonly purpose: string;
+  readonly panels: readonly string[];
+}
+
+/** What is known of a bag, as a submission form asks for it. */
+export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[]): SubmittedBag {
+  const own = zones.filter(({ id }) => bag.zoneIds.includes(id));
+  const fertilizer = newestFirst(
+    own.flatMap(({ facts }) => facts.applications ?? []).filter(({ kind }) => kind === 'fertilizer'),
+  ).at(0);
+  const sampled = bag.places
+    .flatMap(({ at }) => at ?? [])
+    .sort()
+    .at(-1);
+  return {
+    code: writeBagCode(bag.code),
+    labNumber: bag.labNumber,
+    site: bag.siteName,
+    zones: bag.zoneNames.join(', '),
+    area: own.reduce((sum, { area }) => sum + area, 0),
+    grass: [...new Set(own.map(({ grass }) => grass))].join(', '),
+    lastFertilizer: fertilizer ? `${fertilizer.words}, ${fertilizer.on}` : null,
+    sampledOn: sampled?.slice(0, 10) ?? null,
+    depth: bag.depth,
+    cores: bag.cored,
+    purpose: bag.purpose,
+    panels: bag.panels,
+  };
+}
+
+/** For laboratories that take files; units stand in the heads. */
+export function submissionCsv(bags: readonly SubmittedBag[]): string {
+  return papaparse.unparse(
+    bags.map((bag) => ({
+      sample: bag.code,
+      'lab number': bag.labNumber ?? '',
+      site: bag.site,
+      zones: bag.zones,
+      'area m2': Math.round(bag.area),
+      'grass now and wanted': bag.grass,
+      'last fertilizer': bag.lastFertilizer ?? '',
+      'sampled on': bag.sampledOn ?? '',
+      'depth cm': bag.depth,
+      cores: bag.cores,
+      purpose: bag.purpose,
+      panels: bag.panels.join('; '),
+    })),
+    { escapeFormulae: true },
+  );
+}
+
+/** The form that lies in the parcel. */
+export function submissionPdf(
+  bags: readonly SubmittedBag[],
+  from: string,
+  laboratory: string | null,
+  units: UnitSystem,
+): Promise<Buffer> {
+  const row = (bag: SubmittedBag) =>
+    [
+      bag.code,
+      bag.labNumber ?? '',
+      `${bag.site}\n${bag.zones}`,
+      present('area', bag.area, units).text,
+      bag.grass,
+      bag.lastFertilizer ?? 'not known',
+      bag.sampledOn ?? 'not known',
+      `${present('depth', bag.depth, units).text}, ${bag.cores} cores`,
+      bag.panels.join(', '),
+    ].map((text) => cell(text));
+  return bytesOf({
+    info: { title: 'Soil samples for the laboratory' },
+    pageSize: units === 'us' ? 'LETTER' : 'A4',
+    pageOrientation: 'landscape',
+    pageMargins: [36, 36, 36, 40],
+    defaultStyle: { font: 'Atkinson', fontSize: 9, color: colours.ink },
+    footer,
+    content: [
+      { text: 'Soil samples for the laboratory', font: 'Bitter', fontSize: 16 },
+      {
+        text: `From ${plain(from)}${laboratory ? ` to ${plain(laboratory)}` : ''}. ${bags.length} ${bags.length === 1 ? 'bag' : 'bags'}. Air-dried, not heated. The sign on each bag is its sample number: please report by it.`,
+        margin: [0, 4, 0, 10],
+      },
+      {
+        layout: rules,
+        table: {
+          headerRows: 1,
+          widths: [52, 58, '*', 62, 72, 92, 56, 74, 92],
+          body: [
+            [
+              'Sample',
+              'Lab number',
+              'Site and zone',
+              'Area',
+              'Grass',
+              'Last fertilizer',
+              'Sampled',
+              'Depth',
+              'Panels',
+            ].map(head),
+            ...bags.map(row),
+          ],
+        },
+      },
+    ],
+  });
+}
