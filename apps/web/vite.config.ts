@@ -1,8 +1,38 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      // The walk asks for it: nobody else needs a copy of the application on the device.
+      injectRegister: null,
+      manifest: {
+        name: 'Glenfold',
+        short_name: 'Glenfold',
+        description: 'Lawn soil: sampling, reading, rates and records',
+        display: 'standalone',
+        start_url: '/',
+        theme_color: '#22302B',
+        background_color: '#F6F3EC',
+        icons: [{ src: '/stick.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+      workbox: {
+        globPatterns: ['assets/*.{js,css,woff2}', '*.svg'],
+        maximumFileSizeToCacheInBytes: 6_000_000,
+        // Each page comes with a nonce of its own in its headers and its text, so pages are kept as they were served.
+        navigateFallback: null,
+        runtimeCaching: [
+          {
+            urlPattern: ({ request }) => request.mode === 'navigate',
+            handler: 'NetworkFirst',
+            options: { cacheName: 'pages', networkTimeoutSeconds: 4 },
+          },
+        ],
+      },
+    }),
+  ],
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
   build: {
     chunkSizeWarningLimit: 1500,

@@ -18,6 +18,8 @@ import { Home } from './frame/Home.tsx';
 import { SiteFrame } from './frame/SiteFrame.tsx';
 import { Catalogue } from './features/catalogue/Catalogue.tsx';
 import { Tables } from './features/tables/Tables.tsx';
+import { Board } from './features/sampling/bags/Board.tsx';
+import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { theme } from './theme.ts';
 import { SoilPatterns } from './ui/CoreStick.tsx';
@@ -47,6 +49,8 @@ const router = createBrowserRouter([
   { path: '/invitation/:token', element: <Invitation /> },
   { path: '/reset/:token', element: <Reset /> },
   { path: '/shared/:token', element: <SharedReport /> },
+  // Beside the entrance: the walk goes on where nobody can be asked who is there.
+  { path: '/walk/:siteId', element: <WalkPage /> },
   {
     element: <Entrance />,
     children: [
@@ -55,6 +59,7 @@ const router = createBrowserRouter([
       { path: '/practice/:part?', element: <PracticePage /> },
       { path: '/products', element: <Catalogue /> },
       { path: '/tables/:part?', element: <Tables /> },
+      { path: '/bags', element: <Board /> },
       { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
       { path: '*', element: <NotFound /> },
     ],

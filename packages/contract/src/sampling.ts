@@ -50,6 +50,23 @@ export const skipReasons = [
   'other',
 ] as const;
 
+/** Sheets of labels that any stationer has, and a small roll; millimetres. */
+export const labelSheets = {
+  'A4, 24 labels of 70 × 37 mm': { page: [210, 297], label: [70, 37], columns: 3, rows: 8, left: 0, top: 0.5 },
+  'A4, 14 labels of 99 × 38 mm': { page: [210, 297], label: [99.1, 38.1], columns: 2, rows: 7, left: 4.7, top: 15.1 },
+  'Letter, 30 labels of 2⅝ × 1 in': {
+    page: [215.9, 279.4],
+    label: [69.85, 25.4],
+    columns: 3,
+    rows: 10,
+    left: 4.8,
+    top: 12.7,
+  },
+  'Roll, 62 × 29 mm': { page: [62, 29], label: [62, 29], columns: 1, rows: 1, left: 0, top: 0 },
+} as const;
+export type LabelSheet = keyof typeof labelSheets;
+export const labelSheetNames = Object.keys(labelSheets) as LabelSheet[];
+
 const Note = (): PropertyDecorator => MaxLength(400, { message: 'Keep the note under 400 letters.' });
 const Day = (): PropertyDecorator =>
   Matches(/^(19|20)\d\d-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, { message: 'Write the day as 2026-10-14.' });

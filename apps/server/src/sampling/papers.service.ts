@@ -1,9 +1,10 @@
 import type { UnitSystem } from '@glenfold/agronomy';
+import type { LabelSheet } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { GroundService, zoneAnswer } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { refuse } from '../platform/problem.ts';
-import { type LabelSheet, type SubmittedBag, labelsPdf, submissionCsv, submissionPdf, submitted } from './bagPapers.ts';
+import { type SubmittedBag, labelsPdf, submissionCsv, submissionPdf, submitted } from './bagPapers.ts';
 import { SamplingService } from './sampling.service.ts';
 
 /** What goes with bags on paper. */

@@ -6,7 +6,9 @@ import {
   CoreTapsInput,
   CustodyInput,
   LabNumberInput,
+  type LabelSheet,
   SamplingInput,
+  labelSheetNames,
 } from '@glenfold/contract';
 import {
   Body,
@@ -37,7 +39,6 @@ import { PeopleModule } from '../people/people.module.ts';
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { PapersService } from './papers.service.ts';
-import { type LabelSheet, labelSheetNames } from './bagPapers.ts';
 import { SamplingService } from './sampling.service.ts';
 import { WalkService } from './walk.service.ts';
 

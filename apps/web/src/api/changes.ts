@@ -1,5 +1,8 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
+  BagAnswer,
+  BagLineAnswer,
+  CustodyInput,
   GroundPlanAnswer,
   InvitationAnswer,
   InvitationInput,
@@ -25,6 +28,7 @@ import type {
   ShareLinkInput,
   SiteAnswer,
   SiteInput,
+  SamplingInput,
   UnderlayAnswer,
   UnderlayInput,
   UnderlayPlaceInput,
@@ -143,6 +147,17 @@ export const useRevokeLink = () => useChange((id: string) => api<null>('DELETE',
 /** Deletes and restores, by the resource’s path. */
 export const useRemove = () => useChange((path: string) => api<null>('DELETE', path));
 export const useRestore = () => useChange((path: string) => api<unknown>('POST', `${path}/restore`));
+
+export const usePlanBags = (siteId: string) =>
+  useChange((input: SamplingInput) => api<BagAnswer[]>('POST', `/sites/${siteId}/bags`, input));
+/** Bags go on, or their way ends. */
+export const useMoveBags = () =>
+  useChange((input: CustodyInput) => api<BagLineAnswer[]>('POST', '/bags/custody', input));
+export const useTakeAgain = () => useChange((bagId: string) => api<BagAnswer>('POST', `/bags/${bagId}/again`));
+export const useLabNumber = () =>
+  useChange(({ bagId, labNumber }: { bagId: string; labNumber: string | null }) =>
+    api<BagLineAnswer>('PUT', `/bags/${bagId}/lab-number`, { labNumber }),
+  );
 
 /** One stroke on the plan of a site; strokes are saved one after the other. */
 export function useChangePlan(siteId: string) {

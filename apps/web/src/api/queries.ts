@@ -1,6 +1,8 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
   AuditPageAnswer,
+  BagAnswer,
+  BagLineAnswer,
   GroundThingsAnswer,
   InvitationAnswer,
   InvitationOfferAnswer,
@@ -86,6 +88,19 @@ export const queries = {
     queryOptions({
       queryKey: ['site', siteId, 'ground-things'],
       queryFn: () => api<GroundThingsAnswer>('GET', `/sites/${siteId}/plan`),
+    }),
+  bags: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'bags'],
+      queryFn: () => api<BagAnswer[]>('GET', `/sites/${siteId}/bags`),
+    }),
+  /** Bags of all sites. */
+  board: () => queryOptions({ queryKey: ['bags'], queryFn: () => api<BagLineAnswer[]>('GET', '/bags') }),
+  bagByCode: (code: string) =>
+    queryOptions({
+      queryKey: ['bags', 'by-code', code],
+      queryFn: () => api<BagLineAnswer>('GET', `/bags/by-code/${encodeURIComponent(code)}`),
+      retry: false,
     }),
   photos: (siteId: string) =>
     queryOptions({

@@ -9,6 +9,7 @@ import { Lab } from '../features/lab/Lab.tsx';
 import { Rates } from '../features/rates/Rates.tsx';
 import { Reading } from '../features/reading/Reading.tsx';
 import { ToCome } from '../features/toCome/ToCome.tsx';
+import { Sampling } from '../features/sampling/Sampling.tsx';
 import { colours } from '../theme.ts';
 import { Empty, Trouble } from '../ui/bits.tsx';
 import { useMay } from '../ui/session.tsx';
@@ -23,6 +24,7 @@ import { isStep, stepNames, stepPath } from './steps.ts';
 
 const screens: Readonly<Partial<Record<Step, (props: StepProps) => React.ReactNode>>> = {
   ground: Ground,
+  sampling: Sampling,
   lab: Lab,
   reading: Reading,
   rates: Rates,
@@ -124,7 +126,7 @@ export function SiteFrame() {
         <Box component="main" aria-label={stepNames[step]} sx={{ px: { xs: 2, md: 3 }, py: 2, minWidth: 0 }}>
           {Screen ? (
             <Screen
-              key={step === 'ground' ? step : zone?.id}
+              key={step === 'ground' || step === 'sampling' ? step : zone?.id}
               site={state.site}
               zones={zones}
               results={results}

@@ -5,7 +5,7 @@ export function usePages(): ReadonlyArray<readonly [name: string, path: string]>
   const may = useMay();
   return [
     ...(may('prices.read') ? [['Products', '/products'] as const] : []),
-    ...(may('work.read') ? [['Tables', '/tables'] as const] : []),
+    ...(may('work.read') ? [['Bags', '/bags'] as const, ['Tables', '/tables'] as const] : []),
     ...(may('practice.manage') ? [['Practice', '/practice'] as const] : []),
   ];
 }

@@ -39,3 +39,33 @@ export function volumeAdvice(volume: number, wanted: number, cores: number): str
   if (cores < 1 || volume >= wanted) return undefined;
   return `${cores} cores do not fill the bag: take ${Math.ceil((wanted / volume) * cores)}, or a wider probe.`;
 }
+
+/** Depths that laboratories are calibrated for, cm: turf where they say so, and the plough layer. */
+const CALIBRATED = [
+  { from: 7, to: 10.5, words: 'established turf' },
+  { from: 14.5, to: 20.5, words: 'the plough layer, and new seedbeds' },
+] as const;
+
+/**
+ * Whether a depth suits the laboratory and the tests before.
+ *
+ * @param depth cm; `before` cm of the last test, where there was one.
+ */
+export function depthAdvice(depth: number, purpose: string, before?: number): string[] {
+  const fits = CALIBRATED.some(({ from, to }) => depth >= from && depth <= to);
+  return [
+    ...(fits
+      ? []
+      : [
+          `No usual laboratory is calibrated for ${depth.toFixed(1)} cm: its ratings and its lime are for 7.5–10 cm of turf or for 15–20 cm. Ask it first.`,
+        ]),
+    ...(before !== undefined && Math.abs(before - depth) > 0.75
+      ? [
+          `The last test went to ${before.toFixed(1)} cm: another depth reads other soil, so the two will not compare, and lime is scaled by it.`,
+        ]
+      : []),
+    ...(purpose === 'new seedbed' && depth < 14
+      ? ['A new seedbed is sampled to the depth that is tilled, usually 15 cm.']
+      : []),
+  ];
+}

@@ -33,7 +33,7 @@ export function spanningTreeLength(points: readonly PlanePoint[]): number {
   let total = 0;
   let at = 0;
   distance[0] = 0;
-  for (let step = 0; step < points.length; step += 1) {
+  for (const _ of points) {
     let nearest = Infinity;
     for (let index = 0; index < points.length; index += 1)
       if (!joined[index] && distance[index]! < nearest) [nearest, at] = [distance[index]!, index];

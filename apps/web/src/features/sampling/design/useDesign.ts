@@ -1,0 +1,28 @@
+import { proxy, wrap } from 'comlink';
+import { useEffect, useState } from 'react';
+import type { DesignTask, DesignWork, Designed } from './design.worker.ts';
+
+interface Done {
+  readonly task: DesignTask;
+  readonly designed: Designed;
+}
+
+/** Places and walk for a task, in a worker; a changed task stops the one before. */
+export function useDesign(task: DesignTask): {
+  readonly designed: Designed | null;
+  /** 0 to 1 while it is being worked out. */
+  readonly progress: number | null;
+} {
+  const [done, setDone] = useState<Done | null>(null);
+  const [progress, setProgress] = useState(0);
+  useEffect(() => {
+    if (task.zones.length === 0) return undefined;
+    const worker = new Worker(new URL('./design.worker.ts', import.meta.url), { type: 'module' });
+    void wrap<DesignWork>(worker)
+      .design(task, proxy(setProgress))
+      .then((designed) => setDone({ task, designed }));
+    return () => worker.terminate();
+  }, [task]);
+  if (task.zones.length === 0) return { designed: null, progress: null };
+  return { designed: done?.designed ?? null, progress: done?.task === task ? null : progress };
+}

@@ -1,0 +1,351 @@
+import { corePush, writeBagCode } from '@glenfold/agronomy';
+import { Plane, type Position, compassPoint } from '@glenfold/agronomy/plan';
+import { skipReasons, soilMoistures } from '@glenfold/contract';
+import { Box, Button, Dialog, DialogContent, DialogTitle, MenuItem, TextField, Typography } from '@mui/material';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { devicePosition } from '../../../position/devicePosition.ts';
+import { replayedWalk } from '../../../position/replayedWalk.ts';
+import { colours } from '../../../theme.ts';
+import { Trouble } from '../../../ui/bits.tsx';
+import { useUnits } from '../../../ui/units.tsx';
+import { useSessionState } from '../../../ui/useSessionState.ts';
+import { SiteSketch } from '../SiteSketch.tsx';
+import { BeforeWalk } from './BeforeWalk.tsx';
+import { DepthStepper } from './DepthStepper.tsx';
+import { useWakeLock } from './useWakeLock.ts';
+import { type WalkedCore, useWalk } from './useWalk.ts';
+
+/** Where the device is, from itself or from the stand-in. */
+function useMe(source: 'device' | 'practice' | null, path: readonly Position[]) {
+  const [me, setMe] = useState<{ readonly position: Position; readonly accuracy: number } | null>(null);
+  const [lost, setLost] = useState<string | null>(null);
+  useEffect(() => {
+    if (!source || (source === 'practice' && path.length < 2)) return undefined;
+    const from = source === 'device' ? devicePosition : replayedWalk(path, { hurry: 4 });
+    return from.watch(
+      ({ position, accuracy }) => {
+        setMe({ position, accuracy });
+        setLost(null);
+      },
+      (words) => setLost(words),
+    );
+  }, [source, path]);
+  return { me, lost };
+}
+
+/** How far a core is, and in which direction. */
+function wayTo(me: Position, to: Position): { readonly distance: number; readonly bearing: number } {
+  const [east, north] = new Plane(me).toPlane(to);
+  return { distance: Math.hypot(east, north), bearing: ((Math.atan2(east, north) * 180) / Math.PI + 360) % 360 };
+}
+
+/** The walk through a site's cores: one hand, gloves, glare, and no connection. */
+export function WalkPage() {
+  const { siteId = '' } = useParams();
+  const { say } = useUnits();
+  const walk = useWalk(siteId);
+  const { pack, cores, kept } = walk;
+  const [begun, setBegun] = useSessionState<boolean>(`glenfold.walk.${siteId}`, false);
+  const [source, setSource] = useState<'device' | 'practice' | null>(null);
+  const [skipping, setSkipping] = useState(false);
+  const [noting, setNoting] = useState(false);
+  const [note, setNote] = useState('');
+  const [pushed, setPushed] = useState<number | null>(null);
+  const [recovered, setRecovered] = useState<number | null>(null);
+  const [moisture, setMoisture] = useState<string | null>(null);
+  useWakeLock(begun);
+  useEffect(() => {
+    // The pages of the walk stay on the device, so that it opens without a connection.
+    if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+  }, []);
+  const path = useMemo(() => cores.flatMap(({ place }) => (place ? [place] : [])), [pack]); // eslint-disable-line react-hooks/exhaustive-deps -- the practice walk does not begin anew with each core
+  const { me, lost } = useMe(source, path);
+
+  const open = cores.filter(({ state }) => state === 'waiting');
+  const next = open[0];
+  const last = [...cores]
+    .filter(({ state, at }) => state !== 'waiting' && at)
+    .sort((one, other) => (other.at ?? '').localeCompare(one.at ?? ''))[0];
+  const zone = pack?.zones.find(({ id }) => id === next?.zoneId);
+  const wanted = next?.depth ?? 10;
+  const deep = pushed ?? wanted;
+  const long = recovered ?? deep;
+  const reading = corePush(wanted, deep, long);
+  const away = me && next?.place ? wayTo(me.position, next.place) : null;
+
+  const tap = async (core: WalkedCore, touch: Omit<Parameters<typeof walk.tap>[0], 'coreId'>): Promise<void> => {
+    await walk.tap({ coreId: core.id, ...touch });
+    setPushed(null);
+    setRecovered(null);
+    setNote('');
+  };
+  const bar = (
+    <Box
+      component="header"
+      sx={{
+        background: colours.ink,
+        color: colours.paper,
+        px: 2,
+        py: 1,
+        display: 'flex',
+        gap: 1.5,
+        alignItems: 'center',
+      }}
+    >
+      <Link to={`/sites/${siteId}/sampling`} style={{ color: colours.paper, fontWeight: 700 }}>
+        Back
+      </Link>
+      <Box sx={{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        {pack?.site.name}
+      </Box>
+      <Box role="status" aria-label="Sending" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
+        {kept === 0 ? 'all sent' : `${kept} kept here`}
+      </Box>
+    </Box>
+  );
+  const frame = {
+    minHeight: '100dvh',
+    display: 'flex',
+    flexDirection: 'column',
+    background: colours.paper,
+    maxWidth: 560,
+    mx: 'auto',
+  } as const;
+  if (!pack)
+    return (
+      <Box sx={frame}>
+        {bar}
+        <Box sx={{ p: 2 }}>{walk.error ? <Trouble error={walk.error} /> : 'Taking the site along…'}</Box>
+      </Box>
+    );
+  if (cores.length === 0)
+    return (
+      <Box sx={frame}>
+        {bar}
+        <Box sx={{ p: 2 }}>
+          <Typography variant="h1">No bag to walk</Typography>
+          <Typography sx={{ mt: 1 }}>Every planned bag of this site is cored, or none is planned.</Typography>
+        </Box>
+      </Box>
+    );
+  if (!begun)
+    return (
+      <Box sx={frame}>
+        {bar}
+        <BeforeWalk cores={open.length} onStart={() => setBegun(true)} />
+      </Box>
+    );
+  return (
+    <Box sx={frame}>
+      {bar}
+      {walk.trouble && kept > 0 && (
+        <Box role="note" sx={{ background: colours.ochreWash, px: 2, py: 0.5, fontSize: '0.92rem' }}>
+          {walk.trouble.startsWith('The server does not answer')
+            ? 'No connection: every tap is kept on this device and sent later.'
+            : walk.trouble}
+        </Box>
+      )}
+      {walk.notices.length > 0 && (
+        <Box role="alert" sx={{ background: colours.ochreWash, px: 2, py: 1, fontSize: '0.92rem' }}>
+          {walk.notices.map(({ tapId, words }) => (
+            <div key={tapId}>{words}</div>
+          ))}
+          <Button size="small" onClick={walk.letGo}>
+            Read
+          </Button>
+        </Box>
+      )}
+      <SiteSketch
+        zones={pack.zones}
+        features={pack.things.features}
+        cores={cores.flatMap(({ id, place, state, number }) =>
+          place
+            ? [{ id, place, state, next: id === next?.id, text: id === next?.id ? String(number) : undefined }]
+            : [],
+        )}
+        me={me?.position ?? null}
+        strong={new Set(zone ? [zone.id] : [])}
+        about={[
+          ...cores.filter(({ zoneId }) => zoneId === next?.zoneId).flatMap(({ place }) => (place ? [place] : [])),
+          ...(me ? [me.position] : []),
+        ]}
+        label="Cores of this zone and where you are"
+        height={220}
+      />
+      {next ? (
+        <Box sx={{ px: 2, py: 1, display: 'flex', flexDirection: 'column', gap: 1, flex: 1 }}>
+          <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'baseline', gap: 1 }}>
+            <Box sx={{ lineHeight: 1.25, minWidth: 0 }}>
+              <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.35rem' }}>
+                Core {next.number} of {cores.filter(({ bagId }) => bagId === next.bagId).length}
+              </Box>
+              <Box sx={{ fontSize: '0.95rem' }}>
+                {zone?.name}, bag <strong>{writeBagCode(next.code)}</strong>
+              </Box>
+            </Box>
+            <Box sx={{ textAlign: 'right', lineHeight: 1.15 }}>
+              {away ? (
+                <>
+                  <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.7rem', whiteSpace: 'nowrap' }}>
+                    <Box
+                      component="span"
+                      aria-hidden
+                      sx={{ display: 'inline-block', transform: `rotate(${away.bearing}deg)`, mr: 0.5 }}
+                    >
+                      ↑
+                    </Box>
+                    {say('length', away.distance)}
+                  </Box>
+                  <Box sx={{ fontSize: '0.92rem' }}>
+                    {compassPoint(away.bearing)}
+                    {me && `, ± ${say('length', me.accuracy)}`}
+                  </Box>
+                </>
+              ) : (
+                <Box sx={{ fontSize: '0.92rem' }}>{next.place ? (lost ?? '') : 'no place: walk a Z'}</Box>
+              )}
+            </Box>
+          </Box>
+          {!source && next.place && (
+            <Box sx={{ display: 'flex', gap: 1 }}>
+              <Button variant="outlined" sx={{ flex: 1, minHeight: 48 }} onClick={() => setSource('device')}>
+                Show where I am
+              </Button>
+              <Button variant="outlined" sx={{ flex: 1, minHeight: 48 }} onClick={() => setSource('practice')}>
+                Practice walk
+              </Button>
+            </Box>
+          )}
+          <DepthStepper label="Pushed to" value={deep} onChange={setPushed} />
+          <DepthStepper label="Core came up" value={long} onChange={setRecovered} />
+          {reading.finding !== 'whole' && (
+            <Box sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1, fontSize: '0.95rem' }}>{reading.words}</Box>
+          )}
+          <Box
+            role="group"
+            aria-label="Moisture by feel"
+            sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 0.75 }}
+          >
+            {soilMoistures.map((name) => (
+              <Button
+                key={name}
+                variant={moisture === name ? 'contained' : 'outlined'}
+                aria-pressed={moisture === name}
+                sx={{ minHeight: 44 }}
+                onClick={() => setMoisture(moisture === name ? null : name)}
+              >
+                {name}
+              </Button>
+            ))}
+          </Box>
+          <Box sx={{ flex: 1 }} />
+          <Button
+            variant="contained"
+            sx={{ minHeight: 84, fontSize: '1.6rem' }}
+            onClick={() =>
+              void tap(next, { state: 'cored', pushed: deep, recovered: long, moisture, note: note || null })
+            }
+          >
+            Cored
+          </Button>
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
+            <Button variant="outlined" sx={{ minHeight: 52 }} onClick={() => setSkipping(true)}>
+              Skip
+            </Button>
+            <Button variant="outlined" sx={{ minHeight: 52 }} onClick={() => setNoting(true)}>
+              {note ? 'Note ✓' : 'Note'}
+            </Button>
+            <Button
+              variant="outlined"
+              sx={{ minHeight: 52 }}
+              disabled={!last}
+              onClick={() => last && void tap(last, { state: 'waiting' })}
+            >
+              Undo last
+            </Button>
+          </Box>
+          <Box sx={{ textAlign: 'center', fontSize: '0.95rem' }}>
+            {cores.length - open.length} of {cores.length} done
+          </Box>
+        </Box>
+      ) : (
+        <Box sx={{ p: 2, display: 'grid', gap: 1.5 }}>
+          <Typography variant="h1">All cores are in</Typography>
+          <Typography>
+            Break up and mix each bucket by itself, take out stones and roots, fill the bag, and write its code on it:
+          </Typography>
+          {[...new Map(cores.map(({ bagId, code }) => [bagId, code])).entries()].map(([bagId, code]) => (
+            <Box
+              key={bagId}
+              sx={{
+                fontFamily: 'Bitter, serif',
+                fontWeight: 700,
+                fontSize: '1.8rem',
+                border: `2px solid ${colours.ink}`,
+                px: 1.5,
+                background: colours.sheet,
+              }}
+            >
+              {writeBagCode(code)}
+            </Box>
+          ))}
+          <Typography>Dry it in the air, in the shade. Never in an oven.</Typography>
+          <Button
+            variant="outlined"
+            sx={{ minHeight: 52 }}
+            disabled={!last}
+            onClick={() => last && void tap(last, { state: 'waiting' })}
+          >
+            Undo last
+          </Button>
+        </Box>
+      )}
+      <Dialog open={skipping && !!next} onClose={() => setSkipping(false)} fullWidth>
+        <DialogTitle>Why is it left out?</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 1 }}>
+          {skipReasons.map((reason) => (
+            <Button
+              key={reason}
+              variant="outlined"
+              sx={{ minHeight: 52 }}
+              onClick={() => {
+                setSkipping(false);
+                if (next) void tap(next, { state: 'skipped', reason, note: note || null });
+              }}
+            >
+              {reason}
+            </Button>
+          ))}
+        </DialogContent>
+      </Dialog>
+      <Dialog open={noting} onClose={() => setNoting(false)} fullWidth>
+        <DialogTitle>Note</DialogTitle>
+        <DialogContent sx={{ display: 'grid', gap: 1 }}>
+          <TextField
+            multiline
+            minRows={2}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+            slotProps={{ htmlInput: { 'aria-label': 'Note', maxLength: 400 } }}
+          />
+          <TextField
+            select
+            label="Or choose"
+            value=""
+            onChange={(event) => setNote((last) => [last, event.target.value].filter(Boolean).join(', '))}
+          >
+            {['thatch over 1 cm', 'roots shallow', 'worms', 'rubble', 'smells sour', 'grey, wet below'].map((words) => (
+              <MenuItem key={words} value={words}>
+                {words}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Button variant="contained" sx={{ minHeight: 52 }} onClick={() => setNoting(false)}>
+            Keep
+          </Button>
+        </DialogContent>
+      </Dialog>
+    </Box>
+  );
+}

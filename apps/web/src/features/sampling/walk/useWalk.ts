@@ -1,0 +1,95 @@
+import type { CoreAnswer, CoreTapInput } from '@glenfold/contract';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type PackedSite, type QueuedTap, type WalkNotice, keepTap, packSite, queued, sendKept } from './walkStore.ts';
+
+/** Between tries to send, ms. */
+const AGAIN = 8000;
+
+/** A core of the walk, with what was tapped on this device over it. */
+export interface WalkedCore extends CoreAnswer {
+  readonly bagId: string;
+  readonly code: string;
+  readonly depth: number;
+}
+
+/** A site's cores in the order of the walk; touches are kept on the device, and sent when they can be. */
+export function useWalk(siteId: string) {
+  const [pack, setPack] = useState<PackedSite | null>(null);
+  const [error, setError] = useState<Error | null>(null);
+  const [kept, setKept] = useState<readonly QueuedTap[]>([]);
+  const [done, setDone] = useState<readonly CoreTapInput[]>([]);
+  const [notices, setNotices] = useState<readonly WalkNotice[]>([]);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const sending = useRef(false);
+
+  const send = useCallback(async (): Promise<void> => {
+    if (sending.current) return;
+    sending.current = true;
+    try {
+      const before = await queued();
+      const told = await sendKept();
+      setDone((last) => [...last, ...before.map(({ tap }) => tap)]);
+      setNotices((last) => [...last.filter(({ tapId }) => !told.some((notice) => notice.tapId === tapId)), ...told]);
+      setTrouble(null);
+    } catch (problem) {
+      setTrouble((problem as Error).message);
+    } finally {
+      setKept(await queued());
+      sending.current = false;
+    }
+  }, []);
+
+  useEffect(() => {
+    let here = true;
+    void (async () => {
+      try {
+        // What was tapped before is sent first, so that the site comes with it.
+        await send();
+        const packed = await packSite(siteId);
+        if (here) setPack(packed);
+      } catch (problem) {
+        if (here) setError(problem as Error);
+      }
+    })();
+    const again = (): void => void queued().then((all) => (all.length > 0 ? send() : undefined));
+    const timer = setInterval(again, AGAIN);
+    window.addEventListener('online', again);
+    return () => {
+      here = false;
+      clearInterval(timer);
+      window.removeEventListener('online', again);
+    };
+  }, [siteId, send]);
+
+  const cores = useMemo((): WalkedCore[] => {
+    const over = new Map([...done, ...kept.map(({ tap }) => tap)].map((tap) => [tap.coreId, tap]));
+    return (pack?.bags ?? [])
+      .filter(
+        ({ state, places }) => state === 'planned' || (state === 'cored' && places.some(({ id }) => over.has(id))),
+      )
+      .flatMap(({ id: bagId, code, depth, places }) =>
+        places.map((core): WalkedCore => {
+          const {
+            state,
+            pushed = null,
+            recovered = null,
+            moisture = null,
+            reason = null,
+            note = null,
+            at,
+          } = over.get(core.id) ?? core;
+          return { ...core, state, pushed, recovered, moisture, reason, note, at, bagId, code, depth };
+        }),
+      )
+      .sort((one, other) => one.turn - other.turn || one.code.localeCompare(other.code));
+  }, [pack, kept, done]);
+
+  const tap = async (touch: Omit<CoreTapInput, 'id' | 'at'>): Promise<void> => {
+    if (!pack) return;
+    const entry = { ...touch, id: crypto.randomUUID(), at: new Date().toISOString() };
+    await keepTap({ siteId, practiceId: pack.practiceId, tap: entry });
+    setKept(await queued());
+    void send();
+  };
+  return { pack, error, cores, kept: kept.length, notices, trouble, tap, letGo: () => setNotices([]) };
+}

@@ -1,0 +1,115 @@
+import type {
+  BagAnswer,
+  CoreTapInput,
+  CoreTapsAnswer,
+  GroundThingsAnswer,
+  SessionAnswer,
+  SiteAnswer,
+  ZoneAnswer,
+} from '@glenfold/contract';
+import { createStore, get, set, update } from 'idb-keyval';
+import { ApiProblem, api, standAs } from '../../../api/client.ts';
+
+/** A site as it is taken along, to be walked without a connection. */
+export interface PackedSite {
+  readonly site: SiteAnswer;
+  readonly zones: readonly ZoneAnswer[];
+  readonly things: GroundThingsAnswer;
+  readonly bags: readonly BagAnswer[];
+  readonly person: string;
+  readonly practiceId: string;
+  readonly packedAt: string;
+}
+
+/** Something that the server said of a touch, to be read by the person. */
+export interface WalkNotice {
+  readonly tapId: string;
+  readonly words: string;
+}
+
+const store = createStore('glenfold-walk', 'kept');
+const packKey = (siteId: string): string => `site ${siteId}`;
+const QUEUE = 'queue';
+/** Touches sent at once. */
+const BATCH = 100;
+
+/** Take a site along; without a connection what was packed before is used. @throws when there is neither */
+export async function packSite(siteId: string): Promise<PackedSite> {
+  const packed = await get<PackedSite>(packKey(siteId), store);
+  try {
+    const session = await signedIn();
+    const [site, zones, things, bags] = await Promise.all([
+      api<SiteAnswer>('GET', `/sites/${siteId}`),
+      api<ZoneAnswer[]>('GET', `/sites/${siteId}/zones`),
+      api<GroundThingsAnswer>('GET', `/sites/${siteId}/plan`),
+      api<BagAnswer[]>('GET', `/sites/${siteId}/bags`),
+    ]);
+    const fresh: PackedSite = {
+      ...{ site, zones, bags },
+      things: { ...things, underlay: null },
+      person: session.person?.name ?? '',
+      practiceId: session.practice?.id ?? '',
+      packedAt: new Date().toISOString(),
+    };
+    await set(packKey(siteId), fresh, store);
+    return fresh;
+  } catch (error) {
+    if (packed && error instanceof ApiProblem && error.status === 0) return packed;
+    throw error;
+  }
+}
+
+async function signedIn(): Promise<SessionAnswer> {
+  const session = await api<SessionAnswer>('GET', '/session');
+  if (session.state !== 'signed in')
+    throw new ApiProblem(401, 'Sign in again to go on: what you tapped is kept on this device until then.', []);
+  standAs({ csrf: session.csrf, practiceId: session.practice?.id });
+  return session;
+}
+
+/** A touch, with the site it was made on. */
+export interface QueuedTap {
+  readonly siteId: string;
+  readonly practiceId: string;
+  readonly tap: CoreTapInput;
+}
+
+export async function queued(): Promise<readonly QueuedTap[]> {
+  return (await get<QueuedTap[]>(QUEUE, store)) ?? [];
+}
+
+/** Keep a touch on the device before anything else is done with it. */
+export async function keepTap(entry: QueuedTap): Promise<void> {
+  await update<QueuedTap[]>(QUEUE, (last = []) => [...last, entry], store);
+}
+
+/**
+ * Send what is kept, oldest first. A touch leaves the device only when the server has said that it has it; sent twice,
+ * it counts once there.
+ *
+ * @throws when the server cannot be reached, or refuses who asks: all of it stays kept.
+ */
+export async function sendKept(): Promise<readonly WalkNotice[]> {
+  const notices: WalkNotice[] = [];
+  for (;;) {
+    const all = await queued();
+    const [first] = all;
+    if (!first) return notices;
+    const session = await signedIn();
+    const mine = all.filter(({ practiceId }) => practiceId === session.practice?.id).slice(0, BATCH);
+    if (mine.length === 0)
+      throw new ApiProblem(409, 'What is kept here belongs to another practice: change to it to send it.', []);
+    const answer = await api<CoreTapsAnswer>('POST', '/core-taps', {
+      sentAt: new Date().toISOString(),
+      taps: mine.map(({ tap }) => tap),
+    });
+    const told = new Set(answer.taps.map(({ id }) => id));
+    await update<QueuedTap[]>(QUEUE, (last = []) => last.filter(({ tap }) => !told.has(tap.id)), store);
+    notices.push(...answer.taps.flatMap(({ id, words }) => (words ? [{ tapId: id, words }] : [])));
+    if (Math.abs(answer.clockAhead) > 120)
+      notices.push({
+        tapId: 'clock',
+        words: `This device’s clock is ${Math.round(Math.abs(answer.clockAhead) / 60)} min ${answer.clockAhead > 0 ? 'ahead' : 'behind'}: the times were put right as they were sent. Set it.`,
+      });
+  }
+}
