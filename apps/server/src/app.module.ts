@@ -1,5 +1,6 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { DemoBags } from './demo/demoBags.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
 import { GroundModule } from './ground/ground.module.ts';
@@ -32,7 +33,7 @@ export class AppModule {
         RoundsModule,
         ExchangeModule,
       ],
-      providers: [FirstRun],
+      providers: [FirstRun, DemoBags],
       exports: [FirstRun],
     };
   }

@@ -151,7 +151,7 @@ it('a laboratory’s number is on one bag only; a cored bag is not deleted; pape
     `/bags/submission.pdf?units=metric&ids=${one.id}`,
     `/bags/labels.pdf?units=us&sheet=${encodeURIComponent('A4, 24 labels of 70 × 37 mm')}&ids=${one.id},${other.id}`,
   ]) {
-    const { body, status } = await agent.ask('get', path).buffer(true);
+    const { body, status } = (await agent.ask('get', path).buffer(true)) as { body: unknown; status: number };
     expect(status).toBe(200);
     expect((body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
   }

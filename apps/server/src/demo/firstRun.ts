@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Role } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { type DemoBag, DemoBags } from './demoBags.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabImportService } from '../lab/labImport.service.ts';
 import { SetupService } from '../people/setup.service.ts';
@@ -24,6 +25,7 @@ interface Scenario {
     readonly sites: ReadonlyArray<{
       readonly ground: string;
       readonly labFiles: ReadonlyArray<{ readonly file: string; readonly import: boolean }>;
+      readonly bags?: readonly DemoBag[];
       /** Labels of the zones whose plans are in their owners' hands. */
       readonly handedOver?: readonly string[];
     }>;
@@ -39,6 +41,7 @@ export class FirstRun {
     private readonly imports: LabImportService,
     private readonly catalogue: CatalogueService,
     private readonly rates: RatesService,
+    private readonly demoBags: DemoBags,
   ) {}
 
   /** @param folder holds scenario.json and the files it names. */
@@ -56,9 +59,10 @@ export class FirstRun {
         const siteIds = await enter(async () => {
           await this.catalogue.import(read(catalogue));
           const made = new Map<string, string>();
-          for (const { ground, labFiles, handedOver = [] } of sites) {
+          for (const { ground, labFiles, bags = [], handedOver = [] } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
             made.set(site.name, site.id);
+            await this.demoBags.load(site.id, bags);
             for (const { file, import: confirmed } of labFiles) {
               const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
               if (confirmed) await this.imports.confirm(id);

@@ -14,6 +14,7 @@ import {
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
+import { In } from 'typeorm';
 import { validate } from 'class-validator';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
@@ -76,9 +77,9 @@ export class GroundService {
     return this.records.of(Zone).findWithout(['geometry', 'properties'], siteId ? { siteId } : {}, { position: 'ASC' });
   }
 
-  /** A zone, deleted or not: what was done on it keeps its name. */
-  zoneEver(id: string): Promise<Zone> {
-    return this.records.of(Zone).deleted(id);
+  /** Zones, deleted or not: what was done on them keeps their names. */
+  zonesEver(ids: readonly string[]): Promise<Zone[]> {
+    return this.records.of(Zone).findEver({ id: In([...ids]) });
   }
 
   zone(id: string): Promise<Zone> {

@@ -161,6 +161,11 @@ export class OwnedRecords<T extends Owned> {
     });
   }
 
+  /** Records whether they are deleted or not. */
+  findEver(where: FindOptionsWhere<T>): Promise<T[]> {
+    return this.records.scoped((manager) => manager.find(this.entity, { where: this.#own(where), withDeleted: true }));
+  }
+
   /** A record whether it is deleted or not. @throws a 404 problem */
   async deleted(id: string): Promise<T> {
     const where = this.#own({ id } as FindOptionsWhere<T>);

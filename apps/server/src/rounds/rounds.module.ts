@@ -1,4 +1,6 @@
+import { writeBagCode } from '@glenfold/agronomy';
 import {
+  type BagLineAnswer,
   type Permission,
   RoundsAnswer,
   type RoundsTask,
@@ -19,6 +21,8 @@ import { LabService } from '../lab/lab.service.ts';
 import { For } from '../platform/gate.ts';
 import { Work } from '../platform/work.ts';
 import type { Plan } from '../rates/plan.entity.ts';
+import { SamplingModule } from '../sampling/sampling.module.ts';
+import { SamplingService } from '../sampling/sampling.service.ts';
 import { RatesModule } from '../rates/rates.module.ts';
 import { RatesService } from '../rates/rates.service.ts';
 
@@ -29,6 +33,20 @@ interface Holdings {
   readonly results: readonly LabResult[];
   readonly imports: readonly LabImport[];
   readonly issued: readonly Plan[];
+  readonly bags: readonly BagLineAnswer[];
+}
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** How far the bags of a site are. */
+function sampling(bags: readonly BagLineAnswer[], zones: number): StepState {
+  const step = 'sampling';
+  const alive = bags.filter(({ state }) => state !== 'lost' && state !== 'spoiled');
+  if (alive.length === 0) return { step, words: zones === 0 ? 'no zones yet' : 'no bag planned', state: 'waiting' };
+  const gone = alive.filter(({ state }) => !['planned', 'cored', 'drying'].includes(state)).length;
+  const late = alive.filter(({ overdue }) => overdue > 0).length;
+  const words = late > 0 ? `${plural(late, 'bag')} overdue` : `${gone} of ${plural(alive.length, 'bag')} sent`;
+  return { step, words, state: late > 0 || gone < alive.length ? 'act' : 'done' };
 }
 
 const later = (step: StepState['step']): StepState => ({ step, words: 'to come', state: 'later' });
@@ -41,6 +59,7 @@ class RoundsService {
     private readonly lab: LabService,
     private readonly imports: LabImportService,
     private readonly rates: RatesService,
+    private readonly sampling: SamplingService,
     private readonly work: Work,
   ) {}
 
@@ -63,16 +82,17 @@ class RoundsService {
   }
 
   async #holdings(): Promise<Holdings> {
-    const [zones, results, imports, issued] = await Promise.all([
+    const [zones, results, imports, issued, bags] = await Promise.all([
       this.ground.undrawnZones(),
       this.lab.newestFirst(),
       this.imports.open(),
       this.rates.handedOver(),
+      this.sampling.board(),
     ]);
-    return { zones, results, imports, issued };
+    return { zones, results, imports, issued, bags };
   }
 
-  #of(site: Site, { zones, results, imports, issued }: Holdings) {
+  #of(site: Site, { zones, results, imports, issued, bags }: Holdings) {
     const own = zones.filter(({ siteId }) => siteId === site.id);
     const newest = new Map(
       own
@@ -81,6 +101,7 @@ class RoundsService {
     );
     return {
       zones: own,
+      bags: bags.filter(({ siteId }) => siteId === site.id),
       tested: own.filter(({ id }) => newest.has(id)),
       untested: own.filter(({ id }) => !newest.has(id)),
       waiting: imports.filter(({ siteId }) => siteId === site.id),
@@ -91,7 +112,7 @@ class RoundsService {
   }
 
   #state(site: Site, holdings: Holdings): SiteStateAnswer {
-    const { zones, tested, waiting, planned } = this.#of(site, holdings);
+    const { zones, tested, waiting, planned, bags } = this.#of(site, holdings);
     const count = zones.length;
     const share = (part: number, done: string): Pick<StepState, 'words' | 'state'> => ({
       words: count === 0 ? 'no zones yet' : part === count ? `all ${count} ${done}` : `${part} of ${count} ${done}`,
@@ -108,7 +129,7 @@ class RoundsService {
       area: zones.reduce((sum, { area }) => sum + area, 0),
       steps: [
         { step: 'ground', words: plural(count, 'zone'), state: count > 0 ? 'done' : 'act' },
-        later('sampling'),
+        sampling(bags, count),
         lab,
         {
           step: 'reading',
@@ -127,7 +148,7 @@ class RoundsService {
   }
 
   #tasks(site: Site, holdings: Holdings): Array<RoundsTask & { readonly weight: number; readonly may: Permission }> {
-    const { zones, tested, untested, waiting, planned } = this.#of(site, holdings);
+    const { zones, tested, untested, waiting, planned, bags } = this.#of(site, holdings);
     const task = (
       weight: number,
       step: RoundsTask['step'],
@@ -138,6 +159,8 @@ class RoundsService {
     ) => ({ weight, may, siteId: site.id, siteName: site.name, zoneId, step, words, why });
     const names = (list: readonly UndrawnZone[]): string => list.map(({ name }) => name).join(', ');
     const open = tested.filter((zone) => !planned.includes(zone));
+    const late = bags.filter(({ overdue }) => overdue > 0);
+    const toWalk = bags.filter(({ state, overdue }) => state === 'planned' && overdue === 0);
     const unmeasured = zones.filter(({ thatch, rootDepth }) => thatch === null || rootDepth === null);
     return [
       ...waiting.map(({ fileName }) =>
@@ -156,6 +179,30 @@ class RoundsService {
               `Hand over ${open.length === 1 ? 'the plan' : `${open.length} plans`}: ${names(open)}`,
               'Tested, and the rates are worked out, but the owner has nothing in hand.',
               open[0]!.id,
+            ),
+          ]
+        : []),
+      ...late.map(({ code, state, days, laboratory }) =>
+        task(
+          1,
+          'sampling',
+          state === 'planned' ? `Walk bag ${writeBagCode(code)}` : `Ask after bag ${writeBagCode(code)}`,
+          state === 'planned'
+            ? 'Its day is past, and nobody has cored it.'
+            : `${state === 'at the lab' ? `At ${laboratory ?? 'the laboratory'}` : capital(state)} for ${plural(days, 'day')}, longer than usual.`,
+          null,
+          'field.write',
+        ),
+      ),
+      ...(toWalk.length > 0
+        ? [
+            task(
+              4,
+              'sampling',
+              `Walk ${plural(toWalk.length, 'bag')}: ${toWalk.map(({ zoneNames }) => zoneNames.join(', ')).join('; ')}`,
+              'Planned, with every core in its place; the soil waits.',
+              null,
+              'field.write',
             ),
           ]
         : []),
@@ -217,7 +264,7 @@ class RoundsController {
 }
 
 @Module({
-  imports: [GroundModule, LabModule, RatesModule],
+  imports: [GroundModule, SamplingModule, LabModule, RatesModule],
   controllers: [RoundsController],
   providers: [RoundsService],
 })

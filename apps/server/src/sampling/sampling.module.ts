@@ -178,6 +178,6 @@ const pdf = (bytes: Buffer, name: string): StreamableFile =>
   imports: [GroundModule, PeopleModule],
   controllers: [SamplingController],
   providers: [SamplingService, WalkService, PapersService],
-  exports: [SamplingService],
+  exports: [SamplingService, WalkService],
 })
 export class SamplingModule {}

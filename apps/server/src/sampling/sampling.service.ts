@@ -45,11 +45,6 @@ export class SamplingService {
     return this.#lines(await this.records.of(Bag).find({}, { since: 'ASC' }));
   }
 
-  /** Every bag of the practice with its state, for the rounds. */
-  bags(): Promise<Bag[]> {
-    return this.records.of(Bag).find({}, { since: 'ASC' });
-  }
-
   /** The bag of a code, however it was typed. @throws a refusal for a mistyped code, 404 for one of no bag */
   async find(typed: string): Promise<BagLineAnswer> {
     const [bag] = await this.records.of(Bag).find({ code: readCode(typed) });
@@ -243,9 +238,7 @@ export class SamplingService {
   async #names(bags: readonly Bag[]): Promise<ReadonlyMap<string, string>> {
     const sites = await this.ground.sites();
     // A deleted zone keeps its name on its bags.
-    const zones = await Promise.all(
-      [...new Set(bags.flatMap(({ zoneIds }) => zoneIds))].map((id) => this.ground.zoneEver(id)),
-    );
+    const zones = await this.ground.zonesEver([...new Set(bags.flatMap(({ zoneIds }) => zoneIds))]);
     return new Map([...sites, ...zones].map(({ id, name }) => [id, name]));
   }
 }

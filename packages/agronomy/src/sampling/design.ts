@@ -1,3 +1,4 @@
+import { type UnitSystem, present } from '../units/present.ts';
 import { samplingTables } from './designTables.ts';
 import { normalDeviate } from './normalDeviate.ts';
 
@@ -42,30 +43,29 @@ export function volumeAdvice(volume: number, wanted: number, cores: number): str
 
 /** Depths that laboratories are calibrated for, cm: turf where they say so, and the plough layer. */
 const CALIBRATED = [
-  { from: 7, to: 10.5, words: 'established turf' },
-  { from: 14.5, to: 20.5, words: 'the plough layer, and new seedbeds' },
+  { from: 7, to: 10.5 },
+  { from: 14.5, to: 20.5 },
 ] as const;
 
 /**
  * Whether a depth suits the laboratory and the tests before.
  *
- * @param depth cm; `before` cm of the last test, where there was one.
+ * @param depth cm; `before` cm of the last test, where there was one; `system` of the sentences.
  */
-export function depthAdvice(depth: number, purpose: string, before?: number): string[] {
+export function depthAdvice(depth: number, purpose: string, before: number | undefined, system: UnitSystem): string[] {
+  const say = (cm: number): string => present('depth', cm, system).text;
   const fits = CALIBRATED.some(({ from, to }) => depth >= from && depth <= to);
   return [
     ...(fits
       ? []
       : [
-          `No usual laboratory is calibrated for ${depth.toFixed(1)} cm: its ratings and its lime are for 7.5–10 cm of turf or for 15–20 cm. Ask it first.`,
+          `No usual laboratory is calibrated for ${say(depth)}: ratings and lime are for ${say(7.62)} to ${say(10.16)} of established turf, or for ${say(15.24)} to ${say(20.32)}. Ask it first.`,
         ]),
     ...(before !== undefined && Math.abs(before - depth) > 0.75
       ? [
-          `The last test went to ${before.toFixed(1)} cm: another depth reads other soil, so the two will not compare, and lime is scaled by it.`,
+          `The last test went to ${say(before)}: another depth reads other soil, so the two will not compare, and lime is scaled by it.`,
         ]
       : []),
-    ...(purpose === 'new seedbed' && depth < 14
-      ? ['A new seedbed is sampled to the depth that is tilled, usually 15 cm.']
-      : []),
+    ...(purpose === 'new seedbed' && depth < 14 ? ['A new seedbed is sampled to the depth that is tilled.'] : []),
   ];
 }

@@ -17,50 +17,12 @@ import {
 } from '../nutrients/sufficiencyTables.ts';
 import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
-import { samplingTables } from '../sampling/designTables.ts';
-import { troubleRules } from '../ground/trouble.ts';
+import { ofSampling, ofTrouble } from './fieldTables.ts';
+import { type ReferenceTable, capital, known, range, table } from './table.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
 import { textureClasses, textureTable } from '../soil/textureClasses.ts';
 import { cropFactors } from '../water/irrigation.ts';
-
-/** A table of coefficients as a person reads it. */
-export interface ReferenceTable {
-  readonly title: string;
-  readonly subject:
-    | 'Grasses'
-    | 'Soil tests'
-    | 'Lime'
-    | 'Sulfur and acidity'
-    | 'Nitrogen'
-    | 'Materials'
-    | 'Soil and water'
-    | 'Trouble'
-    | 'Sampling';
-  readonly source: string;
-  readonly basis: string;
-  readonly region: string;
-  readonly date: number;
-  readonly columns: readonly string[];
-  readonly rows: ReadonlyArray<readonly string[]>;
-}
-
-type Provenance = Pick<ReferenceTable, 'source' | 'basis' | 'region' | 'date'>;
-
-const range = (ends: readonly [number, number] | undefined, otherwise = '–'): string =>
-  ends === undefined ? otherwise : ends[0] === ends[1] ? `${ends[0]}` : `${ends[0]}–${ends[1]}`;
-const known = (value: number | undefined): string => (value === undefined ? '–' : `${value}`);
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-function table(
-  subject: ReferenceTable['subject'],
-  title: string,
-  { source, basis, region, date }: Provenance,
-  columns: readonly string[],
-  rows: ReadonlyArray<readonly string[]>,
-): ReferenceTable {
-  return { title, subject, source, basis, region, date, columns, rows };
-}
 
 const ofGrasses = [
   table(
@@ -338,44 +300,6 @@ const ofFill = [
   ),
 ];
 
-const ofSampling = [
-  table(
-    'Sampling',
-    'How much single cores of one zone vary',
-    samplingTables,
-    ['Analyte', 'Coefficient of variation, %'],
-    samplingTables.variation.map(({ analyte, cv }) => [capital(analyte), known(cv)]),
-  ),
-  table(
-    'Sampling',
-    'How long to wait before taking soil',
-    samplingTables,
-    ['After', 'Weeks'],
-    samplingTables.waits.map(({ kind, weeks }) => [capital(kind), known(weeks)]),
-  ),
-  table(
-    'Sampling',
-    'What the laboratory’s panels answer',
-    samplingTables,
-    ['Panel', 'Analytes', 'Answers', 'Says nothing on'],
-    samplingTables.panels.map(({ name, analytes, answers, silent }) => [capital(name), analytes, answers, silent]),
-  ),
-];
-
-const ofTrouble = [
-  table(
-    'Trouble',
-    'What points at which cause',
-    troubleRules,
-    ['Cause', 'Speaks for it', 'Speaks against it', 'Cheapest check'],
-    troubleRules.causes.map(({ label, evidence, check }) => {
-      const told = (speaks: (weight: number) => boolean): string =>
-        evidence.flatMap(({ weight, words }) => (speaks(weight) ? [`${words} (${Math.abs(weight)})`] : [])).join('; ');
-      return [label, told((weight) => weight > 0), told((weight) => weight < 0) || '–', check.what];
-    }),
-  ),
-];
-
 const ofSoilAndWater = [
   table(
     'Soil and water',
@@ -422,3 +346,5 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofSampling,
   ...ofTrouble,
 ];
+
+export type { ReferenceTable };

@@ -1,5 +1,5 @@
 import { isExclusion, present } from '@glenfold/agronomy';
-import { Plane, type PlanePoint, type Position } from '@glenfold/agronomy/plan';
+import { type Outline, Plane, type PlanePoint, type Position, innerPlace } from '@glenfold/agronomy/plan';
 import { type GroundFeatureAnswer, type ZoneAnswer, evenStep } from '@glenfold/contract';
 import { useMemo } from 'react';
 import { colours } from '../../theme.ts';
@@ -117,7 +117,21 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, hei
               stroke={bold ? colours.ink : colours.line}
               strokeWidth={bold ? 1.6 : 1}
             />
-            <title>{name}</title>
+            {!about && (
+              <text
+                x={at(innerPlace(geometry as Outline).at)[0]}
+                y={at(innerPlace(geometry as Outline).at)[1] + 4}
+                fontSize="13"
+                fontWeight="700"
+                textAnchor="middle"
+                fill={colours.ink}
+                stroke={colours.sheet}
+                strokeWidth="4"
+                paintOrder="stroke"
+              >
+                {name}
+              </text>
+            )}
           </g>
         );
       })}

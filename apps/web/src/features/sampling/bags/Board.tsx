@@ -1,7 +1,7 @@
 import { type BagState, bagStates } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useState } from 'react';
+import { type SyntheticEvent, useState } from 'react';
 import { queries } from '../../../api/queries.ts';
 import { colours } from '../../../theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
@@ -27,7 +27,7 @@ export function Board() {
       : bags
           .filter(({ state }) => (only ? state === only : !done.includes(state)))
           .sort((one, other) => other.overdue - one.overdue || other.days - one.days);
-  const find = (event: FormEvent): void => {
+  const find = (event: SyntheticEvent): void => {
     event.preventDefault();
     setAsked(typed.trim());
   };

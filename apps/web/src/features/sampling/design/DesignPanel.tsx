@@ -1,17 +1,13 @@
 import {
   type PointDesign,
-  type SampledZone,
   apartBecause,
   depthAdvice,
   pointDesigns,
-  proposeComposites,
   samplingCoreVolume,
   samplingTables,
   samplingTiming,
-  usualCores,
   volumeAdvice,
 } from '@glenfold/agronomy';
-import type { Outline } from '@glenfold/agronomy/plan';
 import type { BagInput } from '@glenfold/contract';
 import {
   Box,
@@ -24,7 +20,7 @@ import {
   Typography,
 } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { usePlanBags } from '../../../api/changes.ts';
 import { queries } from '../../../api/queries.ts';
 import type { StepProps } from '../../../frame/stepProps.ts';
@@ -35,54 +31,11 @@ import { useUnits } from '../../../ui/units.tsx';
 import { useSessionState } from '../../../ui/useSessionState.ts';
 import { SiteSketch } from '../SiteSketch.tsx';
 import { ErrorChart } from './ErrorChart.tsx';
-import { aroundCores, sampledZone, shareOut } from './composeZones.ts';
-import type { DesignTask } from './design.worker.ts';
 import { useDesign } from './useDesign.ts';
+import { type Draft, type Settings, amount, designWords, first, soils, useDrafts } from './useDrafts.ts';
 
 /** What one bag of a usual laboratory takes, mL. */
 const BAG_VOLUME = 500;
-const soils = ['not looked at yet', 'dry', 'moist', 'wet', 'frozen'] as const;
-const designWords: Readonly<Record<PointDesign, string>> = {
-  coverage: 'Even cover: equal parts, a core in the middle of each',
-  zigzag: 'Zigzag over the length',
-  Z: 'A Z over the length',
-  random: 'By chance',
-};
-
-interface Settings {
-  readonly question: string;
-  readonly purpose: string;
-  readonly design: PointDesign;
-  readonly depth: number | string | null;
-  readonly probe: number | string | null;
-  readonly edge: number | string | null;
-  readonly clear: number | string | null;
-  readonly day: string;
-  readonly soil: (typeof soils)[number];
-  readonly seed: number;
-}
-
-const first: Settings = {
-  question: samplingTables.questions[0]!.name,
-  purpose: 'routine',
-  design: 'coverage',
-  depth: 10.16,
-  probe: 1.905,
-  edge: 1,
-  clear: 1,
-  day: new Date().toISOString().slice(0, 10),
-  soil: 'not looked at yet',
-  seed: 1,
-};
-const amount = (value: number | string | null): number | undefined => (typeof value === 'number' ? value : undefined);
-
-/** A bag as it is being planned. */
-interface Draft {
-  readonly key: string;
-  readonly zones: readonly SampledZone[];
-  readonly why: string;
-  readonly cores: number;
-}
 
 /** Who shares a bag, how many cores, how deep, where, and on what day. */
 export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { readonly onPlanned: () => void }) {
@@ -98,54 +51,12 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const { purpose, design, seed } = settings;
   const [depth, probe, edge, clear] = [settings.depth, settings.probe, settings.edge, settings.clear].map(amount);
 
-  const openZones = useMemo(() => {
-    const busy = new Set((bags ?? []).filter(({ state }) => state === 'planned').flatMap(({ zoneIds }) => zoneIds));
-    return zones.filter(({ id }) => !busy.has(id));
-  }, [zones, bags]);
-  const drafts = useMemo((): Draft[] => {
-    const sampled = openZones.map((zone) => sampledZone(zone, system));
-    const composites = alone
-      ? sampled.map((zone) => ({ zones: [zone], why: 'A bag of its own, as you chose.' }))
-      : proposeComposites(sampled);
-    return composites.map((composite) => {
-      const key = composite.zones.map(({ id }) => id).join();
-      const area = openZones.filter(({ id }) => key.includes(id)).reduce((sum, zone) => sum + zone.area, 0);
-      return { ...composite, key, cores: ownCores.get(key) ?? usualCores(area) };
-    });
-  }, [openZones, alone, ownCores, system]);
-  const wanted = useMemo(() => drafts.filter(({ key }) => !left.has(key)), [drafts, left]);
-
-  const task = useMemo((): DesignTask => {
-    const { exclusions, lines, gate } = aroundCores(things?.features ?? []);
-    const byId = new Map(zones.map((zone) => [zone.id, zone]));
-    return {
-      zones:
-        things === undefined || edge === undefined || clear === undefined
-          ? []
-          : wanted.flatMap((draft) => {
-              const own = draft.zones.map(({ id }) => byId.get(id)!);
-              const shares = shareOut(
-                draft.cores,
-                own.map(({ area }) => area),
-              );
-              return own.map(({ id, name, geometry }, index) => ({
-                id,
-                name,
-                outline: geometry as Outline | null,
-                cores: shares[index]!,
-              }));
-            }),
-      ...{ exclusions, lines, gate, design, seed },
-      edge: edge ?? 0,
-      clear: clear ?? 0,
-    };
-  }, [things, zones, wanted, edge, clear, design, seed]);
+  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, { alone, left, ownCores });
   const { designed, progress } = useDesign(task);
 
   const applied = openZones.flatMap(({ facts }) => facts.applications ?? []);
   const tested = results.flatMap(({ sampledOn }) => sampledOn ?? []);
-  const latitude =
-    (openZones.find(({ geometry }) => geometry)?.geometry?.coordinates.flat(3) as number[] | undefined)?.[1] ?? 46;
+  const latitude = openZones.find(({ geometry }) => geometry)?.geometry.coordinates.flat(3)?.[1] ?? 46;
   const timing = /^\d{4}-\d\d-\d\d$/.test(settings.day)
     ? samplingTiming({
         on: settings.day,
@@ -161,7 +72,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
     depth && probe && wanted.length > 0
       ? samplingCoreVolume({ diameter: probe, depth, cores: fewest }).result.volume
       : undefined;
-  const depthWords = depth === undefined ? [] : depthAdvice(depth, purpose, results[0]?.depth);
+  const depthWords = depth === undefined ? [] : depthAdvice(depth, purpose, results[0]?.depth, system);
   const question = samplingTables.questions.find(({ name }) => name === settings.question);
   const panels = samplingTables.panels.filter(({ name }) => question?.panels.includes(name));
 

@@ -40,22 +40,22 @@ export function useWalk(siteId: string) {
   }, []);
 
   useEffect(() => {
-    let here = true;
+    const gone = new AbortController();
     void (async () => {
       try {
         // What was tapped before is sent first, so that the site comes with it.
         await send();
         const packed = await packSite(siteId);
-        if (here) setPack(packed);
+        if (!gone.signal.aborted) setPack(packed);
       } catch (problem) {
-        if (here) setError(problem as Error);
+        if (!gone.signal.aborted) setError(problem as Error);
       }
     })();
     const again = (): void => void queued().then((all) => (all.length > 0 ? send() : undefined));
     const timer = setInterval(again, AGAIN);
     window.addEventListener('online', again);
     return () => {
-      here = false;
+      gone.abort();
       clearInterval(timer);
       window.removeEventListener('online', again);
     };

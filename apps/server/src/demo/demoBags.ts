@@ -1,0 +1,88 @@
+import { randomUUID } from 'node:crypto';
+import { type Outline, type Position } from '@glenfold/agronomy/plan';
+import { coringGround, corePlaces, shortestWalk } from '@glenfold/agronomy/sampling';
+import { Plane } from '@glenfold/agronomy/plan';
+import { isExclusion } from '@glenfold/agronomy';
+import type { BagState, GroundPlanAnswer } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { GroundPlanService } from '../ground/groundPlan.service.ts';
+import { SamplingService } from '../sampling/sampling.service.ts';
+import { WalkService } from '../sampling/walk.service.ts';
+
+/** A bag of the demo scenario, by the labels of its zones. */
+export interface DemoBag {
+  readonly zones: readonly string[];
+  readonly cores: number;
+  /** cm */
+  readonly depth: number;
+  readonly panels: readonly string[];
+  readonly laboratory?: string;
+  /** Where it came, and how many days ago. */
+  readonly custody: ReadonlyArray<{ readonly state: BagState; readonly daysAgo: number }>;
+}
+
+const DAY = 86_400_000;
+
+/** Plans, walks and moves the demo's bags the way a person would. */
+@Injectable()
+export class DemoBags {
+  constructor(
+    private readonly plans: GroundPlanService,
+    private readonly sampling: SamplingService,
+    private readonly walk: WalkService,
+  ) {}
+
+  async load(siteId: string, bags: readonly DemoBag[]): Promise<void> {
+    const plan = bags.length > 0 ? await this.plans.plan(siteId) : undefined;
+    for (const bag of bags) await this.#one(siteId, plan!, bag);
+  }
+
+  async #one(siteId: string, plan: GroundPlanAnswer, bag: DemoBag): Promise<void> {
+    const { zones, cores, depth, panels, laboratory, custody } = bag;
+    const settings = { design: 'coverage', edge: 1, clear: 1, seed: 3, probe: 1.905, purpose: 'routine' } as const;
+    const own = plan.zones.filter(({ label }) => zones.includes(label));
+    const placed = own.flatMap((zone) =>
+      placesIn(plan, zone.geometry as Outline, Math.round(cores / own.length)).map((place) => ({ zoneId: zone.id, place })),
+    );
+    const [made] = await this.sampling.plan(siteId, {
+      bags: [
+        {
+          ...settings,
+          depth,
+          panels: [...panels],
+          cores: placed.map((core, index) => ({ ...core, turn: index + 1 })),
+        },
+      ],
+    });
+    const cored = custody.find(({ state }) => state === 'cored');
+    if (!made || !cored) return;
+    const began = Date.now() - cored.daysAgo * DAY;
+    await this.walk.take({
+      sentAt: new Date().toISOString(),
+      taps: made.places.map(({ id, number }) => ({
+        id: randomUUID(),
+        coreId: id,
+        state: 'cored' as const,
+        at: new Date(began + number * 60_000).toISOString(),
+        pushed: depth - (number % 4 === 0 ? 2.5 : 0),
+        recovered: depth - (number % 4 === 0 ? 2.5 : 0.5),
+        moisture: 'crumbles',
+      })),
+    });
+    for (const { state, daysAgo } of custody.slice(custody.indexOf(cored) + 1)) {
+      const at = new Date(Date.now() - daysAgo * DAY).toISOString();
+      await this.sampling.move({ bagIds: [made.id], state, at, ...(laboratory ? { laboratory } : {}) });
+    }
+  }
+}
+
+/** Places in a zone, in the order of a short walk. */
+function placesIn({ features }: GroundPlanAnswer, outline: Outline, count: number): Array<[number, number]> {
+  const exclusions = features.filter(({ kind }) => isExclusion(kind)).map(({ geometry }) => geometry as Outline);
+  const lines = features
+    .filter(({ kind }) => kind === 'buried line' || kind === 'irrigation')
+    .map(({ geometry }) => geometry.coordinates as unknown as readonly Position[]);
+  const places = corePlaces(coringGround({ outline, exclusions, lines, edge: 1, clear: 1 }), count, 'coverage', 3);
+  const plane = new Plane(places[0]!);
+  return shortestWalk(places.map((place) => plane.toPlane(place))).map((at) => [...places[at]!] as [number, number]);
+}
