@@ -2,6 +2,9 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
+/** Where pages are kept; the walk puts its own there before it is needed. */
+const PAGES = 'pages';
+
 export default defineConfig({
   plugins: [
     react(),
@@ -23,11 +26,13 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 6_000_000,
         // Each page comes with a nonce of its own in its headers and its text, so pages are kept as they were served.
         navigateFallback: null,
+        clientsClaim: true,
+        skipWaiting: true,
         runtimeCaching: [
           {
             urlPattern: ({ request }) => request.mode === 'navigate',
             handler: 'NetworkFirst',
-            options: { cacheName: 'pages', networkTimeoutSeconds: 4 },
+            options: { cacheName: PAGES, networkTimeoutSeconds: 4 },
           },
         ],
       },

@@ -161,6 +161,6 @@ class GroundController {
 @Module({
   controllers: [GroundController, PicturesController, PlanSheetController],
   providers: [GroundService, GroundPlanService, PicturesService, PlanSheetService],
-  exports: [GroundService],
+  exports: [GroundService, GroundPlanService],
 })
 export class GroundModule {}

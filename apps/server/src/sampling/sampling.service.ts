@@ -221,7 +221,7 @@ export class SamplingService {
   async #whole(bags: readonly Bag[]): Promise<BagAnswer[]> {
     const ofBags = { bagId: In(bags.map(({ id }) => id)) };
     const cores = await this.records.of(Core).find(ofBags, { turn: 'ASC', number: 'ASC' });
-    const custody = await this.records.of(BagCustody).find(ofBags, { at: 'ASC', createdAt: 'ASC' });
+    const custody = await this.records.of(BagCustody).find(ofBags, { createdAt: 'ASC' });
     const names = await this.#names(bags);
     return bags.map((bag) => {
       const own = cores.filter(({ bagId }) => bagId === bag.id);

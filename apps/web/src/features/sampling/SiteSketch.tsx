@@ -24,13 +24,14 @@ interface SketchProps {
   /** Zones that are drawn strong. */
   readonly strong?: ReadonlySet<string>;
   readonly label: string;
-  readonly height: number | string;
+  /** Drawn for a desk, or for the hand. */
+  readonly size?: keyof typeof sizes;
   /** What is fitted into the sheet; otherwise the zones. */
   readonly about?: readonly Position[];
 }
 
-const WIDE = 640;
-const HIGH = 420;
+/** Of the desk and of the hand. */
+const sizes = { desk: [640, 420], hand: [390, 220] } as const;
 const ROOM = 26;
 
 const positionsOf = (geometry: { readonly coordinates: unknown } | null): Position[] => {
@@ -39,7 +40,8 @@ const positionsOf = (geometry: { readonly coordinates: unknown } | null): Positi
 };
 
 /** The ground small and still: zones, what must not be cored, the cores and the way through them. */
-export function SiteSketch({ zones, features, cores, way, me, strong, label, height, about }: SketchProps) {
+export function SiteSketch({ zones, features, cores, way, me, strong, label, size = 'desk', about }: SketchProps) {
+  const [wide, high] = sizes[size];
   const { system } = useUnits();
   const drawn = useMemo(() => zones.filter(({ geometry }) => geometry), [zones]);
   const sheet = useMemo(() => {
@@ -54,15 +56,15 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, hei
     };
     const [[west, east], [south, north]] = [ends(0), ends(1)];
     const scale = Math.min(
-      (WIDE - 2 * ROOM) / Math.max(4, east - west),
-      (HIGH - 2 * ROOM) / Math.max(4, north - south),
+      (wide - 2 * ROOM) / Math.max(4, east - west),
+      (high - 2 * ROOM) / Math.max(4, north - south),
     );
     const at = (position: Position): PlanePoint => {
       const [x, y] = plane.toPlane(position);
-      return [WIDE / 2 + (x - (west + east) / 2) * scale, HIGH / 2 - (y - (south + north) / 2) * scale];
+      return [wide / 2 + (x - (west + east) / 2) * scale, high / 2 - (y - (south + north) / 2) * scale];
     };
     return { at, scale };
-  }, [about, cores, drawn]);
+  }, [about, cores, drawn, wide, high]);
   if (!sheet) return null;
   const { at, scale } = sheet;
   const path = (rings: ReadonlyArray<ReadonlyArray<readonly number[]>>): string =>
@@ -95,18 +97,18 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, hei
   const looks = { waiting: colours.sheet, cored: colours.lichen, skipped: colours.line } as const;
   return (
     <svg
-      viewBox={`0 0 ${WIDE} ${HIGH}`}
+      viewBox={`0 0 ${wide} ${high}`}
       role="img"
       aria-label={label}
       style={{
         width: '100%',
-        height,
+        height: 'auto',
         background: colours.sheet,
         border: `1px solid ${colours.faded}`,
         display: 'block',
       }}
     >
-      {drawn.map(({ id, geometry, label: name }) => {
+      {drawn.map(({ id, geometry }) => {
         const bold = !strong || strong.has(id);
         return (
           <g key={id}>
@@ -117,21 +119,6 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, hei
               stroke={bold ? colours.ink : colours.line}
               strokeWidth={bold ? 1.6 : 1}
             />
-            {!about && (
-              <text
-                x={at(innerPlace(geometry as Outline).at)[0]}
-                y={at(innerPlace(geometry as Outline).at)[1] + 4}
-                fontSize="13"
-                fontWeight="700"
-                textAnchor="middle"
-                fill={colours.ink}
-                stroke={colours.sheet}
-                strokeWidth="4"
-                paintOrder="stroke"
-              >
-                {name}
-              </text>
-            )}
           </g>
         );
       })}
@@ -222,22 +209,42 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, hei
           </g>
         );
       })}
+      {!about &&
+        drawn.map(({ id, geometry, label: name }) => {
+          const [x, y] = at(innerPlace(geometry as Outline).at);
+          return (
+            <text
+              key={id}
+              x={x}
+              y={y + 4}
+              fontSize="13"
+              fontWeight="700"
+              textAnchor="middle"
+              fill={colours.ink}
+              stroke={colours.sheet}
+              strokeWidth="5"
+              paintOrder="stroke"
+            >
+              {name}
+            </text>
+          );
+        })}
       {me && (
         <g aria-label="You are here">
           <circle cx={at(me)[0]} cy={at(me)[1]} r="8" fill={colours.slate} stroke={colours.sheet} strokeWidth="3" />
         </g>
       )}
       <path
-        d={`M14 ${HIGH - 14}v-6M14 ${HIGH - 14}h${bar * scale}v-6`}
+        d={`M14 ${high - 14}v-6M14 ${high - 14}h${bar * scale}v-6`}
         fill="none"
         stroke={colours.ink}
         strokeWidth="1.4"
       />
-      <text x={14 + bar * scale + 6} y={HIGH - 12} fontSize="12" fill={colours.ink}>
+      <text x={14 + bar * scale + 6} y={high - 12} fontSize="12" fill={colours.ink}>
         {present('length', bar, system).text}
       </text>
-      <path d={`M${WIDE - 20} 34V10M${WIDE - 20} 6l-5 10 5-3 5 3z`} fill={colours.ink} stroke={colours.ink} />
-      <text x={WIDE - 25} y="48" fontSize="12" fontWeight="700" fill={colours.ink}>
+      <path d={`M${wide - 20} 34V10M${wide - 20} 6l-5 10 5-3 5 3z`} fill={colours.ink} stroke={colours.ink} />
+      <text x={wide - 25} y="48" fontSize="12" fontWeight="700" fill={colours.ink}>
         N
       </text>
     </svg>

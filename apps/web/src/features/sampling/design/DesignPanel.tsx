@@ -43,7 +43,11 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const { data: things } = useQuery(queries.groundThings(site.id));
   const { data: bags } = useQuery(queries.bags(site.id));
   const plan = usePlanBags(site.id);
-  const [settings, setSettings] = useSessionState<Settings>(`glenfold.sampling.${site.id}`, first);
+  const [settings, setSettings] = useSessionState<Settings>(`glenfold.sampling.${site.id}`, {
+    ...first,
+    // The same depth as last time, unless another is wanted.
+    depth: results[0]?.depth ?? first.depth,
+  });
   const [alone, setAlone] = useState(false);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [ownCores, setOwnCores] = useState<ReadonlyMap<string, number>>(new Map());
@@ -56,7 +60,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
 
   const applied = openZones.flatMap(({ facts }) => facts.applications ?? []);
   const tested = results.flatMap(({ sampledOn }) => sampledOn ?? []);
-  const latitude = openZones.find(({ geometry }) => geometry)?.geometry.coordinates.flat(3)?.[1] ?? 46;
+  const latitude = openZones.flatMap(({ geometry }) => geometry?.coordinates.flat(3)[1] ?? [])[0] ?? 46;
   const timing = /^\d{4}-\d\d-\d\d$/.test(settings.day)
     ? samplingTiming({
         on: settings.day,
@@ -246,7 +250,6 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
           way={designed?.way ?? []}
           strong={new Set(wanted.flatMap((draft) => draft.zones.map(({ id }) => id)))}
           label="Places of the cores, and the walk through them"
-          height="auto"
         />
         {progress !== null && (
           <LinearProgress variant="determinate" value={100 * progress} aria-label="Working out the places" />

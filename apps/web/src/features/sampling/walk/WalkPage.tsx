@@ -16,6 +16,18 @@ import { DepthStepper } from './DepthStepper.tsx';
 import { useWakeLock } from './useWakeLock.ts';
 import { type WalkedCore, useWalk } from './useWalk.ts';
 
+/** Keep this page on the device; where the browser keeps none, or there is no connection, it stays as it was. */
+async function keepPage(): Promise<void> {
+  if (!('serviceWorker' in navigator)) return;
+  try {
+    await navigator.serviceWorker.register('/sw.js');
+    // The first visit came before anything could keep it.
+    await (await caches.open('pages')).add(window.location.href);
+  } catch {
+    // Without a connection the page that was kept before is the one in use.
+  }
+}
+
 /** Where the device is, from itself or from the stand-in. */
 function useMe(source: 'device' | 'practice' | null, path: readonly Position[]) {
   const [me, setMe] = useState<{ readonly position: Position; readonly accuracy: number } | null>(null);
@@ -57,7 +69,7 @@ export function WalkPage() {
   useWakeLock(begun);
   useEffect(() => {
     // The pages of the walk stay on the device, so that it opens without a connection.
-    if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+    void keepPage();
   }, []);
   const path = useMemo(() => cores.flatMap(({ place }) => (place ? [place] : [])), [pack]); // eslint-disable-line react-hooks/exhaustive-deps -- the practice walk does not begin anew with each core
   const { me, lost } = useMe(source, path);
@@ -171,7 +183,7 @@ export function WalkPage() {
           ...(me ? [me.position] : []),
         ]}
         label="Cores of this zone and where you are"
-        height={220}
+        size="hand"
       />
       {next ? (
         <Box sx={{ px: 2, py: 1, display: 'flex', flexDirection: 'column', gap: 1, flex: 1 }}>

@@ -1,0 +1,119 @@
+import type { BagAnswer, BagLineAnswer, SiteAnswer } from '@glenfold/contract';
+import { type Page, expect, openSite, test } from './person.ts';
+
+async function bagsOf(page: Page, name: string): Promise<BagAnswer[]> {
+  const sites = (await (await page.request.get('/api/sites')).json()) as SiteAnswer[];
+  const { id } = sites.find((site) => site.name.startsWith(name))!;
+  return (await (await page.request.get(`/api/sites/${id}/bags`)).json()) as BagAnswer[];
+}
+
+/** Check everything that is checked before the first core, and begin. */
+async function begin(page: Page): Promise<void> {
+  for (const check of await page.getByRole('checkbox').all()) await check.check();
+  await page.getByRole('button', { name: /^Walk \d+ cores$/ }).click();
+}
+
+test('the school field is planned, cored, dried and sent, and a bag is found by its code', async ({ page }) => {
+  await openSite(page, 'Harbour School field', 'Sampling');
+  await expect(page.getByText(/111 cores in 5 bags; .* on foot from the gate and back/)).toBeVisible();
+  await expect(page.getByText(/it shows hard ground, puddles, spongy/)).toBeVisible();
+  // Another depth than last time, and one no laboratory is calibrated for.
+  await page.getByRole('textbox', { name: 'Depth' }).fill('5 in');
+  await expect(page.getByText(/No usual laboratory is calibrated for 5 in/)).toBeVisible();
+  await expect(page.getByText(/The last test went to 6 in/)).toBeVisible();
+  await page.getByRole('textbox', { name: 'Depth' }).fill('6 in');
+  await page.getByRole('combobox', { name: 'The soil is' }).click();
+  await page.getByRole('option', { name: 'wet' }).click();
+  await expect(page.getByText(/Not while it is wet/)).toBeVisible();
+  // Only the goals, with fewer cores than fill a bag.
+  for (const zone of ['Drained half', 'Undrained half', 'North fill'])
+    await page.getByRole('checkbox', { name: `Sample ${zone}` }).uncheck();
+  await page.getByRole('spinbutton', { name: 'Cores of West goal' }).fill('6');
+  await page.getByRole('spinbutton', { name: 'Cores of East goal' }).fill('6');
+  await expect(page.getByText(/6 cores do not fill the bag: take 12, or a wider probe/)).toBeVisible();
+  // No core fits an edge wider than the goals.
+  await page.getByRole('textbox', { name: 'Off the edges' }).fill('30 ft');
+  await expect(page.getByText(/West goal: The zone is too narrow/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Plan 2 bags' })).toBeDisabled();
+  await page.getByRole('textbox', { name: 'Off the edges' }).fill('3 ft');
+  await page.getByRole('button', { name: 'Plan 2 bags' }).click();
+
+  const rows = page.getByRole('list', { name: 'Bags' }).getByRole('listitem');
+  await expect(rows.filter({ hasText: '0 of 6 cores' })).toHaveCount(2);
+  await page.getByRole('link', { name: 'Walk 2 bags' }).click();
+  await begin(page);
+  await page.getByRole('button', { name: 'Skip' }).click();
+  await page.getByRole('button', { name: 'stone or rubble' }).click();
+  for (let core = 2; core <= 12; core += 1) {
+    await expect(page.getByText(`${core - 1} of 12 done`)).toBeVisible();
+    await page.getByRole('button', { name: 'Cored' }).click();
+  }
+  await expect(page.getByRole('heading', { name: 'All cores are in' })).toBeVisible();
+  await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent');
+  await page.getByRole('link', { name: 'Back' }).click();
+
+  for (const next of ['Laid out to dry', 'Sent'])
+    for (let left = 2; left > 0; left -= 1) {
+      await page.getByRole('button', { name: next, exact: true }).first().click();
+      await expect(page.getByRole('button', { name: next, exact: true })).toHaveCount(left - 1);
+    }
+  await expect(page.getByRole('link', { name: /Sampling/ })).toContainText('2 of 2 bags sent');
+
+  const [bag] = await bagsOf(page, 'Harbour');
+  await page.getByRole('link', { name: 'All sites’ bags' }).click();
+  const code = page.getByRole('textbox', { name: /bag’s code/ });
+  await code.fill(`${bag!.code.slice(1, 2)}${bag!.code.slice(0, 1)}${bag!.code.slice(2)}X`);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('has 7 signs; a code has 6');
+  await code.fill(bag!.code.toLowerCase());
+  await page.keyboard.press('Enter');
+  await expect(rows).toHaveCount(1);
+  await expect(rows).toContainText(bag!.zoneNames[0]!);
+});
+
+test.describe('on the phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, as: 'Wynn' });
+
+  test('the connection goes in the middle of a walk, and every core is there once', async ({ page, context }) => {
+    const [planned] = await bagsOf(page, 'Gannet');
+    const total = planned!.cores;
+    await page.goto(`/walk/${planned!.siteId}`);
+    await begin(page);
+    await page.getByRole('button', { name: 'Cored' }).click();
+    await expect(page.getByText(`1 of ${total} done`)).toBeVisible();
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await expect
+      .poll(() => page.evaluate(async () => (await caches.match(window.location.href)) !== undefined))
+      .toBe(true);
+    await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent');
+
+    await context.setOffline(true);
+    for (let core = 2; core <= 5; core += 1) {
+      await page.getByRole('button', { name: 'Cored' }).click();
+      await expect(page.getByText(`${core} of ${total} done`)).toBeVisible();
+    }
+    await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('4 kept here');
+    await expect(page.getByRole('note')).toContainText('every tap is kept on this device');
+    await page.reload();
+    await expect(page.getByText(`5 of ${total} done`)).toBeVisible();
+    // A push that stops is told at once.
+    for (let step = 0; step < 4; step += 1) await page.getByRole('button', { name: 'Pushed to: less' }).click();
+    await expect(page.getByText(/The push stopped early/)).toBeVisible();
+    for (let core = 6; core <= total; core += 1) {
+      await page.getByRole('button', { name: 'Cored' }).click();
+      if (core < total) await expect(page.getByText(`${core} of ${total} done`)).toBeVisible();
+    }
+    await expect(page.getByRole('heading', { name: 'All cores are in' })).toBeVisible();
+    const stillThere = await bagsOf(page, 'Gannet').catch(() => null);
+    expect(stillThere?.[0]?.cored ?? 1).toBe(1);
+
+    await context.setOffline(false);
+    await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent', { timeout: 30_000 });
+    const [cored] = await bagsOf(page, 'Gannet');
+    expect(cored).toMatchObject({ state: 'cored', cored: total, cores: total });
+    expect(cored!.places.every(({ state, by }) => state === 'cored' && by?.startsWith('Wynn'))).toBe(true);
+    expect(cored!.places.filter(({ pushed }) => pushed! < cored!.depth - 1)).toHaveLength(1);
+    const board = (await (await page.request.get('/api/bags')).json()) as BagLineAnswer[];
+    expect(board.find(({ id }) => id === cored!.id)).toMatchObject({ state: 'cored', days: 0 });
+  });
+});
