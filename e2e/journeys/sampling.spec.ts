@@ -9,6 +9,7 @@ async function bagsOf(page: Page, name: string): Promise<BagAnswer[]> {
 
 /** Check everything that is checked before the first core, and begin. */
 async function begin(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { name: 'Before the first core' })).toBeVisible();
   for (const check of await page.getByRole('checkbox').all()) await check.check();
   await page.getByRole('button', { name: /^Walk \d+ cores$/ }).click();
 }

@@ -1,4 +1,5 @@
 import type { CoreAnswer, CoreTapInput } from '@glenfold/contract';
+import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type PackedSite, type QueuedTap, type WalkNotice, keepTap, packSite, queued, sendKept } from './walkStore.ts';
 
@@ -21,15 +22,18 @@ export function useWalk(siteId: string) {
   const [notices, setNotices] = useState<readonly WalkNotice[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
   const sending = useRef(false);
+  const client = useQueryClient();
 
   const send = useCallback(async (): Promise<void> => {
     if (sending.current) return;
     sending.current = true;
     try {
-      const before = await queued();
-      const told = await sendKept();
-      setDone((last) => [...last, ...before.map(({ tap }) => tap)]);
-      setNotices((last) => [...last.filter(({ tapId }) => !told.some((notice) => notice.tapId === tapId)), ...told]);
+      await sendKept((taps, told) => {
+        // What arrived shows as done before it leaves the queue: no core looks untouched for a moment.
+        setDone((last) => [...last, ...taps]);
+        void client.invalidateQueries();
+        setNotices((last) => [...last.filter(({ tapId }) => !told.some((notice) => notice.tapId === tapId)), ...told]);
+      });
       setTrouble(null);
     } catch (problem) {
       setTrouble((problem as Error).message);
@@ -37,7 +41,7 @@ export function useWalk(siteId: string) {
       setKept(await queued());
       sending.current = false;
     }
-  }, []);
+  }, [client]);
 
   useEffect(() => {
     const gone = new AbortController();

@@ -67,6 +67,22 @@ async function signedIn(): Promise<SessionAnswer> {
   return session;
 }
 
+/** A packed site with touches over it: what was sent is in it before the site is packed anew. */
+function withTaps(pack: PackedSite, taps: readonly CoreTapInput[]): PackedSite {
+  const over = new Map(taps.map((tap) => [tap.coreId, tap]));
+  const bags = pack.bags.map((bag) => ({
+    ...bag,
+    places: bag.places.map((core) => {
+      const tap = over.get(core.id);
+      if (!tap) return core;
+      const { state, pushed = null, recovered = null, moisture = null, reason = null, note = null } = tap;
+      const at = state === 'waiting' ? null : tap.at;
+      return { ...core, state, pushed, recovered, moisture, reason, note, at };
+    }),
+  }));
+  return { ...pack, bags };
+}
+
 /** A touch, with the site it was made on. */
 export interface QueuedTap {
   readonly siteId: string;
@@ -87,14 +103,15 @@ export async function keepTap(entry: QueuedTap): Promise<void> {
  * Send what is kept, oldest first. A touch leaves the device only when the server has said that it has it; sent twice,
  * it counts once there.
  *
+ * @param onSent told what has arrived, before it leaves the device, and what the server said of it.
  * @throws when the server cannot be reached, or refuses who asks: all of it stays kept.
  */
-export async function sendKept(): Promise<readonly WalkNotice[]> {
-  const notices: WalkNotice[] = [];
+export async function sendKept(
+  onSent: (taps: readonly CoreTapInput[], notices: readonly WalkNotice[]) => void,
+): Promise<void> {
   for (;;) {
     const all = await queued();
-    const [first] = all;
-    if (!first) return notices;
+    if (all.length === 0) return;
     const session = await signedIn();
     const mine = all.filter(({ practiceId }) => practiceId === session.practice?.id).slice(0, BATCH);
     if (mine.length === 0)
@@ -104,12 +121,22 @@ export async function sendKept(): Promise<readonly WalkNotice[]> {
       taps: mine.map(({ tap }) => tap),
     });
     const told = new Set(answer.taps.map(({ id }) => id));
-    await update<QueuedTap[]>(QUEUE, (last = []) => last.filter(({ tap }) => !told.has(tap.id)), store);
-    notices.push(...answer.taps.flatMap(({ id, words }) => (words ? [{ tapId: id, words }] : [])));
-    if (Math.abs(answer.clockAhead) > 120)
+    const notices = answer.taps.flatMap(({ id, words }) => (words ? [{ tapId: id, words }] : []));
+    const minutes = Math.round(Math.abs(answer.clockAhead) / 60);
+    if (minutes > 2)
       notices.push({
         tapId: 'clock',
-        words: `This device’s clock is ${Math.round(Math.abs(answer.clockAhead) / 60)} min ${answer.clockAhead > 0 ? 'ahead' : 'behind'}: the times were put right as they were sent. Set it.`,
+        words: `This device’s clock is ${minutes} min ${answer.clockAhead > 0 ? 'ahead' : 'behind'}: the times were put right as they were sent. Set it.`,
       });
+    onSent(
+      mine.flatMap(({ tap }) => (told.has(tap.id) ? [tap] : [])),
+      notices,
+    );
+    for (const siteId of new Set(mine.map((entry) => entry.siteId))) {
+      const packed = await get<PackedSite>(packKey(siteId), store);
+      const arrived = mine.flatMap(({ tap }) => (told.has(tap.id) ? [tap] : []));
+      if (packed) await set(packKey(siteId), withTaps(packed, arrived), store);
+    }
+    await update<QueuedTap[]>(QUEUE, (last = []) => last.filter(({ tap }) => !told.has(tap.id)), store);
   }
 }
