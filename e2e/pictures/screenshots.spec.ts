@@ -35,6 +35,9 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('button', { name: 'Add a layer' }).click();
   await shoot(page, 'rebuilding');
   await page.getByRole('button', { name: 'Plan', exact: true }).click();
+  await openSite(page, 'Harbour School field', 'Sampling');
+  await page.getByText(/on foot from the gate and back/).waitFor();
+  await shoot(page, 'sampling');
   await openSite(page, 'Harbour School field', 'Lab');
   await page.getByRole('region', { name: /harbour-school-2026/ }).waitFor();
   await shoot(page, 'lab-file');
@@ -53,9 +56,6 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await shoot(page, 'rates');
   await page.keyboard.press('w');
   await shoot(page, 'working');
-  await page.goto('/products');
-  await page.getByRole('heading', { name: 'Potassium' }).waitFor();
-  await shoot(page, 'products');
   await page.goto('/tables');
   await page.getByLabel('A soil pH to compare').fill('6.2');
   await shoot(page, 'tables');
@@ -94,4 +94,12 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await openSite(page, 'Gannet Row Almshouses', 'Rates');
   await page.getByRole('button', { name: /Print the plan/ }).waitFor();
   await shoot(page, 'rates-phone');
+  await openSite(page, 'Gannet Row Almshouses', 'Sampling');
+  await page.getByRole('link', { name: 'Walk 1 bag' }).click();
+  await page.getByRole('heading', { name: 'Before the first core' }).waitFor();
+  for (const check of await page.getByRole('checkbox').all()) await check.check();
+  await page.getByRole('button', { name: /^Walk \d+ cores$/ }).click();
+  await page.getByRole('button', { name: 'Practice walk' }).click();
+  await page.waitForTimeout(2500);
+  await shoot(page, 'walk-phone');
 });
