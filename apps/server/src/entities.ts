@@ -15,6 +15,7 @@ import { Plan } from './rates/plan.entity.ts';
 import { ProductRecord } from './rates/product.entity.ts';
 import { Bag, BagCustody, Core, CoreTap } from './sampling/bag.entities.ts';
 import { ShareLink } from './report/shareLink.entity.ts';
+import { StandInSample } from './standins/laboratory/standInSample.entity.ts';
 
 /** Records of the practices; each carries its practice. */
 export const ownedEntities = [
@@ -40,4 +41,7 @@ export const ownedEntities = [
 /** Who is asking: known before any practice is. */
 export const identityEntities = [Practice, Person, Session, PasswordReset, SignInAttempt, Mail] as const;
 
-export const entities = [...ownedEntities, ...identityEntities, AuditEntry] as const;
+/** What simulated services hold for a practice: scoped like its records, but nobody's record. */
+export const standInEntities = [StandInSample] as const;
+
+export const entities = [...ownedEntities, ...identityEntities, ...standInEntities, AuditEntry] as const;

@@ -3,7 +3,7 @@ import { DataSource } from 'typeorm';
 import { Site } from '../src/ground/site.entity.ts';
 import { Zone } from '../src/ground/zone.entity.ts';
 import { AuditEntry } from '../src/audit/auditEntry.entity.ts';
-import { entities, identityEntities, ownedEntities } from '../src/entities.ts';
+import { entities, identityEntities, ownedEntities, standInEntities } from '../src/entities.ts';
 import { siteAnswer } from '../src/ground/ground.service.ts';
 import { ownerSource } from '../src/platform/database.ts';
 import { Problem } from '../src/platform/problem.ts';
@@ -166,8 +166,8 @@ describe('the second wall', () => {
     );
     const names = [...ownedEntities.map((entity) => dataSource.getMetadata(entity).tableName), 'practice'];
     expect(guarded.map(({ name }) => name).sort()).toEqual(names.sort());
-    expect(entities).toHaveLength(ownedEntities.length + identityEntities.length + 1);
-    for (const entity of ownedEntities)
+    expect(entities).toHaveLength(ownedEntities.length + identityEntities.length + standInEntities.length + 1);
+    for (const entity of [...ownedEntities, ...standInEntities])
       expect(
         dataSource.getMetadata(entity).columns.find(({ propertyName }) => propertyName === 'practiceId')?.isNullable,
       ).toBe(false);
@@ -254,6 +254,8 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = $1`, [table])).length > 0;
     const owner = await ownerSource(server.url).initialize();
     await owner.undoLastMigration();
+    expect([await there('standin_sample'), await there('core_tap')]).toEqual([false, true]);
+    await owner.undoLastMigration();
     expect([await there('core_tap'), await there('underlay')]).toEqual([false, true]);
     await owner.undoLastMigration();
     expect([await there('underlay'), await there('ground_feature')]).toEqual([false, true]);
@@ -264,7 +266,7 @@ describe('the migrations', () => {
     await owner.undoLastMigration();
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
-    for (const table of ['core_tap', 'underlay', 'ground_feature', 'person', 'zone'])
+    for (const table of ['standin_sample', 'core_tap', 'underlay', 'ground_feature', 'person', 'zone'])
       expect(await there(table)).toBe(true);
     await owner.destroy();
   });

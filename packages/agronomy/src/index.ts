@@ -18,7 +18,7 @@ export * from './lab/typed.ts';
 export * from './nutrients/grasses.ts';
 export * from './nutrients/sufficiencyTables.ts';
 export { limeAdamsEvans } from './lime/adamsEvans.ts';
-export { limeEstimate } from './lime/estimate.ts';
+export { limeEstimate, phBuffering } from './lime/estimate.ts';
 export { limeLabel } from './lime/label.ts';
 export { limeEffectiveness } from './lime/effectiveness.ts';
 export { limeMehlich } from './lime/mehlich.ts';

@@ -83,12 +83,21 @@ export class LabResultAnswer {
   @IsArray() @IsString({ each: true }) questions: string[];
 }
 
+/** A bag with soil in it. */
+export class FilledBagAnswer {
+  @IsString() id: string;
+  @IsString() code: string;
+  @IsArray() @IsString({ each: true }) zoneIds: string[];
+}
+
 export class LabImportRowAnswer {
   @IsInt() line: number;
   @IsArray() @IsString({ each: true }) cells: string[];
   @IsObject() row: LabRow;
   @IsOptional() @IsString() zoneId: string | null;
-  /** The zone was chosen by the person, not matched by label. */
+  /** The bag whose numbers these are: they are for each of its zones. */
+  @IsOptional() @IsString() bagId: string | null;
+  /** Where it goes was chosen by the person, not matched by label. */
   @IsBoolean() zoneChosen: boolean;
   /** What keeps the row from being imported. */
   @IsArray() faults: RowFault[];
@@ -108,6 +117,8 @@ export class LabImportAnswer {
   @IsOptional() @IsString() bufferMethod: BufferMethod | null;
   @IsOptional() @IsNumber() depth: number | null;
   @ValidateNested({ each: true }) @Type(() => LabImportRowAnswer) rows: LabImportRowAnswer[];
+  /** Bags of the site that a line may be about, newest first. */
+  @ValidateNested({ each: true }) @Type(() => FilledBagAnswer) bags: FilledBagAnswer[];
 }
 
 export class GradeAnswer {

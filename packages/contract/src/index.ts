@@ -4,6 +4,7 @@ export * from './answers.ts';
 export * from './checks.ts';
 export * from './facts.ts';
 export * from './lab.ts';
+export * from './laboratory.ts';
 export * from './people.ts';
 export * from './pictures.ts';
 export * from './plan.ts';

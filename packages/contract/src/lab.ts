@@ -152,6 +152,11 @@ export class RowChoice {
   @IsOptional()
   @IsUUID(undefined, { message: 'Choose a zone of this site, or none.' })
   zoneId: string | null;
+
+  /** The bag that the laboratory means, where its line names another. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'Choose a bag of this site, or none.' })
+  bagId?: string | null;
 }
 
 /** What the person corrected before importing a file. */

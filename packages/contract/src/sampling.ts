@@ -1,4 +1,4 @@
-import { panelNames, pointDesigns, samplingPurposes } from '@glenfold/agronomy';
+import { grassNames, panelNames, pointDesigns, samplingPurposes } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -113,6 +113,12 @@ export class BagInput {
   @IsInt() @Min(0) @Max(4_294_967_295) seed: number;
 
   @IsOptional() @Day() plannedFor?: string | null;
+
+  /** Where it is to go. */
+  @trimOrNone @IsOptional() @IsString() @MaxLength(120) laboratory?: string | null;
+
+  /** What is to grow there, where that is not what grows there now. */
+  @IsOptional() @IsIn(grassNames, oneOf('Grass wanted', grassNames)) grassWanted?: string | null;
 
   @trimOrNone @IsOptional() @IsString() @Note() note?: string | null;
 
@@ -240,18 +246,19 @@ export class BagLineAnswer {
   @IsOptional() @IsString() laboratory: string | null;
   @IsOptional() @IsString() labNumber: string | null;
   @IsOptional() @IsString() parcel: string | null;
+  @IsString() purpose: string;
+  @IsArray() @IsString({ each: true }) panels: string[];
 }
 
 export class BagAnswer extends BagLineAnswer {
-  @IsString() purpose: string;
   @IsNumber() depth: number;
   @IsNumber() probe: number;
-  @IsArray() panels: string[];
   @IsString() design: string;
   @IsNumber() edge: number;
   @IsNumber() clear: number;
   @IsNumber() seed: number;
   @IsOptional() @IsString() note: string | null;
+  @IsOptional() @IsString() grassWanted: string | null;
   @ValidateNested({ each: true }) @Type(() => CoreAnswer) places: CoreAnswer[];
   @ValidateNested({ each: true }) @Type(() => CustodyAnswer) custody: CustodyAnswer[];
   /** The bag that was taken in its place, or that it takes the place of. */

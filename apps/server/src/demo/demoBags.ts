@@ -17,7 +17,7 @@ export interface DemoBag {
   readonly depth: number;
   readonly panels: readonly string[];
   readonly laboratory?: string;
-  /** Where it came, and how many days ago. */
+  /** Where it came, and how many days ago; what a simulated laboratory does then follows by itself. */
   readonly custody: ReadonlyArray<{ readonly state: BagState; readonly daysAgo: number }>;
 }
 
@@ -50,6 +50,7 @@ export class DemoBags {
           ...settings,
           depth,
           panels: [...panels],
+          ...(laboratory ? { laboratory } : {}),
           cores: placed.map((core, index) => ({ ...core, turn: index + 1 })),
         },
       ],
@@ -71,7 +72,7 @@ export class DemoBags {
     });
     for (const { state, daysAgo } of custody.slice(custody.indexOf(cored) + 1)) {
       const at = new Date(Date.now() - daysAgo * DAY).toISOString();
-      await this.sampling.move({ bagIds: [made.id], state, at, ...(laboratory ? { laboratory } : {}) });
+      await this.sampling.move({ bagIds: [made.id], state, at });
     }
   }
 }

@@ -5,6 +5,7 @@ import { Injectable } from '@nestjs/common';
 import { type DemoBag, DemoBags } from './demoBags.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabImportService } from '../lab/labImport.service.ts';
+import { LaboratoriesService } from '../lab/laboratories.service.ts';
 import { SetupService } from '../people/setup.service.ts';
 import { CatalogueService } from '../rates/catalogue.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
@@ -42,6 +43,7 @@ export class FirstRun {
     private readonly catalogue: CatalogueService,
     private readonly rates: RatesService,
     private readonly demoBags: DemoBags,
+    private readonly laboratories: LaboratoriesService,
   ) {}
 
   /** @param folder holds scenario.json and the files it names. */
@@ -70,6 +72,8 @@ export class FirstRun {
             for (const { id, label } of await this.ground.zones(site.id))
               if (handedOver.includes(label)) await this.rates.issue(id, 'us');
           }
+          // What was sent long enough ago has arrived, or come back.
+          await this.laboratories.ask();
           return made;
         });
         for (const { role, reads = [], ...person } of people.slice(1))

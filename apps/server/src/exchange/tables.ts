@@ -16,6 +16,7 @@ import { Plan } from '../rates/plan.entity.ts';
 import { ProductRecord } from '../rates/product.entity.ts';
 import { Bag, BagCustody, Core, CoreTap } from '../sampling/bag.entities.ts';
 import { ShareLink } from '../report/shareLink.entity.ts';
+import { StandInSample } from '../standins/laboratory/standInSample.entity.ts';
 
 /** One table of a practice as one open file. */
 export interface ExportedTable {
@@ -78,4 +79,5 @@ export const notExported: readonly EntityTarget<ObjectLiteral>[] = [
   PasswordReset,
   SignInAttempt,
   Mail,
+  StandInSample,
 ];

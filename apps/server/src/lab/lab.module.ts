@@ -1,4 +1,12 @@
-import { LabFileInput, LabImportAnswer, LabImportChoices, LabResultAnswer, LabResultInput } from '@glenfold/contract';
+import {
+  LabFileInput,
+  LabImportAnswer,
+  LabImportChoices,
+  LabResultAnswer,
+  LabResultInput,
+  LaboratoryAnswer,
+  LaboratoryNewsAnswer,
+} from '@glenfold/contract';
 import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
@@ -6,6 +14,10 @@ import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { LabImportService } from './labImport.service.ts';
 import { LabService, labResultAnswer } from './lab.service.ts';
+import { LabPost } from './labPost.ts';
+import { LaboratoriesService } from './laboratories.service.ts';
+import { LaboratoryModule } from '../standins/laboratory/laboratory.module.ts';
+import { SamplingModule } from '../sampling/sampling.module.ts';
 
 @ApiTags('lab')
 @Controller()
@@ -13,7 +25,25 @@ class LabController {
   constructor(
     private readonly lab: LabService,
     private readonly imports: LabImportService,
+    private readonly laboratories: LaboratoriesService,
   ) {}
+
+  /** Laboratories that bags can be sent to from here. */
+  @Get('laboratories')
+  @For('work.read')
+  @ApiOkResponse({ type: LaboratoryAnswer, isArray: true })
+  known(): Promise<LaboratoryAnswer[]> {
+    return this.laboratories.list();
+  }
+
+  /** Ask the laboratories what is new: bags that arrived, reports. They are asked each minute anyhow. */
+  @Post('laboratories/news')
+  @For('field.write')
+  @HttpCode(200)
+  @ApiOkResponse({ type: LaboratoryNewsAnswer })
+  ask(): Promise<LaboratoryNewsAnswer> {
+    return this.laboratories.ask();
+  }
 
   @Get('sites/:siteId/lab-results')
   @For('work.read')
@@ -104,9 +134,9 @@ class LabController {
 }
 
 @Module({
-  imports: [GroundModule],
+  imports: [GroundModule, SamplingModule, LaboratoryModule],
   controllers: [LabController],
-  providers: [LabService, LabImportService],
-  exports: [LabService, LabImportService],
+  providers: [LabService, LabImportService, LaboratoriesService, LabPost],
+  exports: [LabService, LabImportService, LaboratoriesService],
 })
 export class LabModule {}

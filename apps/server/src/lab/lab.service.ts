@@ -22,6 +22,12 @@ export class LabService {
     return (await this.newestFirst()).filter(({ zoneId }) => ofSite.has(zoneId));
   }
 
+  /** Results that came of these bags. */
+  async ofBags(bagIds: ReadonlySet<string>): Promise<LabResult[]> {
+    if (bagIds.size === 0) return [];
+    return (await this.records.of(LabResult).find()).filter(({ sample }) => sample.bagId && bagIds.has(sample.bagId));
+  }
+
   async newestFirst(): Promise<LabResult[]> {
     const results = await this.records.of(LabResult).find({}, { createdAt: 'DESC' });
     const when = ({ sample, createdAt }: LabResult): string =>
@@ -33,13 +39,14 @@ export class LabService {
     return this.records.together((of) => this.write(of, input, origin));
   }
 
-  /** Write a sample with its result. */
-  async write(of: RecordsOf, input: LabResultInput, origin: string): Promise<LabResult> {
+  /** Write a sample with its result. @param bagId the bag it came in */
+  async write(of: RecordsOf, input: LabResultInput, origin: string, bagId: string | null = null): Promise<LabResult> {
     const zone = await this.ground.zone(input.zoneId);
     this.#refuseUnreadableDate(input);
     const sample = await of(Sample).add({
       siteId: zone.siteId,
       zoneId: zone.id,
+      bagId,
       label: input.label,
       sampledOn: input.sampledOn?.slice(0, 10) ?? null,
       depth: input.depth,
@@ -47,11 +54,11 @@ export class LabService {
     return of(LabResult).add({ ...this.#values(input), sampleId: sample.id, sample, zoneId: zone.id, origin });
   }
 
-  async change(id: string, input: LabResultInput, version: number): Promise<LabResult> {
+  async change(id: string, input: LabResultInput, version: number, more: Partial<LabResult> = {}): Promise<LabResult> {
     const zone = await this.ground.zone(input.zoneId);
     this.#refuseUnreadableDate(input);
     return this.records.together(async (of) => {
-      const values = { ...this.#values(input), zoneId: zone.id };
+      const values = { ...this.#values(input), ...more, zoneId: zone.id };
       const found = await of(LabResult).change(id, values, { version, tell: labResultAnswer });
       const sample = await of(Sample).change(found.sampleId, {
         siteId: zone.siteId,

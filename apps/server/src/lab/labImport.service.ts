@@ -1,4 +1,4 @@
-import { readLabRow } from '@glenfold/agronomy';
+import { type LabRow, readLabRow, writeBagCode } from '@glenfold/agronomy';
 import {
   LabImportAnswer,
   type LabImportChoices,
@@ -14,14 +14,25 @@ import { GroundService } from '../ground/ground.service.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
+import { type FilledBag, SamplingService } from '../sampling/sampling.service.ts';
 import { LabService, questionsAbout } from './lab.service.ts';
 import { LabImport } from './labImport.entity.ts';
+import type { LabResult } from './labResult.entity.ts';
 import { correctColumns, readLabTable } from './labTable.ts';
+import { type RowGoal, goalOf, missingOf } from './rowGoals.ts';
 
 interface Draft {
   readonly answer: LabImportAnswer;
-  /** What each row would become, by line; only rows that can be imported. */
-  readonly inputs: ReadonlyMap<number, LabResultInput>;
+  /** What each row would become, by line: a result for each zone that shared its bag. Only rows that can be imported. */
+  readonly inputs: ReadonlyMap<number, { readonly goal: RowGoal; readonly results: readonly LabResultInput[] }>;
+}
+
+/** What a site has that a line of a report may be about. */
+interface Ground {
+  readonly zones: readonly Zone[];
+  readonly bags: readonly FilledBag[];
+  /** Results that came of these bags before. */
+  readonly before: readonly LabResult[];
 }
 
 /** A file is looked at first, corrected, and only then imported; it is kept whole, unreadable rows too. */
@@ -31,12 +42,13 @@ export class LabImportService {
     private readonly records: Records,
     private readonly ground: GroundService,
     private readonly lab: LabService,
+    private readonly sampling: SamplingService,
   ) {}
 
   async list(siteId: string): Promise<LabImportAnswer[]> {
-    const zones = await this.ground.zones(siteId);
+    const ground = await this.#ground(siteId);
     const found = await this.records.of(LabImport).find({ siteId }, { createdAt: 'DESC' });
-    return Promise.all(found.map(async (entry) => (await this.#draft(entry, zones)).answer));
+    return Promise.all(found.map(async (entry) => (await this.#draft(entry, ground)).answer));
   }
 
   /** Imports that still hold rows nobody has dealt with, of the whole practice. */
@@ -44,10 +56,15 @@ export class LabImportService {
     return (await this.records.of(LabImport).find()).filter(({ imported }) => Object.keys(imported).length === 0);
   }
 
-  async preview(siteId: string, { fileName, content }: LabFileInput): Promise<LabImportAnswer> {
-    const zones = await this.ground.zones(siteId);
+  async preview(siteId: string, file: LabFileInput): Promise<LabImportAnswer> {
+    const ground = await this.#ground(siteId);
+    return (await this.#draft(await this.receive(siteId, file), ground)).answer;
+  }
+
+  /** Keep a laboratory's file, to be looked through and read. @throws a problem in words for what is no table of results */
+  receive(siteId: string, { fileName, content }: LabFileInput): Promise<LabImport> {
     const { header } = readLabTable(content);
-    const entry = await this.records.of(LabImport).add({
+    return this.records.of(LabImport).add({
       siteId,
       fileName,
       content,
@@ -57,7 +74,6 @@ export class LabImportService {
       bufferMethod: header.bufferMethod,
       depth: null,
     });
-    return (await this.#draft(entry, zones)).answer;
   }
 
   correct(id: string, choices: LabImportChoices, version: number): Promise<LabImportAnswer> {
@@ -66,21 +82,28 @@ export class LabImportService {
 
   async #correct(of: RecordsOf, id: string, choices: LabImportChoices, version: number): Promise<LabImportAnswer> {
     const entry = await of(LabImport).locked(id);
-    const zones = await this.ground.zones(entry.siteId);
+    const ground = await this.#ground(entry.siteId);
     const fields = choices.columns.map(({ field }) => field).filter((field) => field !== null);
     const twice = fields.find((field, index) => fields.indexOf(field) !== index);
     if (twice)
       refuse([{ field: 'columns', message: `Two columns are both set to ${twice}: set one of them to "not read".` }]);
-    const unknown = choices.rows.find(({ zoneId }) => zoneId !== null && !zones.some((zone) => zone.id === zoneId));
+    const isNone = (id: string | null | undefined, known: ReadonlyArray<{ readonly id: string }>): boolean =>
+      id != null && !known.some((one) => one.id === id);
+    const unknown = choices.rows.find(
+      ({ zoneId, bagId }) => isNone(zoneId, ground.zones) || isNone(bagId, ground.bags),
+    );
     if (unknown)
       refuse([
-        { field: 'rows', message: `Line ${unknown.line} is set to a zone that is not on this site: choose again.` },
+        {
+          field: 'rows',
+          message: `Line ${unknown.line} is set to a zone or bag that is not on this site: choose again.`,
+        },
       ]);
     const { extractant = null, bufferMethod = null, depth = null } = choices;
-    const { answer: current } = await this.#draft(entry, zones);
+    const { answer: current } = await this.#draft(entry, ground);
     const values = { choices, extractant, bufferMethod, depth };
     const saved = await of(LabImport).change(id, values, { version, tell: () => current });
-    return (await this.#draft(saved, zones)).answer;
+    return (await this.#draft(saved, ground)).answer;
   }
 
   /** Import every row that can be read and has a zone; the others stay with their reasons. */
@@ -90,8 +113,8 @@ export class LabImportService {
 
   async #confirm(of: RecordsOf, id: string): Promise<LabImportAnswer> {
     const entry = await of(LabImport).locked(id);
-    const zones = await this.ground.zones(entry.siteId);
-    const { inputs } = await this.#draft(entry, zones);
+    const ground = await this.#ground(entry.siteId);
+    const { inputs } = await this.#draft(entry, ground);
     const waiting = [...inputs].filter(([line]) => !entry.imported[line]);
     if (waiting.length === 0)
       throw new Problem(
@@ -100,12 +123,28 @@ export class LabImportService {
         'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
       );
     const imported = { ...entry.imported };
-    for (const [line, input] of waiting) {
-      const result = await this.lab.write(of, input, entry.fileName);
-      imported[line] = result.id;
+    for (const [line, { goal, results }] of waiting) {
+      const written = [];
+      for (const input of results) written.push(await this.#write(of, input, entry.fileName, goal, ground));
+      imported[line] = written[0]!.id;
+      if (goal.bag) await this.sampling.read(of, goal.bag.id, entry.fileName);
     }
     const saved = await of(LabImport).change(id, { imported });
-    return (await this.#draft(saved, zones)).answer;
+    return (await this.#draft(saved, await this.#ground(entry.siteId))).answer;
+  }
+
+  /** A new result, or one that takes the place of what the same bag was reported with before. */
+  #write(
+    of: RecordsOf,
+    input: LabResultInput,
+    origin: string,
+    { bag }: RowGoal,
+    { before }: Ground,
+  ): Promise<LabResult> {
+    const amended = before.find(({ sample, zoneId }) => sample.bagId === bag?.id && zoneId === input.zoneId);
+    return amended
+      ? this.lab.change(amended.id, input, amended.version, { origin })
+      : this.lab.write(of, input, origin, bag?.id ?? null);
   }
 
   async remove(id: string): Promise<void> {
@@ -114,78 +153,98 @@ export class LabImportService {
 
   async restore(id: string): Promise<LabImportAnswer> {
     const entry = await this.records.of(LabImport).restore(id);
-    return (await this.#draft(entry, await this.ground.zones(entry.siteId))).answer;
+    return (await this.#draft(entry, await this.#ground(entry.siteId))).answer;
   }
 
-  async #draft(entry: LabImport, zones: readonly Zone[]): Promise<Draft> {
+  async #ground(siteId: string): Promise<Ground> {
+    const [zones, bags] = [await this.ground.zones(siteId), await this.sampling.filled(siteId)];
+    return { zones, bags, before: await this.lab.ofBags(new Set(bags.map(({ id }) => id))) };
+  }
+
+  async #draft(entry: LabImport, { zones, bags, before }: Ground): Promise<Draft> {
     const { header, rows } = readLabTable(entry.content);
     const columns = correctColumns(header.columns, entry.choices?.columns);
-    const inputs = new Map<number, LabResultInput>();
+    const inputs = new Map<number, { goal: RowGoal; results: LabResultInput[] }>();
     const used = new Map<string, number>();
     const answers: LabImportRowAnswer[] = [];
     for (const { line, cells } of rows) {
       const { row, faults: cellFaults } = readLabRow(cells, columns);
       const faults = [...cellFaults];
       const chosen = entry.choices?.rows.find((choice) => choice.line === line);
-      const zoneId = chosen ? chosen.zoneId : matchZone(row.label, zones);
-      const depth = row.depth ?? entry.depth ?? undefined;
-
-      const first = zoneId === null ? undefined : used.get(zoneId);
+      const goal = goalOf(row.label, chosen, zones, bags);
+      if (goal.fault) faults.push({ field: 'label', message: goal.fault });
+      const key = goal.bag?.id ?? goal.zoneIds[0];
+      const first = key === undefined ? undefined : used.get(key);
       if (first !== undefined)
         faults.push({
           field: 'label',
-          message: `Line ${first} already goes to this zone: choose another for one of them.`,
+          message: goal.bag
+            ? `Line ${first} is of this bag too, as when a laboratory runs it twice: set one of the two to nowhere.`
+            : `Line ${first} already goes to this zone: choose another for one of them.`,
         });
-      else if (zoneId !== null) used.set(zoneId, line);
+      else if (key !== undefined) used.set(key, line);
 
-      if (zoneId === null) {
-        if (row.label !== '' && !chosen)
-          faults.push({ field: 'label', message: `No zone here has the bag label "${row.label}": choose its zone.` });
-        else if (chosen) faults.push({ field: 'label', message: 'Set to go nowhere.' });
-      }
+      const depth = row.depth ?? entry.depth ?? goal.bag?.depth;
       const { nutrients, ...read } = row;
-      const input = plainToInstance(LabResultInput, {
-        ...read,
-        zoneId,
-        depth,
-        extractant: entry.extractant,
-        ...(row.bufferPh === undefined ? {} : { bufferMethod: entry.bufferMethod }),
-        nutrients,
-      });
+      const sampledOn = row.sampledOn ?? goal.bag?.sampledOn;
+      // Without a goal the row is looked through all the same.
+      const results = (goal.zoneIds.length > 0 ? goal.zoneIds : [null]).map((zoneId) =>
+        plainToInstance(LabResultInput, {
+          ...read,
+          ...(goal.bag ? { label: writeBagCode(goal.bag.code) } : {}),
+          ...(sampledOn === undefined ? {} : { sampledOn }),
+          zoneId,
+          depth,
+          extractant: entry.extractant,
+          ...(row.bufferPh === undefined ? {} : { bufferMethod: entry.bufferMethod }),
+          nutrients,
+        }),
+      );
       const known = new Set(cellFaults.map(({ field }) => field));
-      for (const { field, message } of problemFields(await validate(input))) {
+      for (const { field, message } of problemFields(await validate(results[0]!))) {
         const root = (field.startsWith('nutrients.') ? field.split('.')[1] : field) as 'label';
         if (field !== 'zoneId' && !known.has(root) && !(field === 'label' && row.label === ''))
           faults.push({ field: root, message });
       }
-      if (zoneId !== null && faults.length === 0) inputs.set(line, input);
+      if (goal.zoneIds.length > 0 && faults.length === 0) inputs.set(line, { goal, results });
+      const resultId = entry.imported[line] ?? null;
       answers.push({
         line,
         cells: [...cells],
         row: { ...row, ...(depth === undefined ? {} : { depth }) },
-        zoneId,
+        zoneId: goal.bag ? null : (goal.zoneIds[0] ?? null),
+        bagId: goal.bag?.id ?? null,
         zoneChosen: chosen !== undefined,
         faults,
-        questions: questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }),
-        resultId: entry.imported[line] ?? null,
+        questions: [
+          ...questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }),
+          ...(goal.bag && resultId === null ? this.#aboutBag(goal.bag, row, before) : []),
+        ],
+        resultId,
       });
     }
     const { id, version, siteId, fileName, extractant, bufferMethod, depth, imported } = entry;
     const status = Object.keys(imported).length > 0 ? 'imported' : 'open';
-    return {
-      inputs,
-      answer: { id, version, siteId, fileName, status, columns, extractant, bufferMethod, depth, rows: answers },
-    };
+    const file = { id, version, siteId, fileName, status, columns, extractant, bufferMethod, depth } as const;
+    const told = bags.map(({ id: bagId, code, zoneIds }) => ({ id: bagId, code, zoneIds }));
+    return { inputs, answer: { ...file, rows: answers, bags: told } };
   }
-}
 
-/** The zone whose bag label or name the row carries; spaces, case and hyphens aside. */
-function matchZone(label: string, zones: readonly Zone[]): string | null {
-  const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
-  const wanted = plain(label);
-  if (wanted === '') return null;
-  return (
-    (zones.find((zone) => plain(zone.label) === wanted) ?? zones.find((zone) => plain(zone.name) === wanted))?.id ??
-    null
-  );
+  /** What the person should know of a bag before its numbers are taken. */
+  #aboutBag(bag: FilledBag, row: LabRow, before: readonly LabResult[]): string[] {
+    const old = before.find(({ sample }) => sample.bagId === bag.id);
+    const missing = missingOf(bag.panels, row);
+    return [
+      ...(old
+        ? [
+            `This bag was read before, with pH ${old.soilPh.toFixed(1)} out of ${old.origin}: importing puts these numbers in their place.`,
+          ]
+        : []),
+      ...(missing.length > 0
+        ? [
+            `${missing.join(' and ')} ${missing.length === 1 ? 'was' : 'were'} asked for and not reported: ask the laboratory while it still has the bag.`,
+          ]
+        : []),
+    ];
+  }
 }

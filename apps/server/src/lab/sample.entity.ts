@@ -10,6 +10,10 @@ export class Sample extends Owned {
   @Column({ type: 'uuid' })
   zoneId: string;
 
+  /** The bag it came in, where that was planned here; a bag of several zones is a sample of each. */
+  @Column({ type: 'uuid', nullable: true })
+  bagId: string | null;
+
   /** As written on the bag. */
   @Column({ type: 'text' })
   label: string;

@@ -3,6 +3,7 @@ import { People1795450000000 } from './1795450000000-people.ts';
 import { Plan1795470000000 } from './1795470000000-plan.ts';
 import { Facts1795490000000 } from './1795490000000-facts.ts';
 import { Sampling1795500000000 } from './1795500000000-sampling.ts';
+import { Laboratories1795640000000 } from './1795640000000-laboratories.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -11,4 +12,5 @@ export const migrations = [
   Plan1795470000000,
   Facts1795490000000,
   Sampling1795500000000,
+  Laboratories1795640000000,
 ] as const;

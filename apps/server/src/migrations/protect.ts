@@ -1,16 +1,18 @@
 const APP = 'glenfold_app';
 const DOOR = 'glenfold_door';
 
-/**
- * What every table of practices' records has: a version, the application's rights (no real deleting),
- * row-level security by practice, and the audit of each change.
- */
-export function protect(table: string): string {
+/** The application's rights to a table of a practice (no real deleting), and row-level security by practice. */
+export function wall(table: string): string {
   return `
     GRANT SELECT, INSERT, UPDATE ON "${table}" TO ${APP};
     ALTER TABLE "${table}" ENABLE ROW LEVEL SECURITY;
     CREATE POLICY "own" ON "${table}" TO ${APP}
-      USING ("practiceId" = practice_at_work()) WITH CHECK ("practiceId" = practice_at_work());
+      USING ("practiceId" = practice_at_work()) WITH CHECK ("practiceId" = practice_at_work());`;
+}
+
+/** What every table of practices' records has: the wall, and the audit of each change. */
+export function protect(table: string): string {
+  return `${wall(table)}
     CREATE TRIGGER "audited" AFTER INSERT OR UPDATE ON "${table}" FOR EACH ROW EXECUTE FUNCTION audit_change();`;
 }
 

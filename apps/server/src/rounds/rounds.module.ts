@@ -159,7 +159,8 @@ class RoundsService {
     ) => ({ weight, may, siteId: site.id, siteName: site.name, zoneId, step, words, why });
     const names = (list: readonly UndrawnZone[]): string => list.map(({ name }) => name).join(', ');
     const open = tested.filter((zone) => !planned.includes(zone));
-    const late = bags.filter(({ overdue }) => overdue > 0);
+    // A report that nobody read stands among the files already.
+    const late = bags.filter(({ overdue, state }) => overdue > 0 && !(state === 'reported' && waiting.length > 0));
     const toWalk = bags.filter(({ state, overdue }) => state === 'planned' && overdue === 0);
     const unmeasured = zones.filter(({ thatch, rootDepth }) => thatch === null || rootDepth === null);
     return [

@@ -64,6 +64,10 @@ export class Bag extends Owned {
   @Column({ type: 'text', nullable: true })
   parcel: string | null;
 
+  /** What is to grow there, where that is not what grows there now. */
+  @Column({ type: 'text', nullable: true })
+  grassWanted: string | null;
+
   /** The lost or spoiled bag whose cores are taken again. */
   @Column({ type: 'uuid', nullable: true })
   insteadOf: string | null;

@@ -25,6 +25,11 @@ const DAY = 86_400_000;
 const isEnd = (state: BagState): boolean => (custodyEnds as readonly string[]).includes(state);
 const rank = (state: BagState): number => (custodyStates as readonly string[]).indexOf(state);
 
+/** A bag with soil in it. */
+export type FilledBag = Pick<Bag, 'id' | 'code' | 'zoneIds' | 'depth' | 'state' | 'panels'> & {
+  readonly sampledOn: string;
+};
+
 /** Bags: planned, cored, on their way, and where each is. */
 @Injectable()
 export class SamplingService {
@@ -86,8 +91,9 @@ export class SamplingService {
       if (already)
         refuse([{ field: 'state', message: `It is being taken again already: bag ${writeBagCode(already.code)}.` }]);
       const cores = await of(Core).find({ bagId }, { number: 'ASC' });
-      const { purpose, depth, probe, panels, design, edge, clear, seed, note } = bag;
-      const again = { purpose, depth, probe, panels, design, edge, clear, seed, note, plannedFor: null, cores };
+      const { purpose, depth, probe, panels, design, edge, clear, seed, note, laboratory, grassWanted } = bag;
+      const plan = { purpose, depth, probe, panels, design, edge, clear, seed, note, laboratory, grassWanted };
+      const again = { ...plan, plannedFor: null, cores };
       return (await this.#whole([await this.#add(of, bag.siteId, again, bagId)]))[0]!;
     });
   }
@@ -112,10 +118,48 @@ export class SamplingService {
     });
   }
 
-  /** One step of custody, written to the bag and to its history. */
-  async step(of: RecordsOf, bag: Bag, state: BagState, at: Date, note: string | null, more: Partial<Bag> = {}) {
-    await of(BagCustody).add({ bagId: bag.id, state, at, by: this.#by, note });
+  /** One step of custody, written to the bag and to its history. @param by who brought it there, where it is not the person at work */
+  async step(
+    of: RecordsOf,
+    bag: Bag,
+    state: BagState,
+    at: Date,
+    note: string | null,
+    more: Partial<Bag> = {},
+    by = this.#by,
+  ): Promise<Bag> {
+    await of(BagCustody).add({ bagId: bag.id, state, at, by, note });
     return of(Bag).change(bag.id, { ...more, state, since: at });
+  }
+
+  /** Bags that are on their way to a laboratory or with it, with all that is known of them. */
+  async sentTo(laboratory: string): Promise<BagAnswer[]> {
+    return this.#whole(await this.records.of(Bag).find({ laboratory, state: In(['sent', 'at the lab']) }));
+  }
+
+  /** A laboratory said where a bag is; what is past already is left as it is. */
+  async heard(of: RecordsOf, bagId: string, state: BagState, at: Date, laboratory: string, labNumber?: string) {
+    const bag = await of(Bag).locked(bagId);
+    if (isEnd(bag.state) || rank(bag.state) >= rank(state) || rank(bag.state) < rank('sent')) return;
+    const number = labNumber && bag.labNumber === null ? { labNumber } : {};
+    await this.step(of, bag, state, at, null, number, laboratory);
+  }
+
+  /** The results of a bag are in use. */
+  async read(of: RecordsOf, bagId: string, note: string): Promise<void> {
+    const bag = await of(Bag).locked(bagId);
+    if (bag.state !== 'read' && !isEnd(bag.state)) await this.step(of, bag, 'read', new Date(), note);
+  }
+
+  /** Bags of a site with the day on which they were filled, for finding whose numbers a report tells. */
+  async filled(siteId: string): Promise<FilledBag[]> {
+    const bags = await this.records.of(Bag).find({ siteId }, { since: 'DESC' });
+    const cores = await this.records.of(Core).find({ bagId: In(bags.map(({ id }) => id)), state: 'cored' });
+    return bags.flatMap((bag) => {
+      const days = cores.flatMap(({ bagId, at }) => (bagId === bag.id && at ? [at.toISOString()] : [])).sort();
+      const last = days.at(-1);
+      return last ? [{ ...bag, sampledOn: last.slice(0, 10) }] : [];
+    });
   }
 
   async setLabNumber(bagId: string, labNumber: string | null): Promise<BagLineAnswer> {
@@ -179,12 +223,14 @@ export class SamplingService {
     },
     insteadOf: string | null,
   ): Promise<Bag> {
-    const { cores, plannedFor = null, note = null, ...rest } = input;
+    const { cores, plannedFor = null, note = null, laboratory = null, grassWanted = null, ...rest } = input;
     const now = new Date();
     const bag = await of(Bag).add({
       ...rest,
       plannedFor,
       note,
+      laboratory,
+      grassWanted,
       siteId,
       insteadOf,
       code: await this.#freshCode(of),
@@ -225,10 +271,10 @@ export class SamplingService {
     const names = await this.#names(bags);
     return bags.map((bag) => {
       const own = cores.filter(({ bagId }) => bagId === bag.id);
-      const { purpose, depth, probe, panels, design, edge, clear, seed, note, insteadOf } = bag;
+      const { depth, probe, design, edge, clear, seed, note, insteadOf, grassWanted } = bag;
       return {
         ...line(bag, own, names),
-        ...{ purpose, depth, probe, panels, design, edge, clear, seed, note, insteadOf },
+        ...{ depth, probe, design, edge, clear, seed, note, insteadOf, grassWanted },
         places: own.map(coreAnswer),
         custody: custody.filter(({ bagId }) => bagId === bag.id).map(custodyAnswer),
       };
@@ -255,11 +301,12 @@ function readCode(typed: string): string {
 
 function line(bag: Bag, cores: readonly Core[], names: ReadonlyMap<string, string>): BagLineAnswer {
   const { id, version, siteId, code, zoneIds, state, since, plannedFor, laboratory, labNumber, parcel } = bag;
+  const { panels, purpose } = bag;
   const days = Math.max(0, Math.floor((Date.now() - since.getTime()) / DAY));
   const planned = state === 'planned' && plannedFor ? Math.floor((Date.now() - Date.parse(plannedFor)) / DAY) : 0;
   const mayStand = custodyDays[state];
   return {
-    ...{ id, version, siteId, code, zoneIds, state, days, plannedFor, laboratory, labNumber, parcel },
+    ...{ id, version, siteId, code, zoneIds, state, days, plannedFor, laboratory, labNumber, parcel, panels, purpose },
     siteName: names.get(siteId) ?? '',
     zoneNames: zoneIds.map((zoneId) => names.get(zoneId) ?? ''),
     since: since.toISOString(),

@@ -37,7 +37,7 @@ export interface HeaderReading {
 /** The first pattern that fits a header names its field. Order matters: "buffer pH" before "pH", "sample depth" before "sample". */
 const fieldPatterns: ReadonlyArray<readonly [LabField, RegExp]> = [
   ['labNumber', /^(lab|laboratory|report|barcode)\s*(no|num|number|id|#|code|ref)?\.?$/i],
-  ['sampledOn', /date|sampled on|collected/i],
+  ['sampledOn', /date|sampled on|collected|^taken$/i],
   ['depth', /depth/i],
   ['bufferPh', /buffer|\bbph\b|\bsmp\b|sikora|adams|lime (test )?index/i],
   ['soilPh', /\bph\b|acidity \(ph/i],
@@ -80,6 +80,19 @@ const bufferPatterns: ReadonlyArray<readonly [BufferMethod, RegExp]> = [
 
 function firstMatch<T>(patterns: ReadonlyArray<readonly [T, RegExp]>, text: string): T | null {
   return patterns.find(([, pattern]) => pattern.test(text))?.[0] ?? null;
+}
+
+/**
+ * Methods that a report names beside its table, in lines of its own: a clause that speaks of a buffer names the buffer
+ * method, any other may name the extractant.
+ */
+export function readMethods(text: string): Pick<HeaderReading, 'bufferMethod' | 'extractant'> {
+  const clauses = text.split(/[.;,\n]/);
+  const found = <T>(patterns: ReadonlyArray<readonly [T, RegExp]>, ofBuffer: boolean): T | null =>
+    clauses
+      .filter((clause) => /buffer/i.test(clause) === ofBuffer)
+      .reduce<T | null>((first, clause) => first ?? firstMatch(patterns, clause), null);
+  return { extractant: found(extractantPatterns, false), bufferMethod: found(bufferPatterns, true) };
 }
 
 function plainHeader(header: string): string {

@@ -1,0 +1,64 @@
+import { writeBagCode } from '@glenfold/agronomy';
+import type { LaboratoryAnswer, LaboratoryNewsAnswer } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { Records } from '../platform/records.ts';
+import { SamplingService } from '../sampling/sampling.service.ts';
+import { Laboratories, type Laboratory, type LaboratoryNews } from '../standins/laboratory/laboratory.ts';
+import { LabImportService } from './labImport.service.ts';
+
+/** What goes to the laboratories, and what comes back from them. */
+@Injectable()
+export class LaboratoriesService {
+  constructor(
+    private readonly laboratories: Laboratories,
+    private readonly sampling: SamplingService,
+    private readonly imports: LabImportService,
+    private readonly records: Records,
+  ) {}
+
+  async list(): Promise<LaboratoryAnswer[]> {
+    return (await this.laboratories.all()).map(({ profile }) => profile);
+  }
+
+  /**
+   * Hand over the forms of what was sent since, and take in what is new: bags that arrived, and reports, which wait
+   * to be read as files do that a person brings in.
+   */
+  async ask(): Promise<LaboratoryNewsAnswer> {
+    const answer: LaboratoryNewsAnswer = { arrived: 0, reports: 0, words: [] };
+    for (const laboratory of await this.laboratories.all()) {
+      await this.records.together(async () => {
+        await this.#handOver(laboratory);
+        for (const news of await laboratory.news()) {
+          answer[news.kind === 'arrived' ? 'arrived' : 'reports'] += 1;
+          answer.words.push(await this.#take(laboratory.profile.name, news));
+        }
+      });
+    }
+    return answer;
+  }
+
+  async #handOver(laboratory: Laboratory): Promise<void> {
+    const bags = await this.sampling.sentTo(laboratory.profile.name);
+    if (bags.length === 0) return;
+    await laboratory.submit(
+      bags.map(({ id, code, siteId, siteName, since, depth, panels, places, custody }) => ({
+        ...{ bagId: id, code: writeBagCode(code), siteId, siteName, depth, panels },
+        sentAt: new Date(custody.findLast(({ state }) => state === 'sent')?.at ?? since),
+        sampledOn: places.flatMap(({ at }) => at?.slice(0, 10) ?? []).sort().at(-1) ?? null, // prettier-ignore
+      })),
+    );
+  }
+
+  #take(name: string, news: LaboratoryNews): Promise<string> {
+    return this.records.together(async (of) => {
+      if (news.kind === 'arrived') {
+        await this.sampling.heard(of, news.bagId, 'at the lab', news.at, name, news.labNumber);
+        return `${name}: a bag arrived, number ${news.labNumber}.`;
+      }
+      await this.imports.receive(news.siteId, news.file);
+      for (const bagId of news.bagIds) await this.sampling.heard(of, bagId, 'reported', news.at, name);
+      return `${name}: ${news.amends ? 'an amended report' : 'a report'} came, ${news.file.fileName}.`;
+    });
+  }
+}
