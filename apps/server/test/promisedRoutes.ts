@@ -143,6 +143,8 @@ export const promised: Readonly<Record<string, Route>> = {
     query: ({ bagId }) => `units=us&sheet=${encodeURIComponent('Roll, 62 × 29 mm')}&ids=${bagId}`,
   },
   'GET /bags/submission.pdf': { for: 'OAT', query: ({ bagId }) => `units=us&ids=${bagId}` },
+  'GET /bags/submission.json': { for: 'OAT', query: ({ bagId }) => `ids=${bagId}` },
+  'GET /sites/:siteId/field-sheet.pdf': { for: 'OAT', query: () => 'units=us' },
   'GET /bags/submission.csv': { for: 'OAT', query: ({ bagId }) => `ids=${bagId}` },
   // A core of another practice is told to be gone, for each touch by itself.
   'POST /core-taps': {

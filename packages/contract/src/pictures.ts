@@ -7,6 +7,7 @@ import {
   IsInt,
   IsOptional,
   IsString,
+  IsUUID,
   Matches,
   Max,
   MaxLength,
@@ -34,6 +35,11 @@ class Picture {
 
 /** A photo of a zone. */
 export class PhotoInput extends Picture {
+  /** Made on the device, where it may be sent more than once: it counts once. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'The id of a photo is a UUID.' })
+  id?: string;
+
   @trimOrNone
   @IsOptional()
   @IsString()

@@ -51,10 +51,16 @@ export class PicturesService {
     return (await this.records.of(ZonePhoto).find({ zoneId }, { createdAt: 'ASC' })).map(photoAnswer);
   }
 
-  async addPhoto(zoneId: string, { type, image, caption = null, takenOn = null }: PhotoInput): Promise<PhotoAnswer> {
+  async addPhoto(zoneId: string, input: PhotoInput): Promise<PhotoAnswer> {
+    const { id, type, image, caption = null, takenOn = null } = input;
     await this.ground.zone(zoneId);
     checkPicture('image', type, image, LARGEST_PHOTO);
-    return photoAnswer(await this.records.of(ZonePhoto).add({ zoneId, type, image, caption, takenOn }));
+    return this.records.together(async (of) => {
+      const [known] = id ? await of(ZonePhoto).findEver({ id }) : [];
+      return photoAnswer(
+        known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), zoneId, type, image, caption, takenOn })),
+      );
+    });
   }
 
   removePhoto(id: string): Promise<void> {

@@ -292,6 +292,23 @@ function areasTable(
   };
 }
 
+/** What is laid over the plan for a day's work. */
+export interface SheetOverlay {
+  readonly title: string;
+  /** Places with what is written beside them. */
+  readonly places: ReadonlyArray<{ readonly at: readonly number[]; readonly text: string }>;
+  readonly way: ReadonlyArray<readonly number[]>;
+}
+
+function overlaid(sheet: Sheet, { places, way }: SheetOverlay): string {
+  const dots = places.map(({ at, text }) => {
+    const [x, y] = sheet.at(at);
+    return `<circle cx="${round(x)}" cy="${round(y)}" r="2.6" fill="${colours.sheet}" stroke="${colours.ink}" stroke-width="1"/>${words(x + 4, y - 2.5, text, { size: 6.5, bold: true })}`;
+  });
+  const path = way.length > 1 ? pathOf(sheet, [way], false) : '';
+  return `<path d="${path}" fill="none" stroke="${colours.slate}" stroke-width="0.7" stroke-dasharray="1.5 2"/>${dots.join('')}`;
+}
+
 export interface PlanSheet {
   readonly svg: string;
   /** How many zones the table beside the drawing holds. */
@@ -308,13 +325,14 @@ export function planSheet(
   plan: GroundPlanAnswer,
   by: string,
   units: UnitSystem,
+  overlay?: SheetOverlay,
 ): PlanSheet {
   const { width, height } = sheetSize(units);
   const sheet = layOut(plan, units);
   const column = width - MARGIN - COLUMN;
   const parts = [
     `<rect width="${width}" height="${height}" fill="#FFFFFF"/>`,
-    words(MARGIN, 52, `${site.name}: plan of the ground`, { size: 19, family: 'Bitter' }),
+    words(MARGIN, 52, `${site.name}: ${overlay?.title ?? 'plan of the ground'}`, { size: 19, family: 'Bitter' }),
     words(MARGIN, 66, [site.place, by].filter(Boolean).join('. '), { size: 9, colour: colours.slate }),
     `<path d="M${width - MARGIN - 12} 66V36M${width - MARGIN - 12} 32l-5 12 5 -3.5 5 3.5z" fill="${colours.ink}" stroke="${colours.ink}" stroke-width="1.2"/>`,
     words(width - MARGIN - 2, 64, 'N', { size: 10, bold: true }),
@@ -334,6 +352,7 @@ export function planSheet(
       ...under,
       ...over,
       labels,
+      overlay ? overlaid(sheet, overlay) : '',
       `<rect x="${box.x}" y="${box.y}" width="${round(box.width)}" height="${round(box.height)}" fill="none" stroke="${colours.ink}" stroke-width="0.8"/>`,
       scaleBar(sheet),
     );

@@ -1,7 +1,8 @@
 import { writeBagCode } from '@glenfold/agronomy';
-import type { LaboratoryAnswer, LaboratoryNewsAnswer } from '@glenfold/contract';
+import { type LaboratoryAnswer, type LaboratoryNewsAnswer, allows } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
 import { Laboratories, type Laboratory, type LaboratoryNews } from '../standins/laboratory/laboratory.ts';
 import { LabImportService } from './labImport.service.ts';
@@ -14,10 +15,14 @@ export class LaboratoriesService {
     private readonly sampling: SamplingService,
     private readonly imports: LabImportService,
     private readonly records: Records,
+    private readonly work: Work,
   ) {}
 
+  /** Fees are for those who see costs. */
   async list(): Promise<LaboratoryAnswer[]> {
-    return (await this.laboratories.all()).map(({ profile }) => profile);
+    const { role } = this.work.worker;
+    const costs = role === null || allows(role, 'costs.read');
+    return (await this.laboratories.all()).map(({ profile }) => (costs ? profile : { ...profile, fees: [] }));
   }
 
   /**

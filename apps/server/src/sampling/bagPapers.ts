@@ -81,6 +81,7 @@ export interface SubmittedBag {
   /** m² */
   readonly area: number;
   readonly grass: string;
+  readonly grassWanted: string;
   readonly lastFertilizer: string | null;
   readonly sampledOn: string | null;
   /** cm */
@@ -88,10 +89,12 @@ export interface SubmittedBag {
   readonly cores: number;
   readonly purpose: string;
   readonly panels: readonly string[];
+  /** What the laboratory asks for it; nothing where that is not known, or not for the one who asks. */
+  readonly fee: number | null;
 }
 
 /** What is known of a bag, as a submission form asks for it. */
-export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[]): SubmittedBag {
+export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[], fee: number | null): SubmittedBag {
   const own = zones.filter(({ id }) => bag.zoneIds.includes(id));
   const fertilizer = newestFirst(
     own.flatMap(({ facts }) => facts.applications ?? []).filter(({ kind }) => kind === 'fertilizer'),
@@ -107,13 +110,25 @@ export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[]): Submitt
     zones: bag.zoneNames.join(', '),
     area: own.reduce((sum, { area }) => sum + area, 0),
     grass: [...new Set(own.map(({ grass }) => grass))].join(', '),
+    grassWanted: bag.grassWanted ?? [...new Set(own.map(({ grass }) => grass))].join(', '),
     lastFertilizer: fertilizer ? `${fertilizer.words}, ${fertilizer.on}` : null,
     sampledOn: sampled?.slice(0, 10) ?? null,
     depth: bag.depth,
     cores: bag.cored,
     purpose: bag.purpose,
     panels: bag.panels,
+    fee,
   };
+}
+
+/** For laboratories that take JSON; units stand in the names. */
+export function submissionJson(bags: readonly SubmittedBag[], from: string, laboratory: string | null): string {
+  const samples = bags.map(({ area, depth, fee: _fee, ...bag }) => ({
+    ...bag,
+    areaSquareMetres: Math.round(area),
+    depthCentimetres: depth,
+  }));
+  return `${JSON.stringify({ from, laboratory, samples }, null, 2)}\n`;
 }
 
 /** For laboratories that take files; units stand in the heads. */
@@ -125,7 +140,8 @@ export function submissionCsv(bags: readonly SubmittedBag[]): string {
       site: bag.site,
       zones: bag.zones,
       'area m2': Math.round(bag.area),
-      'grass now and wanted': bag.grass,
+      'grass now': bag.grass,
+      'grass wanted': bag.grassWanted,
       'last fertilizer': bag.lastFertilizer ?? '',
       'sampled on': bag.sampledOn ?? '',
       'depth cm': bag.depth,
@@ -150,12 +166,14 @@ export function submissionPdf(
       bag.labNumber ?? '',
       `${bag.site}\n${bag.zones}`,
       present('area', bag.area, units).text,
-      bag.grass,
+      bag.grass === bag.grassWanted ? bag.grass : `${bag.grass}; to be ${bag.grassWanted}`,
       bag.lastFertilizer ?? 'not known',
       bag.sampledOn ?? 'not known',
       `${present('depth', bag.depth, units).text}, ${bag.cores} cores`,
-      bag.panels.join(', '),
+      `${bag.panels.join(', ')}${bag.fee === null ? '' : `\n${present('money', bag.fee, units).text}`}`,
     ].map((text) => cell(text));
+  const fees = bags.map(({ fee }) => fee);
+  const total = fees.reduce<number>((sum, fee) => sum + (fee ?? 0), 0);
   return bytesOf({
     info: { title: 'Soil samples for the laboratory' },
     pageSize: units === 'us' ? 'LETTER' : 'A4',
@@ -190,6 +208,15 @@ export function submissionPdf(
           ],
         },
       },
+      ...(fees.every((fee) => fee !== null)
+        ? [
+            {
+              text: `Fees for ${bags.length === 1 ? 'this bag' : `these ${bags.length} bags`} together: ${present('money', total, units).text}`,
+              bold: true,
+              margin: [0, 8, 0, 0] as [number, number, number, number],
+            },
+          ]
+        : []),
     ],
   });
 }

@@ -1,10 +1,14 @@
 import type { UnitSystem } from '@glenfold/agronomy';
-import type { LabelSheet } from '@glenfold/contract';
+import { type LabelSheet, allows, feeOf } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { GroundPlanService } from '../ground/groundPlan.service.ts';
 import { GroundService, zoneAnswer } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { refuse } from '../platform/problem.ts';
-import { type SubmittedBag, labelsPdf, submissionCsv, submissionPdf, submitted } from './bagPapers.ts';
+import { Work } from '../platform/work.ts';
+import { Laboratories } from '../standins/laboratory/laboratory.ts';
+import { type SubmittedBag, labelsPdf, submissionCsv, submissionJson, submissionPdf, submitted } from './bagPapers.ts';
+import { fieldSheetPdf } from './fieldSheet.ts';
 import { SamplingService } from './sampling.service.ts';
 
 /** What goes with bags on paper. */
@@ -13,29 +17,58 @@ export class PapersService {
   constructor(
     private readonly sampling: SamplingService,
     private readonly ground: GroundService,
+    private readonly plans: GroundPlanService,
     private readonly practices: PracticeService,
+    private readonly laboratories: Laboratories,
+    private readonly work: Work,
   ) {}
+
+  /** The plan with the cores on it, and a list to write on, for a walk without a device. */
+  async fieldSheet(siteId: string, units: UnitSystem): Promise<Buffer> {
+    const bags = (await this.sampling.ofSite(siteId)).filter(({ state }) => state === 'planned');
+    if (bags.length === 0) refuse([{ field: 'bags', message: 'No bag is planned here: plan the cores first.' }]);
+    const { name } = await this.practices.current();
+    return fieldSheetPdf(await this.ground.site(siteId), await this.plans.plan(siteId), bags, name, units);
+  }
 
   async labels(ids: readonly string[], sheet: LabelSheet, units: UnitSystem): Promise<Buffer> {
     return labelsPdf(await this.sampling.bagsWhole(some(ids)), sheet, units);
   }
 
   async submission(ids: readonly string[], units: UnitSystem): Promise<Buffer> {
-    const bags = await this.sampling.bagsWhole(some(ids));
-    const { name } = await this.practices.current();
-    const laboratories = [...new Set(bags.flatMap(({ laboratory }) => laboratory ?? []))];
-    return submissionPdf(await this.#submitted(ids), name, laboratories.join(', ') || null, units);
+    const { from, to, bags } = await this.#parcel(ids);
+    return submissionPdf(bags, from, to, units);
   }
 
   async submissionTable(ids: readonly string[]): Promise<string> {
-    return submissionCsv(await this.#submitted(ids));
+    return submissionCsv((await this.#parcel(ids)).bags);
   }
 
-  async #submitted(ids: readonly string[]): Promise<SubmittedBag[]> {
+  async submissionJson(ids: readonly string[]): Promise<string> {
+    const { from, to, bags } = await this.#parcel(ids);
+    return submissionJson(bags, from, to);
+  }
+
+  async #parcel(ids: readonly string[]) {
     const bags = await this.sampling.bagsWhole(some(ids));
+    const { name: from } = await this.practices.current();
+    const to = [...new Set(bags.flatMap(({ laboratory }) => laboratory ?? []))].join(', ') || null;
     const sites = [...new Set(bags.map(({ siteId }) => siteId))];
     const zones = (await Promise.all(sites.map((siteId) => this.ground.zones(siteId)))).flat().map(zoneAnswer);
-    return bags.map((bag) => submitted(bag, zones));
+    const { role } = this.work.worker;
+    const known = role === null || allows(role, 'costs.read') ? await this.laboratories.all() : [];
+    const profiles = known.map(({ profile }) => profile);
+    const submissions = bags.map((bag): SubmittedBag =>
+      submitted(
+        bag,
+        zones,
+        feeOf(
+          profiles.find(({ name }) => name === bag.laboratory),
+          bag.panels,
+        ),
+      ),
+    );
+    return { from, to, bags: submissions };
   }
 }
 

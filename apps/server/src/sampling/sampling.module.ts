@@ -38,6 +38,7 @@ import { GroundModule } from '../ground/ground.module.ts';
 import { PeopleModule } from '../people/people.module.ts';
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
+import { LaboratoryModule } from '../standins/laboratory/laboratory.module.ts';
 import { PapersService } from './papers.service.ts';
 import { SamplingService } from './sampling.service.ts';
 import { WalkService } from './walk.service.ts';
@@ -119,6 +120,30 @@ class SamplingController {
     return this.papers.submissionTable(idsOf(ids));
   }
 
+  @Get('bags/submission.json')
+  @For('work.read')
+  @Header('content-type', 'application/json; charset=utf-8')
+  @Header('content-disposition', 'attachment; filename="submission.json"')
+  @ApiQuery({ name: 'ids', description: 'bags, with commas between' })
+  @ApiProduces('application/json')
+  @ApiOkResponse({ schema: { type: 'string' } })
+  submissionJson(@Query('ids') ids: string): Promise<string> {
+    return this.papers.submissionJson(idsOf(ids));
+  }
+
+  /** The planned cores of a site on its plan, and a list to write on. */
+  @Get('sites/:siteId/field-sheet.pdf')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiProduces('application/pdf')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async fieldSheet(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<StreamableFile> {
+    return pdf(await this.papers.fieldSheet(siteId, units), 'field-sheet.pdf');
+  }
+
   /** Touches of a walk; sent as often as need be, each counts once. */
   @Post('core-taps')
   @For('field.write')
@@ -175,7 +200,7 @@ const pdf = (bytes: Buffer, name: string): StreamableFile =>
   new StreamableFile(bytes, { type: 'application/pdf', disposition: `inline; filename="${name}"` });
 
 @Module({
-  imports: [GroundModule, PeopleModule],
+  imports: [GroundModule, PeopleModule, LaboratoryModule],
   controllers: [SamplingController],
   providers: [SamplingService, WalkService, PapersService],
   exports: [SamplingService, WalkService],

@@ -12,6 +12,7 @@ import type {
   LabImportChoices,
   LabResultAnswer,
   LabResultInput,
+  LaboratoryNewsAnswer,
   MeasurementsInput,
   MemberAnswer,
   MemberInput,
@@ -153,6 +154,15 @@ export const usePlanBags = (siteId: string) =>
 /** Bags go on, or their way ends. */
 export const useMoveBags = () =>
   useChange((input: CustodyInput) => api<BagLineAnswer[]>('POST', '/bags/custody', input));
+/** What is new at the laboratories. */
+export const useAskLaboratories = () =>
+  useChange((_now: null) => api<LaboratoryNewsAnswer>('POST', '/laboratories/news'));
+/** Bring forward what simulated laboratories have in their calendar, and ask them. */
+export const useHurryLaboratories = () =>
+  useChange(async (days: number) => {
+    await api('POST', '/laboratories/hurry', { days });
+    return api<LaboratoryNewsAnswer>('POST', '/laboratories/news');
+  });
 export const useTakeAgain = () => useChange((bagId: string) => api<BagAnswer>('POST', `/bags/${bagId}/again`));
 export const useLabNumber = () =>
   useChange(({ bagId, labNumber }: { bagId: string; labNumber: string | null }) =>

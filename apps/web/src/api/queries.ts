@@ -4,10 +4,12 @@ import type {
   BagAnswer,
   BagLineAnswer,
   GroundThingsAnswer,
+  HiddenSoilAnswer,
   InvitationAnswer,
   InvitationOfferAnswer,
   LabImportAnswer,
   LabResultAnswer,
+  LaboratoryAnswer,
   MemberAnswer,
   PhotoAnswer,
   OutboxAnswer,
@@ -96,6 +98,14 @@ export const queries = {
     }),
   /** Bags of all sites. */
   board: () => queryOptions({ queryKey: ['bags'], queryFn: () => api<BagLineAnswer[]>('GET', '/bags') }),
+  laboratories: () =>
+    queryOptions({ queryKey: ['laboratories'], queryFn: () => api<LaboratoryAnswer[]>('GET', '/laboratories') }),
+  /** The made-up soil behind a simulated laboratory's numbers. */
+  hiddenSoil: (bagId: string) =>
+    queryOptions({
+      queryKey: ['bags', bagId, 'hidden-soil'],
+      queryFn: () => api<HiddenSoilAnswer>('GET', `/bags/${bagId}/hidden-soil`),
+    }),
   bagByCode: (code: string) =>
     queryOptions({
       queryKey: ['bags', 'by-code', code],

@@ -1,3 +1,4 @@
+import { InputError, readBagCode, writeBagCode } from '@glenfold/agronomy';
 import SearchIcon from '@mui/icons-material/Search';
 import {
   Autocomplete,
@@ -10,13 +11,15 @@ import {
   ToggleButton,
   ToggleButtonGroup,
   Typography,
+  createFilterOptions,
 } from '@mui/material';
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
 import { queries } from '../api/queries.ts';
 import { fetchGround } from '../features/ground/Ground.tsx';
 import { colours } from '../theme.ts';
+import { deferred } from '../ui/deferred.tsx';
 import { useUnits } from '../ui/units.tsx';
 import { useOpenOffered } from '../ui/working.tsx';
 import { useMay, useSession } from '../ui/session.tsx';
@@ -25,32 +28,90 @@ import { usePages } from './pages.ts';
 import { keyList, useKeys } from './keyboard.ts';
 import { stepPath } from './steps.ts';
 
+const ScanDialog = deferred(async () => (await import('../features/sampling/scan/ScanDialog.tsx')).ScanDialog);
+
+interface Findable {
+  readonly label: string;
+  readonly path: string;
+  /** What it is found by beside its label. */
+  readonly code?: string;
+}
+
+/** Words for a text that could be a bag's code and is none; what else it may be is no matter of codes. */
+function codeTrouble(text: string): string | null {
+  const plain = text.replace(/[\s-]/g, '');
+  if (!/^[0-9a-z]{6}$/i.test(plain)) return null;
+  try {
+    readBagCode(plain, 'The code');
+    return 'No bag of this practice has this code. It may belong to another practice, or its bag was deleted.';
+  } catch (error) {
+    return error instanceof InputError ? `${error.message}.` : null;
+  }
+}
+
+const matching = createFilterOptions<Findable>({
+  stringify: ({ label, code = '' }) => `${label} ${code}`,
+  limit: 60,
+});
+
 function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const navigate = useNavigate();
+  const [text, setText] = useState('');
+  const [scanning, setScanning] = useState(false);
   const { data: rounds } = useQuery({ ...queries.rounds(), enabled: open });
+  const { data: bags = [] } = useQuery({ ...queries.board(), enabled: open });
   const sites = useMemo(() => rounds?.sites.map(({ site }) => site) ?? [], [rounds]);
   const zones = useQueries({ queries: sites.map((site) => ({ ...queries.zones(site.id), enabled: open })) });
-  const options = sites.flatMap((site, index) => [
-    { label: site.name, path: stepPath(site.id, 'ground') },
-    ...(zones[index]?.data ?? []).map((zone) => ({
-      label: `${zone.name} (${zone.label}), ${site.name}`,
-      path: stepPath(site.id, 'reading', zone.id),
+  const options: Findable[] = [
+    ...sites.flatMap((site, index) => [
+      { label: site.name, path: stepPath(site.id, 'ground') },
+      ...(zones[index]?.data ?? []).map((zone) => ({
+        label: `${zone.name} (${zone.label}), ${site.name}`,
+        path: stepPath(site.id, 'reading', zone.id),
+      })),
+    ]),
+    ...bags.map(({ code, siteName, zoneNames, state }) => ({
+      label: `Bag ${writeBagCode(code)}: ${siteName}, ${zoneNames.join(', ')} (${state})`,
+      path: `/bags?code=${code}`,
+      code,
     })),
-  ]);
+  ];
+  const close = (): void => {
+    setScanning(false);
+    setText('');
+    onClose();
+  };
+  const go = (path: string): void => {
+    void navigate(path);
+    close();
+  };
+  if (open && scanning)
+    return (
+      <Suspense fallback={null}>
+        <ScanDialog onCode={(scanned) => go(`/bags?code=${encodeURIComponent(scanned)}`)} onClose={close} />
+      </Suspense>
+    );
   return (
-    <Dialog open={open} onClose={onClose} fullWidth maxWidth="sm">
-      <DialogTitle>Find a site or zone</DialogTitle>
+    <Dialog open={open} onClose={close} fullWidth maxWidth="sm">
+      <DialogTitle>Find a site, a zone or a bag</DialogTitle>
       <DialogContent>
+        <Button variant="outlined" onClick={() => setScanning(true)} sx={{ mb: 1 }}>
+          Scan a bag’s label
+        </Button>
         <Autocomplete
           open
           openOnFocus
+          autoHighlight
           options={options}
+          filterOptions={matching}
           getOptionKey={(option) => option.path}
+          inputValue={text}
+          onInputChange={(_event, value) => setText(value)}
           onChange={(_event, option) => {
-            if (option) void navigate(option.path);
-            onClose();
+            if (option) go(option.path);
           }}
-          renderInput={(params) => <TextField {...params} autoFocus placeholder="Name or bag label" />}
+          noOptionsText={codeTrouble(text) ?? 'Nothing of this name, label or code'}
+          renderInput={(params) => <TextField {...params} autoFocus placeholder="Name, bag label or bag code" />}
           sx={{ mt: 1, mb: 28 }}
         />
       </DialogContent>
@@ -138,7 +199,12 @@ export function Shell() {
           </Button>
         ))}
         {may('work.read') && (
-          <Button onClick={() => setFinding(true)} sx={bar} startIcon={<SearchIcon />} aria-label="Find a site or zone">
+          <Button
+            onClick={() => setFinding(true)}
+            sx={bar}
+            startIcon={<SearchIcon />}
+            aria-label="Find a site, a zone or a bag"
+          >
             <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
               Find
             </Box>

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 
 /** Keys of the whole application, for the list that `?` shows. */
 export const keyList: ReadonlyArray<readonly [keys: string, what: string]> = [
-  ['/', 'find a site or zone'],
+  ['/', 'find a site, a zone or a bag by its code'],
   ['[ and ]', 'previous and next zone'],
   ['1 – 8', 'go to a step'],
   ['w', 'open the working of the main number'],

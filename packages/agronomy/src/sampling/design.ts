@@ -41,25 +41,47 @@ export function volumeAdvice(volume: number, wanted: number, cores: number): str
   return `${cores} cores do not fill the bag: take ${Math.ceil((wanted / volume) * cores)}, or a wider probe.`;
 }
 
-/** Depths that laboratories are calibrated for, cm: turf where they say so, and the plough layer. */
-const CALIBRATED = [
-  { from: 7, to: 10.5 },
-  { from: 14.5, to: 20.5 },
-] as const;
+/** Depths that a laboratory is calibrated for. */
+export interface CalibratedDepth {
+  /** What ground it is for, such as "established turf". */
+  readonly for: string;
+  /** cm */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What is usual, where it is not known which laboratory it will be. */
+const USUAL: readonly CalibratedDepth[] = [
+  { for: 'established turf, where the laboratory says so', from: 7, to: 10.5 },
+  { for: 'lawns and seedbeds', from: 14.5, to: 20.5 },
+];
 
 /**
  * Whether a depth suits the laboratory and the tests before.
  *
- * @param depth cm; `before` cm of the last test, where there was one; `system` of the sentences.
+ * @param depth cm; `before` cm of the last test, where there was one; `system` of the sentences; `laboratory` with its
+ *   own depths, where one is chosen.
  */
-export function depthAdvice(depth: number, purpose: string, before: number | undefined, system: UnitSystem): string[] {
+export function depthAdvice(
+  depth: number,
+  purpose: string,
+  before: number | undefined,
+  system: UnitSystem,
+  laboratory?: { readonly name: string; readonly depths: readonly CalibratedDepth[] },
+): string[] {
   const say = (cm: number): string => present('depth', cm, system).text;
-  const fits = CALIBRATED.some(({ from, to }) => depth >= from && depth <= to);
+  const depths = laboratory?.depths ?? USUAL;
+  const fits = depths.some(({ from, to }) => depth >= from - 0.05 && depth <= to + 0.05);
+  const told = depths
+    .map(({ for: ground, from, to }) =>
+      to - from < 1.5 ? `${say((from + to) / 2)} for ${ground}` : `${say(from)} to ${say(to)} for ${ground}`,
+    ) // prettier-ignore
+    .join(', ');
   return [
     ...(fits
       ? []
       : [
-          `No usual laboratory is calibrated for ${say(depth)}: ratings and lime are for ${say(7.62)} to ${say(10.16)} of established turf, or for ${say(15.24)} to ${say(20.32)}. Ask it first.`,
+          `${laboratory?.name ?? 'No usual laboratory'} is ${laboratory ? 'not ' : ''}calibrated for ${say(depth)}, only for ${told}: its ratings and lime would be wrong. ${laboratory ? 'Take one of those depths, or another laboratory.' : 'Ask it first.'}`,
         ]),
     ...(before !== undefined && Math.abs(before - depth) > 0.75
       ? [

@@ -1,7 +1,10 @@
+import type Geometry from 'jsts/org/locationtech/jts/geom/Geometry.js';
 import {
   type Outline,
   PlanError,
   areaOf,
+  both,
+  discAt,
   grow,
   partsOf,
   planeAt,
@@ -29,7 +32,19 @@ export interface CoringGround {
   readonly edge: number;
   /** m kept from lines. */
   readonly clear: number;
+  /** Only ground about these places, or only ground away from them: the bad part of a lawn, and its healthy part. */
+  readonly about?: GroundAbout | undefined;
 }
+
+export interface GroundAbout {
+  readonly places: readonly Position[];
+  /** m from the places to which the bad part reaches. */
+  readonly reach: number;
+  readonly part: 'bad' | 'healthy';
+}
+
+/** Healthy ground begins this many reaches away: between lies what is neither. */
+const HEALTHY_FROM = 2;
 
 /** Cells to a core, and at most in a zone: enough that strata are compact. */
 const CELLS_A_CORE = 24;
@@ -42,7 +57,7 @@ const LEAST_A_CORE = 0.25;
  *
  * @throws {PlanError} saying what to change when nothing is left.
  */
-export function coringGround({ outline, exclusions, lines, edge, clear }: CoringGround): Outline {
+export function coringGround({ outline, exclusions, lines, edge, clear, about }: CoringGround): Outline {
   const plane = planeAt(outline);
   const kept = [
     ...exclusions.map((exclusion) => grow(read(plane, exclusion), edge, round)),
@@ -50,14 +65,28 @@ export function coringGround({ outline, exclusions, lines, edge, clear }: Coring
   ];
   const inner = grow(read(plane, outline), -edge, square);
   const taken = unionOf(kept);
-  const left = write(plane, taken ? without(inner, taken) : inner);
+  const free = taken ? without(inner, taken) : inner;
+  const left = write(plane, about ? partOf(plane, free, about) : free);
   if (left) return left;
+  if (about && write(plane, free))
+    throw new PlanError(
+      about.part === 'bad'
+        ? 'Where the trouble is marked nothing can be cored: it lies at the edge, or on what is left out. Let it reach further, or keep less from the edges.'
+        : 'No healthy ground is left beside the trouble: let it reach less far, or take the healthy half in another zone of the same grass and care.',
+    );
   const within = write(plane, inner);
   throw new PlanError(
     within
       ? `Nothing is left to core: ${metres(clear)} from the lines and ${metres(edge)} from the edges take the whole zone. Keep less from the edges, or mark the lines on the ground and core by hand.`
       : `The zone is too narrow for ${metres(edge)} from its edges: keep less from them.`,
   );
+}
+
+function partOf(plane: Plane, ground: Geometry, { places, reach, part }: GroundAbout): Geometry {
+  const distance = part === 'bad' ? reach : HEALTHY_FROM * reach;
+  const near = unionOf(places.map((place) => discAt(plane, place, distance)));
+  if (!near) return ground;
+  return part === 'bad' ? both(ground, near) : without(ground, near);
 }
 
 const metres = (value: number): string => `${value.toFixed(value < 1 ? 2 : 1)} m`;

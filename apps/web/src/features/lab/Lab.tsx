@@ -27,9 +27,7 @@ function DropFile({ siteId }: { readonly siteId: string }) {
       void file?.text().then((content) => preview.mutate({ fileName: file.name, content }));
     },
     onDropRejected: ([rejection]) =>
-      setRefusal(
-        new Error(`${rejection?.file.name ?? 'The file'} cannot be taken: drop one CSV file of at most 2 MB.`),
-      ),
+      setRefusal(new Error(`${rejection?.file.name ?? 'The file'} cannot be taken: drop one file of at most 2 MB.`)),
   });
   return (
     <Box
@@ -47,7 +45,9 @@ function DropFile({ siteId }: { readonly siteId: string }) {
         <Button variant="outlined" onClick={open} disabled={preview.isPending}>
           Choose the laboratory’s file
         </Button>
-        <Typography>or drop its CSV here. You see what goes where before anything is imported.</Typography>
+        <Typography>
+          or drop it here: CSV, JSON or text in columns. You see what goes where before anything is imported.
+        </Typography>
       </Box>
       <Trouble error={refusal ?? preview.error} />
     </Box>

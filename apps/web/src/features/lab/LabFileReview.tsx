@@ -7,6 +7,7 @@ import {
   labFields,
   panel,
   present,
+  writeBagCode,
 } from '@glenfold/agronomy';
 import type { LabImportAnswer, LabImportChoices, ZoneAnswer } from '@glenfold/contract';
 import {
@@ -39,7 +40,7 @@ function choicesOf(file: LabImportAnswer): LabImportChoices {
   return {
     columns: file.columns.map(({ field, unit, basis }) => ({ field, unit, basis })),
     // Only what the person set stays fixed; the rest is matched by label again.
-    rows: file.rows.filter(({ zoneChosen }) => zoneChosen).map(({ line, zoneId }) => ({ line, zoneId })),
+    rows: file.rows.filter(({ zoneChosen }) => zoneChosen).map(({ line, zoneId, bagId }) => ({ line, zoneId, bagId })),
     extractant: file.extractant,
     bufferMethod: file.bufferMethod,
     depth: file.depth,
@@ -121,11 +122,16 @@ export function LabFileReview({ file, zones }: ReviewProps) {
     const onError = (): void => void (latest.current = { version: file.version, choices: choicesOf(file) });
     correct.mutate({ seen: { id: file.id, version }, input: choices }, { onError });
   };
-  const chooseZone = (line: number, zoneId: string | null): void => {
-    send({ rows: [...latest.current.choices.rows.filter((choice) => choice.line !== line), { line, zoneId }] });
+  /** @param goal `zone ID` or `bag ID`; nowhere when empty. */
+  const choose = (line: number, goal: string): void => {
+    const [kind, id = null] = goal.split(' ');
+    const choice = { line, zoneId: kind === 'zone' ? id : null, bagId: kind === 'bag' ? id : null };
+    send({ rows: [...latest.current.choices.rows.filter((other) => other.line !== line), choice] });
   };
+  const namesOf = (ids: readonly string[]): string =>
+    ids.map((id) => zones.find((zone) => zone.id === id)?.name ?? 'a deleted zone').join(', ');
   const ready = file.rows.filter(
-    ({ faults, zoneId, resultId }) => faults.length === 0 && zoneId !== null && resultId === null,
+    ({ faults, zoneId, bagId, resultId }) => faults.length === 0 && (zoneId ?? bagId) !== null && resultId === null,
   );
   const held = file.rows.filter(({ resultId, faults }) => resultId === null && faults.length > 0);
   const needsDepth = file.rows.some(({ row }) => row.depth === undefined) || file.depth !== null;
@@ -224,19 +230,19 @@ export function LabFileReview({ file, zones }: ReviewProps) {
             </TableRow>
           </TableHead>
           <TableBody>
-            {file.rows.map(({ line, row, zoneId, faults, questions, resultId }) => (
+            {file.rows.map(({ line, row, zoneId, bagId, faults, questions, resultId }) => (
               <TableRow key={line} sx={{ opacity: resultId ? 0.7 : 1 }}>
                 <TableCell>{line}</TableCell>
                 <TableCell sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>{row.label || '–'}</TableCell>
                 <TableCell sx={{ minWidth: 240 }}>
                   {resultId ? (
-                    `${zones.find(({ id }) => id === zoneId)?.name ?? 'a zone'}, imported`
+                    `${namesOf(zoneId ? [zoneId] : (file.bags.find(({ id }) => id === bagId)?.zoneIds ?? []))}, imported`
                   ) : (
                     <TextField
                       select
                       variant="standard"
-                      value={zoneId ?? ''}
-                      onChange={(event) => chooseZone(line, event.target.value || null)}
+                      value={bagId ? `bag ${bagId}` : zoneId ? `zone ${zoneId}` : ''}
+                      onChange={(event) => choose(line, event.target.value)}
                       slotProps={{
                         select: { displayEmpty: true },
                         htmlInput: { 'aria-label': `Zone of line ${line}` },
@@ -247,8 +253,13 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                         <em>nowhere</em>
                       </MenuItem>
                       {zones.map(({ id, name, label }) => (
-                        <MenuItem key={id} value={id}>
+                        <MenuItem key={id} value={`zone ${id}`}>
                           {name} ({label})
+                        </MenuItem>
+                      ))}
+                      {file.bags.map(({ id, code, zoneIds }) => (
+                        <MenuItem key={id} value={`bag ${id}`}>
+                          Bag {writeBagCode(code)}: {namesOf(zoneIds)}
                         </MenuItem>
                       ))}
                     </TextField>

@@ -61,7 +61,7 @@ export function Sampling(props: StepProps) {
       {view === 'Plan' ? (
         <DesignPanel {...props} onPlanned={() => setChosen('Bags')} />
       ) : (
-        <BagList bags={bags} onPlan={() => setChosen('Plan')} />
+        <BagList site={site} zones={zones} bags={bags} onPlan={() => setChosen('Plan')} />
       )}
     </>
   );

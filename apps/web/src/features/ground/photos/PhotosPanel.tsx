@@ -10,7 +10,7 @@ import { colours } from '../../../theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';
-import { shrink } from './shrink.ts';
+import { shrink } from '../../../ui/shrink.ts';
 
 const LONGEST = 1600;
 

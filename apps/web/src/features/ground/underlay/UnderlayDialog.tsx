@@ -18,7 +18,7 @@ import { useLayUnder, usePlaceUnderlay } from '../../../api/changes.ts';
 import { colours } from '../../../theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
-import type { ShrunkPicture } from '../photos/shrink.ts';
+import type { ShrunkPicture } from '../../../ui/shrink.ts';
 
 /** A place on the image, and on the ground once it is known. */
 export interface OpenMatch {

@@ -1,18 +1,28 @@
 import { corePush, present, probeStop, writeBagCode } from '@glenfold/agronomy';
-import type { BagAnswer } from '@glenfold/contract';
+import type { BagAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useLabNumber } from '../../../api/changes.ts';
+import { useLabNumber, useMeasure } from '../../../api/changes.ts';
+import { queries } from '../../../api/queries.ts';
 import { colours } from '../../../theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { BagPapers } from './BagPapers.tsx';
+import { WalkPapers } from './WalkPapers.tsx';
 import { BagRow } from './BagRow.tsx';
 import { custodyLooks } from './custodyWords.ts';
 
+interface BagListProps {
+  readonly site: SiteAnswer;
+  readonly zones: readonly ZoneAnswer[];
+  readonly bags: readonly BagAnswer[];
+  readonly onPlan: () => void;
+}
+
 /** Bags of one site, each opening to its cores and its history. */
-export function BagList({ bags, onPlan }: { readonly bags: readonly BagAnswer[]; readonly onPlan: () => void }) {
+export function BagList({ site, zones, bags, onPlan }: BagListProps) {
   const may = useMay();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState<string | null>(null);
@@ -24,6 +34,7 @@ export function BagList({ bags, onPlan }: { readonly bags: readonly BagAnswer[];
     );
   return (
     <Box>
+      <WalkPapers site={site} bags={bags} />
       <BagPapers bags={bags.filter(({ id }) => chosen.has(id))} />
       <Box component="ul" aria-label="Bags" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {bags.map((bag) => (
@@ -43,7 +54,7 @@ export function BagList({ bags, onPlan }: { readonly bags: readonly BagAnswer[];
             >
               {open === bag.id ? 'Less' : 'Cores and history'}
             </Button>
-            {open === bag.id && <BagDetails bag={bag} />}
+            {open === bag.id && <BagDetails bag={bag} zones={zones} />}
           </BagRow>
         ))}
       </Box>
@@ -51,7 +62,7 @@ export function BagList({ bags, onPlan }: { readonly bags: readonly BagAnswer[];
   );
 }
 
-function BagDetails({ bag }: { readonly bag: BagAnswer }) {
+function BagDetails({ bag, zones }: { readonly bag: BagAnswer; readonly zones: readonly ZoneAnswer[] }) {
   const { say } = useUnits();
   const depth = (value: number): string => say('depth', value);
   const pushes = bag.places.flatMap(({ pushed, recovered }) =>
@@ -111,11 +122,12 @@ function BagDetails({ bag }: { readonly bag: BagAnswer }) {
         </Box>
         {stop !== undefined && (
           <Box sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1, my: 1 }}>
-            Three or more pushes stopped, at about {depth(stop)}: that is compaction. Put it into the zone’s
-            measurements.
+            Three or more pushes stopped, at about {depth(stop)}: that is compaction.
+            <KeepStop stop={stop} zones={zones.filter(({ id }) => bag.zoneIds.includes(id))} />
           </Box>
         )}
         <LabNumber bag={bag} />
+        <HiddenSoil bag={bag} />
         <Box
           component="ol"
           aria-label={`History of bag ${writeBagCode(bag.code)}`}
@@ -132,6 +144,74 @@ function BagDetails({ bag }: { readonly bag: BagAnswer }) {
     </Box>
   );
 }
+
+/** Puts the depth at which the probe stops among what is measured of the zones. */
+function KeepStop({ stop, zones }: { readonly stop: number; readonly zones: readonly ZoneAnswer[] }) {
+  const may = useMay();
+  const measure = useMeasure();
+  const rounded = Math.round(stop * 10) / 10;
+  const open = zones.filter(({ probeStop }) => probeStop !== rounded);
+  if (!may('field.write')) return null;
+  if (open.length === 0) return <Box>It stands among what is measured of the zone.</Box>;
+  const keep = async (): Promise<void> => {
+    for (const { id, version, thatch = null, rootDepth = null } of open)
+      await measure.mutateAsync({ seen: { id, version }, input: { thatch, rootDepth, probeStop: rounded } });
+  };
+  return (
+    <>
+      <Button size="small" disabled={measure.isPending} onClick={() => void keep().catch(() => undefined)}>
+        Keep it with {open.map(({ name }) => name).join(' and ')}
+      </Button>
+      <Trouble error={measure.error} />
+    </>
+  );
+}
+
+/** How near a bag came to the soil it was drawn from: only a simulated laboratory knows. */
+function HiddenSoil({ bag }: { readonly bag: BagAnswer }) {
+  const told = bag.state === 'reported' || bag.state === 'read';
+  const { data } = useQuery({ ...queries.hiddenSoil(bag.id), enabled: told });
+  if (!told || !data || data.values.length === 0) return null;
+  return (
+    <Box component="section" aria-label="The soil behind the numbers" sx={{ my: 1.5, fontSize: '0.92rem' }}>
+      <strong>How near this bag came</strong>
+      <Box sx={{ color: colours.faded }}>
+        The laboratory is simulated, so the soil behind its numbers is known. {data.cores} cores; more of them, spread
+        evenly, come nearer.
+      </Box>
+      <Box
+        component="table"
+        sx={{ borderCollapse: 'collapse', mt: 0.5, '& td, & th': { pr: 1.5, textAlign: 'left', fontWeight: 400 } }}
+      >
+        <thead>
+          <tr>
+            <th />
+            <th>whole zone</th>
+            <th>in the bag</th>
+            <th>off by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {data.values.map(({ analyte, unit, soil, bag: found, off }) => (
+            <tr key={analyte}>
+              <td>{analyte}</td>
+              <td>
+                {plainNumber(soil)} {unit}
+              </td>
+              <td>{plainNumber(found)}</td>
+              <td>
+                {off < 0 ? '−' : '+'}
+                {Math.abs(off).toFixed(0)} %
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+    </Box>
+  );
+}
+
+const plainNumber = (value: number): string => value.toFixed(value < 10 ? 1 : 0);
 
 function LabNumber({ bag }: { readonly bag: BagAnswer }) {
   const may = useMay();

@@ -1,7 +1,20 @@
-import { type BagLineAnswer, type LabelSheet, labelSheetNames } from '@glenfold/contract';
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, MenuItem, TextField } from '@mui/material';
+import { type BagLineAnswer, type LabelSheet, feeOf, labelSheetNames } from '@glenfold/contract';
+import {
+  Autocomplete,
+  Box,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  MenuItem,
+  TextField,
+} from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useMoveBags } from '../../../api/changes.ts';
+import { queries } from '../../../api/queries.ts';
+import { colours } from '../../../theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUnits } from '../../../ui/units.tsx';
@@ -52,6 +65,9 @@ export function BagPapers({ bags }: { readonly bags: readonly BagLineAnswer[] })
       <Button variant="outlined" disabled={none} href={`/api/bags/submission.csv?ids=${ids}`}>
         As CSV
       </Button>
+      <Button variant="outlined" disabled={none} href={`/api/bags/submission.json?ids=${ids}`}>
+        As JSON
+      </Button>
       {may('field.write') && (
         <Button variant="outlined" disabled={none} onClick={() => setPosting(true)}>
           Post together
@@ -64,10 +80,20 @@ export function BagPapers({ bags }: { readonly bags: readonly BagLineAnswer[] })
 
 function Parcel({ bags, onClose }: { readonly bags: readonly BagLineAnswer[]; readonly onClose: () => void }) {
   const move = useMoveBags();
-  const [laboratory, setLaboratory] = useState('');
+  const { say } = useUnits();
+  const { data: laboratories = [] } = useQuery(queries.laboratories());
+  const planned = [...new Set(bags.map((bag) => bag.laboratory))];
+  const [laboratory, setLaboratory] = useState((planned.length === 1 ? planned[0] : null) ?? '');
+  const known = laboratories.find(({ name }) => name === laboratory);
+  const fees = bags.map(({ panels }) => feeOf(known, panels));
+  const total = fees.reduce<number>((sum, fee) => sum + (fee ?? 0), 0);
+  const elsewhere = planned.filter((name) => name !== null && name !== laboratory);
   const [parcel, setParcel] = useState('');
   const send = (): void =>
-    move.mutate({ bagIds: bags.map(({ id }) => id), state: 'sent', laboratory, parcel }, { onSuccess: onClose });
+    move.mutate(
+      { bagIds: bags.map(({ id }) => id), state: 'sent', ...(laboratory ? { laboratory } : {}), parcel },
+      { onSuccess: onClose },
+    );
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs">
       <DialogTitle>Post {bags.length === 1 ? 'one bag' : `${bags.length} bags together`}</DialogTitle>
@@ -75,12 +101,23 @@ function Parcel({ bags, onClose }: { readonly bags: readonly BagLineAnswer[]; re
         <Box>
           Dry, labelled, and the form inside? Sealed plastic keeps wet soil wet: paper or the laboratory’s lined bags.
         </Box>
-        <TextField
-          label="Laboratory"
-          value={laboratory}
-          onChange={(event) => setLaboratory(event.target.value)}
-          autoFocus
+        <Autocomplete
+          freeSolo
+          options={laboratories.map(({ name }) => name)}
+          inputValue={laboratory}
+          onInputChange={(_event, name) => setLaboratory(name)}
+          renderInput={(params) => <TextField {...params} label="Laboratory" autoFocus />}
         />
+        {elsewhere.length > 0 && laboratory !== '' && (
+          <Box sx={{ color: colours.ochre, fontWeight: 700 }}>
+            Planned for {elsewhere.join(' and ')}: another laboratory’s depth and units may not fit.
+          </Box>
+        )}
+        {known && fees.every((fee) => fee !== null) && (
+          <Box>
+            {known.name} asks {say('money', total)} for {bags.length === 1 ? 'this bag' : `these ${bags.length} bags`}.
+          </Box>
+        )}
         <TextField
           label="Parcel, such as its number"
           value={parcel}

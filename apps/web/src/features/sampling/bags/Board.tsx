@@ -1,57 +1,107 @@
-import { type BagState, bagStates } from '@glenfold/contract';
+import { writeBagCode } from '@glenfold/agronomy';
+import { type BagLineAnswer, type BagState, bagStates } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
-import { type SyntheticEvent, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Suspense, type SyntheticEvent, useEffect, useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { queries } from '../../../api/queries.ts';
 import { colours } from '../../../theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
+import { deferred } from '../../../ui/deferred.tsx';
 import { BagPapers } from './BagPapers.tsx';
 import { BagRow } from './BagRow.tsx';
+import { LaboratoryPost } from './LaboratoryPost.tsx';
 import { custodyLooks } from './custodyWords.ts';
 
+const ScanDialog = deferred(async () => (await import('../scan/ScanDialog.tsx')).ScanDialog);
 const done: readonly BagState[] = ['read', 'lost', 'spoiled'];
 
-/** What is where and for how long, across all sites, overdue first; a code finds its bag. */
+/** What is where and for how long, across all sites, overdue first; codes find their bags, one after the other. */
 export function Board() {
+  const client = useQueryClient();
+  const [address] = useSearchParams();
   const { data: bags, error } = useQuery(queries.board());
   const [typed, setTyped] = useState('');
-  const [asked, setAsked] = useState('');
-  const found = useQuery({ ...queries.bagByCode(asked), enabled: asked !== '' });
+  const [found, setFound] = useState<readonly string[]>([]);
+  const [told, setTold] = useState<string | undefined>();
+  const [trouble, setTrouble] = useState<Error | null>(null);
+  const [scanning, setScanning] = useState(false);
   const [only, setOnly] = useState<BagState | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+
+  /** Put the bag of a code in front, and choose it: several scanned in a row go on together. */
+  const find = async (code: string): Promise<void> => {
+    setTrouble(null);
+    try {
+      const bag = await client.query({ ...queries.bagByCode(code), staleTime: 0 });
+      const name = `Bag ${writeBagCode(bag.code)}`;
+      const twice = found.includes(bag.id);
+      setTold(twice ? `${name} is here already: it was scanned twice.` : `${name} is found.`);
+      if (!twice) setFound([...found, bag.id]);
+      setChosen((last) => new Set([...last, bag.id]));
+      setTyped('');
+    } catch (problem) {
+      setTold((problem as Error).message);
+      setTrouble(problem as Error);
+    }
+  };
+  const asked = address.get('code');
+  useEffect(() => {
+    // eslint-disable-next-line react-hooks/set-state-in-effect -- what the address asks for is looked up once
+    if (asked) void find(asked);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new address asks anew
+  }, [asked]);
+
   if (!bags) return <Trouble error={error} />;
   const count = (state: BagState): number => bags.filter((bag) => bag.state === state).length;
   const list =
-    asked !== '' && found.data
-      ? [found.data]
+    found.length > 0
+      ? found.flatMap((id) => bags.find((bag) => bag.id === id) ?? [])
       : bags
           .filter(({ state }) => (only ? state === only : !done.includes(state)))
           .sort((one, other) => other.overdue - one.overdue || other.days - one.days);
-  const find = (event: SyntheticEvent): void => {
+  const submit = (event: SyntheticEvent): void => {
     event.preventDefault();
-    setAsked(typed.trim());
+    if (typed.trim() !== '') void find(typed.trim());
   };
+  const all = (): void => {
+    setFound([]);
+    setChosen(new Set());
+    setTold(undefined);
+    setTrouble(null);
+  };
+  const ofBag = (bag: BagLineAnswer, take: boolean): void =>
+    setChosen((last) => new Set(take ? [...last, bag.id] : [...last].filter((id) => id !== bag.id)));
   return (
     <Box sx={{ px: { xs: 2, md: 3 }, py: 2, maxWidth: 1180 }}>
       <Typography variant="h1" gutterBottom>
         Bags of all sites
       </Typography>
-      <Box component="form" onSubmit={find} sx={{ display: 'flex', gap: 1, mb: 1, maxWidth: 520 }}>
+      <Box component="form" onSubmit={submit} sx={{ display: 'flex', gap: 1, mb: 1, maxWidth: 620, flexWrap: 'wrap' }}>
         <TextField
-          fullWidth
           label="Scan or type a bag’s code"
           value={typed}
-          onChange={(event) => {
-            setTyped(event.target.value);
-            if (event.target.value === '') setAsked('');
-          }}
+          onChange={(event) => setTyped(event.target.value)}
           placeholder="K7F-4Q2"
+          sx={{ flex: '1 1 220px' }}
         />
         <Button type="submit" variant="contained">
           Find
         </Button>
+        <Button variant="outlined" onClick={() => setScanning(true)}>
+          Use the camera
+        </Button>
+        {found.length > 0 && <Button onClick={all}>Show all bags</Button>}
       </Box>
-      <Trouble error={asked === '' ? null : found.error} />
+      <Box role="status" aria-label="Found" sx={{ fontWeight: 700 }}>
+        {trouble ? '' : told}
+      </Box>
+      <Trouble error={trouble} />
+      {scanning && (
+        <Suspense fallback={null}>
+          <ScanDialog told={told} onCode={(text) => void find(text)} onClose={() => setScanning(false)} />
+        </Suspense>
+      )}
       <Box
         role="group"
         aria-label="Where they are"
@@ -63,7 +113,10 @@ export function Board() {
             <Button
               key={state}
               aria-pressed={only === state}
-              onClick={() => setOnly(only === state ? null : state)}
+              onClick={() => {
+                all();
+                setOnly(only === state ? null : state);
+              }}
               sx={{
                 display: 'block',
                 textAlign: 'left',
@@ -81,6 +134,7 @@ export function Board() {
             </Button>
           ))}
       </Box>
+      <LaboratoryPost bags={bags} />
       {list.length === 0 ? (
         <Empty title={only ? 'None here' : 'Nothing is out'}>
           {only ? 'No bag stands there now.' : 'No bag waits to be cored, dried, sent or read.'}
@@ -95,9 +149,7 @@ export function Board() {
                 bag={bag}
                 withSite
                 chosen={chosen.has(bag.id)}
-                onChoose={(take) =>
-                  setChosen((last) => new Set(take ? [...last, bag.id] : [...last].filter((id) => id !== bag.id)))
-                }
+                onChoose={(take) => ofBag(bag, take)}
               />
             ))}
           </Box>

@@ -1,14 +1,14 @@
 import {
   type PointDesign,
-  apartBecause,
   depthAdvice,
+  grassNames,
   pointDesigns,
   samplingCoreVolume,
   samplingTables,
   samplingTiming,
   volumeAdvice,
 } from '@glenfold/agronomy';
-import type { BagInput } from '@glenfold/contract';
+import { type BagInput, feeOf } from '@glenfold/contract';
 import {
   Box,
   Button,
@@ -30,11 +30,22 @@ import { Cautions, Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useSessionState } from '../../../ui/useSessionState.ts';
 import { SiteSketch } from '../SiteSketch.tsx';
+import { BagDraft } from './BagDraft.tsx';
 import { ErrorChart } from './ErrorChart.tsx';
+import { LabChoice } from './LabChoice.tsx';
 import { useDesign } from './useDesign.ts';
-import { type Draft, type Settings, amount, designWords, first, soils, useDrafts } from './useDrafts.ts';
+import {
+  type DraftChoices,
+  type Settings,
+  amount,
+  designWords,
+  first,
+  noChoices,
+  soils,
+  useDrafts,
+} from './useDrafts.ts';
 
-/** What one bag of a usual laboratory takes, mL. */
+/** What one bag of a usual laboratory takes, mL, until one is chosen. */
 const BAG_VOLUME = 500;
 
 /** Who shares a bag, how many cores, how deep, where, and on what day. */
@@ -48,14 +59,14 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
     // The same depth as last time, unless another is wanted.
     depth: results[0]?.depth ?? first.depth,
   });
-  const [alone, setAlone] = useState(false);
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [ownCores, setOwnCores] = useState<ReadonlyMap<string, number>>(new Map());
+  const { data: laboratories = [] } = useQuery(queries.laboratories());
+  const [choices, setChoices] = useState<DraftChoices>(noChoices);
+  const choose = (next: Partial<DraftChoices>): void => setChoices((last) => ({ ...last, ...next }));
   const set = (next: Partial<Settings>): void => setSettings((last) => ({ ...last, ...next }));
   const { purpose, design, seed } = settings;
   const [depth, probe, edge, clear] = [settings.depth, settings.probe, settings.edge, settings.clear].map(amount);
 
-  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, { alone, left, ownCores });
+  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, choices);
   const { designed, progress } = useDesign(task);
 
   const applied = openZones.flatMap(({ facts }) => facts.applications ?? []);
@@ -76,22 +87,30 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
     depth && probe && wanted.length > 0
       ? samplingCoreVolume({ diameter: probe, depth, cores: fewest }).result.volume
       : undefined;
-  const depthWords = depth === undefined ? [] : depthAdvice(depth, purpose, results[0]?.depth, system);
+  const laboratory = laboratories.find(({ name }) => name === settings.laboratory);
+  const bagVolume = laboratory?.volume ?? BAG_VOLUME;
+  const depthWords = depth === undefined ? [] : depthAdvice(depth, purpose, results[0]?.depth, system, laboratory);
   const question = samplingTables.questions.find(({ name }) => name === settings.question);
   const panels = samplingTables.panels.filter(({ name }) => question?.panels.includes(name));
 
-  const problemZones = new Set(designed?.problems.map(({ zoneId }) => zoneId));
-  const ready = designed && progress === null && wanted.length > 0 && depth && probe && problemZones.size === 0;
+  const fee = feeOf(laboratory, question?.panels ?? []);
+  const paired = wanted.some(({ part }) => part);
+  const seedbed = wanted.some((draft) => draft.purpose === 'new seedbed');
+
+  const ready = designed && progress === null && wanted.length > 0 && depth && probe && designed.problems.length === 0;
   const send = (): void => {
     if (!designed || !depth || !probe) return;
     const input = wanted.map((draft): BagInput => ({
-      ...{ purpose, depth, probe, design, seed },
+      ...{ purpose: draft.purpose, depth, probe, design, seed },
+      ...(laboratory ? { laboratory: laboratory.name } : {}),
+      ...(draft.purpose === 'new seedbed' && settings.grassWanted ? { grassWanted: settings.grassWanted } : {}),
+      ...(draft.part ? { note: `The ${draft.part} half of a pair.` } : {}),
       edge: edge ?? 0,
       clear: clear ?? 0,
       panels: [...(question?.panels ?? ['routine'])],
       plannedFor: settings.day || null,
       cores: designed.cores
-        .filter(({ zoneId }) => draft.zones.some(({ id }) => id === zoneId))
+        .filter(({ bag }) => bag === draft.key)
         .map(({ zoneId, place, turn }) => ({
           zoneId,
           turn,
@@ -138,6 +157,15 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
             </Box>
           ))}
         </Box>
+        {laboratories.length > 0 && (
+          <LabChoice
+            laboratories={laboratories}
+            chosen={settings.laboratory}
+            panels={question?.panels ?? []}
+            onChoose={(name) => set({ laboratory: name })}
+            onDepth={(value) => set({ depth: value })}
+          />
+        )}
         <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.25, mt: 1.5 }}>
           <TextField select label="Purpose" value={purpose} onChange={(event) => set({ purpose: event.target.value })}>
             {samplingTables.purposes.map(({ name }) => (
@@ -177,6 +205,30 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
             value={settings.clear}
             onChange={(value) => set({ clear: value })}
           />
+          {paired && (
+            <QuantityField
+              sense="length"
+              label="Trouble reaches"
+              value={settings.reach}
+              onChange={(value) => set({ reach: value })}
+            />
+          )}
+          {seedbed && (
+            <TextField
+              select
+              label="To grow there"
+              value={settings.grassWanted}
+              onChange={(event) => set({ grassWanted: event.target.value })}
+              slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+            >
+              <MenuItem value="">what grows now</MenuItem>
+              {grassNames.map((name) => (
+                <MenuItem key={name} value={name}>
+                  {name}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
           <TextField
             select
             label="Places"
@@ -215,20 +267,11 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
           Who shares a bag
         </Typography>
         <FormControlLabel
-          control={<Checkbox checked={alone} onChange={(event) => setAlone(event.target.checked)} />}
+          control={<Checkbox checked={choices.alone} onChange={(event) => choose({ alone: event.target.checked })} />}
           label="Every zone a bag of its own"
         />
         {drafts.map((draft) => (
-          <BagDraft
-            key={draft.key}
-            draft={draft}
-            taken={!left.has(draft.key)}
-            onTake={(take) =>
-              setLeft((last) => new Set(take ? [...last].filter((key) => key !== draft.key) : [...last, draft.key]))
-            }
-            onCores={(cores) => setOwnCores((last) => new Map([...last, [draft.key, cores]]))}
-            others={drafts}
-          />
+          <BagDraft key={draft.key} draft={draft} others={drafts} choices={choices} onChoose={choose} />
         ))}
       </Box>
       <Box>
@@ -265,8 +308,8 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
             </Button>
           </Typography>
         )}
-        {designed?.problems.map(({ zoneId, words }) => (
-          <Trouble key={zoneId} error={new Error(words)} />
+        {designed?.problems.map(({ bag, words }) => (
+          <Trouble key={bag + words} error={new Error(words)} />
         ))}
         {wanted.some((draft) => draft.zones.some(({ id }) => !zones.find((zone) => zone.id === id)?.geometry)) && (
           <Typography sx={{ fontSize: '0.92rem', color: colours.faded }}>
@@ -282,11 +325,17 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
             sx={{
               mt: 1,
               fontSize: '0.92rem',
-              ...(volume < BAG_VOLUME ? { color: colours.ochre, fontWeight: 700 } : {}),
+              ...(volume < bagVolume ? { color: colours.ochre, fontWeight: 700 } : {}),
             }}
           >
-            {fewest} cores bring about {Math.round(volume / 10) * 10} mL; a bag wants {BAG_VOLUME} mL.{' '}
-            {volumeAdvice(volume, BAG_VOLUME, fewest) ?? 'They fill it.'}
+            {fewest} cores bring about {Math.round(volume / 10) * 10} mL; a bag wants {bagVolume} mL.{' '}
+            {volumeAdvice(volume, bagVolume, fewest) ?? 'They fill it.'}
+          </Typography>
+        )}
+        {fee !== null && wanted.length > 0 && (
+          <Typography sx={{ mt: 1 }}>
+            {laboratory!.name} asks {say('money', fee * wanted.length)} for {wanted.length}{' '}
+            {wanted.length === 1 ? 'bag' : 'bags'}.
           </Typography>
         )}
         <Trouble error={plan.error} />
@@ -294,44 +343,6 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
           Plan {wanted.length} {wanted.length === 1 ? 'bag' : 'bags'}
         </Button>
       </Box>
-    </Box>
-  );
-}
-
-interface BagDraftProps {
-  readonly draft: Draft;
-  readonly taken: boolean;
-  readonly onTake: (take: boolean) => void;
-  readonly onCores: (cores: number) => void;
-  readonly others: readonly Draft[];
-}
-
-function BagDraft({ draft, taken, onTake, onCores, others }: BagDraftProps) {
-  const names = draft.zones.map(({ name }) => name).join(', ');
-  const mixed = others.length > 1 && draft.zones.length > 1;
-  return (
-    <Box sx={{ borderTop: `1px solid ${colours.line}`, py: 1, display: 'flex', gap: 1, alignItems: 'flex-start' }}>
-      <Checkbox
-        checked={taken}
-        onChange={(event) => onTake(event.target.checked)}
-        slotProps={{ input: { 'aria-label': `Sample ${names}` } }}
-        sx={{ p: 0.5 }}
-      />
-      <Box sx={{ flex: 1, minWidth: 0 }}>
-        <strong>{names}</strong>
-        <Box sx={{ fontSize: '0.88rem', color: colours.faded }}>
-          {draft.why}
-          {mixed && apartBecause(draft.zones[0]!, draft.zones[1]!).join(', ')}
-        </Box>
-      </Box>
-      <TextField
-        type="number"
-        label="cores"
-        value={draft.cores}
-        onChange={(event) => onCores(Math.max(1, Math.min(200, Math.round(Number(event.target.value)) || 1)))}
-        sx={{ width: 84 }}
-        slotProps={{ htmlInput: { min: 1, max: 200, 'aria-label': `Cores of ${names}` } }}
-      />
     </Box>
   );
 }

@@ -1,14 +1,18 @@
 import { type Outline, Plane, PlanError, type Position } from '@glenfold/agronomy/plan';
 import type { PointDesign } from '@glenfold/agronomy';
-import { coringGround, corePlaces, shortestWalk, tourLength } from '@glenfold/agronomy/sampling';
+import { type GroundAbout, coringGround, corePlaces, shortestWalk, tourLength } from '@glenfold/agronomy/sampling';
 import { expose } from 'comlink';
 
 export interface ZoneToCore {
   readonly id: string;
+  /** Of the bag that its cores go into. */
+  readonly bag: string;
   readonly name: string;
   /** Nothing where the zone is not drawn. */
   readonly outline: Outline | null;
   readonly cores: number;
+  /** The bad part of it, or the healthy. */
+  readonly about?: GroundAbout | undefined;
 }
 
 export interface DesignTask {
@@ -23,6 +27,7 @@ export interface DesignTask {
 }
 
 export interface DesignedCore {
+  readonly bag: string;
   readonly zoneId: string;
   readonly place: Position | null;
   readonly turn: number;
@@ -31,7 +36,7 @@ export interface DesignedCore {
 export interface Designed {
   readonly cores: readonly DesignedCore[];
   /** Why a zone has no places, in words. */
-  readonly problems: ReadonlyArray<{ readonly zoneId: string; readonly words: string }>;
+  readonly problems: ReadonlyArray<{ readonly bag: string; readonly words: string }>;
   /** From the gate through all and back, in the order of walking. */
   readonly way: readonly Position[];
   /** m */
@@ -41,20 +46,20 @@ export interface Designed {
 /** Where to push the probe and how to walk there, worked out beside the page. */
 const work = {
   design(task: DesignTask, onProgress: (share: number) => void): Designed {
-    const placed: Array<{ zoneId: string; place: Position | null }> = [];
-    const problems: Array<{ zoneId: string; words: string }> = [];
-    for (const [index, { id, name, outline, cores }] of task.zones.entries()) {
-      if (!outline) for (let core = 0; core < cores; core += 1) placed.push({ zoneId: id, place: null });
+    const placed: Array<{ zoneId: string; bag: string; place: Position | null }> = [];
+    const problems: Array<{ bag: string; words: string }> = [];
+    for (const [index, { id, bag, name, outline, cores, about }] of task.zones.entries()) {
+      if (!outline) for (let core = 0; core < cores; core += 1) placed.push({ zoneId: id, bag, place: null });
       else
         try {
           const { exclusions, lines, edge, clear } = task;
-          const ground = coringGround({ outline, exclusions, lines, edge, clear });
+          const ground = coringGround({ outline, exclusions, lines, edge, clear, about });
           placed.push(
-            ...corePlaces(ground, cores, task.design, task.seed + index).map((place) => ({ zoneId: id, place })),
+            ...corePlaces(ground, cores, task.design, task.seed + index).map((place) => ({ zoneId: id, bag, place })),
           );
         } catch (error) {
           if (!(error instanceof PlanError)) throw error;
-          problems.push({ zoneId: id, words: `${name}: ${error.message}` });
+          problems.push({ bag, words: `${name}: ${error.message}` });
         }
       onProgress((0.8 * (index + 1)) / task.zones.length);
     }

@@ -1,7 +1,7 @@
 import { corePush, writeBagCode } from '@glenfold/agronomy';
 import { Plane, type Position, compassPoint } from '@glenfold/agronomy/plan';
-import { skipReasons, soilMoistures } from '@glenfold/contract';
-import { Box, Button, Dialog, DialogContent, DialogTitle, MenuItem, TextField, Typography } from '@mui/material';
+import { soilMoistures } from '@glenfold/contract';
+import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { devicePosition } from '../../../position/devicePosition.ts';
@@ -13,6 +13,7 @@ import { useSessionState } from '../../../ui/useSessionState.ts';
 import { SiteSketch } from '../SiteSketch.tsx';
 import { BeforeWalk } from './BeforeWalk.tsx';
 import { DepthStepper } from './DepthStepper.tsx';
+import { NoteDialog, SkipDialog } from './WalkDialogs.tsx';
 import { useWakeLock } from './useWakeLock.ts';
 import { type WalkedCore, useWalk } from './useWalk.ts';
 
@@ -65,6 +66,8 @@ export function WalkPage() {
   const [note, setNote] = useState('');
   const [pushed, setPushed] = useState<number | null>(null);
   const [recovered, setRecovered] = useState<number | null>(null);
+  const [photos, setPhotos] = useState(0);
+  const [photoTrouble, setPhotoTrouble] = useState<Error | null>(null);
   const [moisture, setMoisture] = useState<string | null>(null);
   useWakeLock(begun);
   useEffect(() => {
@@ -91,6 +94,16 @@ export function WalkPage() {
     setPushed(null);
     setRecovered(null);
     setNote('');
+    setPhotos(0);
+  };
+  const photograph = async (core: WalkedCore, file: File): Promise<void> => {
+    setPhotoTrouble(null);
+    try {
+      await walk.takePhoto(core, file);
+      setPhotos((last) => last + 1);
+    } catch (failure) {
+      setPhotoTrouble(failure as Error);
+    }
   };
   const bar = (
     <Box
@@ -261,12 +274,28 @@ export function WalkPage() {
           >
             Cored
           </Button>
-          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(3, 1fr)', gap: 1 }}>
+          <Trouble error={photoTrouble} />
+          <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(4, 1fr)', gap: 1 }}>
             <Button variant="outlined" sx={{ minHeight: 52 }} onClick={() => setSkipping(true)}>
               Skip
             </Button>
             <Button variant="outlined" sx={{ minHeight: 52 }} onClick={() => setNoting(true)}>
               {note ? 'Note ✓' : 'Note'}
+            </Button>
+            <Button variant="outlined" component="label" sx={{ minHeight: 52 }}>
+              {photos > 0 ? `Photo ${photos}` : 'Photo'}
+              <input
+                type="file"
+                accept="image/*"
+                capture="environment"
+                hidden
+                aria-label="Photo of this place"
+                onChange={(event) => {
+                  const file = event.target.files?.[0];
+                  event.target.value = '';
+                  if (file) void photograph(next, file);
+                }}
+              />
             </Button>
             <Button
               variant="outlined"
@@ -274,7 +303,7 @@ export function WalkPage() {
               disabled={!last}
               onClick={() => last && void tap(last, { state: 'waiting' })}
             >
-              Undo last
+              Undo
             </Button>
           </Box>
           <Box sx={{ textAlign: 'center', fontSize: '0.95rem' }}>
@@ -313,51 +342,15 @@ export function WalkPage() {
           </Button>
         </Box>
       )}
-      <Dialog open={skipping && !!next} onClose={() => setSkipping(false)} fullWidth>
-        <DialogTitle>Why is it left out?</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1 }}>
-          {skipReasons.map((reason) => (
-            <Button
-              key={reason}
-              variant="outlined"
-              sx={{ minHeight: 52 }}
-              onClick={() => {
-                setSkipping(false);
-                if (next) void tap(next, { state: 'skipped', reason, note: note || null });
-              }}
-            >
-              {reason}
-            </Button>
-          ))}
-        </DialogContent>
-      </Dialog>
-      <Dialog open={noting} onClose={() => setNoting(false)} fullWidth>
-        <DialogTitle>Note</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 1 }}>
-          <TextField
-            multiline
-            minRows={2}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-            slotProps={{ htmlInput: { 'aria-label': 'Note', maxLength: 400 } }}
-          />
-          <TextField
-            select
-            label="Or choose"
-            value=""
-            onChange={(event) => setNote((last) => [last, event.target.value].filter(Boolean).join(', '))}
-          >
-            {['thatch over 1 cm', 'roots shallow', 'worms', 'rubble', 'smells sour', 'grey, wet below'].map((words) => (
-              <MenuItem key={words} value={words}>
-                {words}
-              </MenuItem>
-            ))}
-          </TextField>
-          <Button variant="contained" sx={{ minHeight: 52 }} onClick={() => setNoting(false)}>
-            Keep
-          </Button>
-        </DialogContent>
-      </Dialog>
+      <SkipDialog
+        open={skipping && !!next}
+        onClose={() => setSkipping(false)}
+        onSkip={(reason) => {
+          setSkipping(false);
+          if (next) void tap(next, { state: 'skipped', reason, note: note || null });
+        }}
+      />
+      <NoteDialog open={noting} note={note} onNote={setNote} onClose={() => setNoting(false)} />
     </Box>
   );
 }

@@ -1,8 +1,23 @@
+import { writeBagCode } from '@glenfold/agronomy';
 import type { CoreAnswer, CoreTapInput } from '@glenfold/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { type PackedSite, type QueuedTap, type WalkNotice, keepTap, packSite, queued, sendKept } from './walkStore.ts';
+import { shrink } from '../../../ui/shrink.ts';
+import {
+  type PackedSite,
+  type QueuedTap,
+  type WalkNotice,
+  keepPhoto,
+  keepTap,
+  packSite,
+  queued,
+  queuedPhotos,
+  sendKept,
+  sendPhotos,
+} from './walkStore.ts';
 
+/** Longest side of a photo, pixels. */
+const LONGEST = 1600;
 /** Between tries to send, ms. */
 const AGAIN = 8000;
 
@@ -18,6 +33,7 @@ export function useWalk(siteId: string) {
   const [pack, setPack] = useState<PackedSite | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [kept, setKept] = useState<readonly QueuedTap[]>([]);
+  const [photos, setPhotos] = useState(0);
   const [done, setDone] = useState<readonly CoreTapInput[]>([]);
   const [notices, setNotices] = useState<readonly WalkNotice[]>([]);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -34,11 +50,13 @@ export function useWalk(siteId: string) {
         void client.invalidateQueries();
         setNotices((last) => [...last.filter(({ tapId }) => !told.some((notice) => notice.tapId === tapId)), ...told]);
       });
+      await sendPhotos((notice) => setNotices((last) => [...last, notice]));
       setTrouble(null);
     } catch (problem) {
       setTrouble((problem as Error).message);
     } finally {
       setKept(await queued());
+      setPhotos((await queuedPhotos()).length);
       sending.current = false;
     }
   }, [client]);
@@ -55,7 +73,10 @@ export function useWalk(siteId: string) {
         if (!gone.signal.aborted) setError(problem as Error);
       }
     })();
-    const again = (): void => void queued().then((all) => (all.length > 0 ? send() : undefined));
+    const again = (): void =>
+      void Promise.all([queued(), queuedPhotos()]).then(([taps, pictures]) =>
+        taps.length + pictures.length > 0 ? send() : undefined,
+      );
     const timer = setInterval(again, AGAIN);
     window.addEventListener('online', again);
     return () => {
@@ -95,5 +116,16 @@ export function useWalk(siteId: string) {
     setKept(await queued());
     void send();
   };
-  return { pack, error, cores, kept: kept.length, notices, trouble, tap, letGo: () => setNotices([]) };
+  /** Keep a photo of where a core is taken. @throws with words for what is no picture */
+  const takePhoto = async (core: WalkedCore, file: File): Promise<void> => {
+    if (!pack) return;
+    const { type, image } = await shrink(file, LONGEST);
+    const caption = `Core ${core.number} of bag ${writeBagCode(core.code)}`;
+    const photo = { id: crypto.randomUUID(), type, image, caption, takenOn: new Date().toISOString().slice(0, 10) };
+    await keepPhoto({ practiceId: pack.practiceId, zoneId: core.zoneId, photo });
+    setPhotos((await queuedPhotos()).length);
+    void send();
+  };
+  const letGo = (): void => setNotices([]);
+  return { pack, error, cores, kept: kept.length + photos, notices, trouble, tap, takePhoto, letGo };
 }

@@ -3,6 +3,8 @@ import type {
   CoreTapInput,
   CoreTapsAnswer,
   GroundThingsAnswer,
+  PhotoAnswer,
+  PhotoInput,
   SessionAnswer,
   SiteAnswer,
   ZoneAnswer,
@@ -30,6 +32,7 @@ export interface WalkNotice {
 const store = createStore('glenfold-walk', 'kept');
 const packKey = (siteId: string): string => `site ${siteId}`;
 const QUEUE = 'queue';
+const PHOTOS = 'photos';
 /** Touches sent at once. */
 const BATCH = 100;
 
@@ -138,5 +141,41 @@ export async function sendKept(
       if (packed) await set(packKey(siteId), withTaps(packed, arrived), store);
     }
     await update<QueuedTap[]>(QUEUE, (last = []) => last.filter(({ tap }) => !told.has(tap.id)), store);
+  }
+}
+
+/** A photo made on the walk, with an id made here: sent twice, it counts once. */
+export interface QueuedPhoto {
+  readonly practiceId: string;
+  readonly zoneId: string;
+  readonly photo: PhotoInput & { readonly id: string };
+}
+
+export async function queuedPhotos(): Promise<readonly QueuedPhoto[]> {
+  return (await get<QueuedPhoto[]>(PHOTOS, store)) ?? [];
+}
+
+export async function keepPhoto(entry: QueuedPhoto): Promise<void> {
+  await update<QueuedPhoto[]>(PHOTOS, (last = []) => [...last, entry], store);
+}
+
+/**
+ * Send photos that are kept, one at a time. One that the server refuses for good leaves the device with a notice.
+ *
+ * @throws when the server cannot be reached, or refuses who asks: the rest stays kept.
+ */
+export async function sendPhotos(onNotice: (notice: WalkNotice) => void): Promise<void> {
+  if ((await queuedPhotos()).length === 0) return;
+  const session = await signedIn();
+  for (const { practiceId, zoneId, photo } of await queuedPhotos()) {
+    if (practiceId !== session.practice?.id) continue;
+    try {
+      await api<PhotoAnswer>('POST', `/zones/${zoneId}/photos`, photo);
+    } catch (error) {
+      const final = error instanceof ApiProblem && [404, 409, 422].includes(error.status);
+      if (!final) throw error;
+      onNotice({ tapId: photo.id, words: `The photo “${photo.caption ?? ''}” cannot be kept: ${error.message}` });
+    }
+    await update<QueuedPhoto[]>(PHOTOS, (last = []) => last.filter((entry) => entry.photo.id !== photo.id), store);
   }
 }

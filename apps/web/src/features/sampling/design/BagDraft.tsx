@@ -1,0 +1,111 @@
+import { samplingPurposes } from '@glenfold/agronomy';
+import { Box, Button, Checkbox, Menu, MenuItem, TextField } from '@mui/material';
+import { useState } from 'react';
+import { colours } from '../../../theme.ts';
+import type { Draft, DraftChoices } from './useDrafts.ts';
+
+interface BagDraftProps {
+  readonly draft: Draft;
+  readonly others: readonly Draft[];
+  readonly choices: DraftChoices;
+  readonly onChoose: (next: Partial<DraftChoices>) => void;
+}
+
+const withEntry = <T,>(map: ReadonlyMap<string, T>, key: string, value: T): Map<string, T> =>
+  new Map([...map, [key, value]]);
+const withMember = (set: ReadonlySet<string>, key: string, member: boolean): Set<string> =>
+  new Set(member ? [...set, key] : [...set].filter((other) => other !== key));
+
+/** A bag that is proposed: who is in it and why, how many cores, and what may be decided otherwise. */
+export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
+  const { key, zones, part, spots, why, cores, purpose } = draft;
+  const { left, ownCores, ownPurpose, paired, joined } = choices;
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [only] = zones;
+  const names = `${zones.map(({ name }) => name).join(', ')}${part ? `, ${part} part` : ''}`;
+  const choose = (next: Partial<DraftChoices>): void => {
+    setAnchor(null);
+    onChoose(next);
+  };
+  const mates = others.filter((other) => other.key !== key && !other.part);
+  return (
+    <Box sx={{ borderTop: `1px solid ${colours.line}`, py: 1, display: 'flex', gap: 1, alignItems: 'flex-start' }}>
+      <Checkbox
+        checked={!left.has(key)}
+        onChange={(event) => onChoose({ left: withMember(left, key, !event.target.checked) })}
+        slotProps={{ input: { 'aria-label': `Sample ${names}` } }}
+        sx={{ p: 0.5 }}
+      />
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <strong>{names}</strong>
+        <Box sx={{ fontSize: '0.88rem', color: colours.faded }}>{why}</Box>
+        <Button
+          size="small"
+          aria-label={`Decide otherwise on ${names}`}
+          onClick={(event) => setAnchor(event.currentTarget)}
+          sx={{ px: 0.5, minWidth: 0 }}
+        >
+          {purpose === 'routine' ? 'Otherwise…' : `For: ${purpose}…`}
+        </Button>
+        <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+          {zones.length === 1 && !part && spots.length > 0 && (
+            <MenuItem onClick={() => choose({ paired: withMember(paired, only!.id, true) })}>
+              As a pair: the bad part and the healthy
+            </MenuItem>
+          )}
+          {part && (
+            <MenuItem onClick={() => choose({ paired: withMember(paired, only!.id, false) })}>
+              No pair: the whole zone
+            </MenuItem>
+          )}
+          {zones.length > 1 &&
+            zones.slice(1).map((zone) => (
+              <MenuItem
+                key={zone.id}
+                onClick={() =>
+                  choose(
+                    joined.has(zone.id)
+                      ? { joined: new Map([...joined].filter(([id]) => id !== zone.id)) }
+                      : { alone: true },
+                  )
+                }
+              >
+                {joined.has(zone.id) ? `${zone.name} apart again` : 'Every zone a bag of its own'}
+              </MenuItem>
+            ))}
+          {zones.length === 1 &&
+            !part &&
+            mates.map((other) => (
+              <MenuItem
+                key={other.key}
+                onClick={() => choose({ alone: false, joined: withEntry(joined, only!.id, other.zones[0]!.id) })}
+              >
+                Mix it with {other.zones.map(({ name }) => name).join(', ')}
+              </MenuItem>
+            ))}
+          {samplingPurposes.map((name) => (
+            <MenuItem
+              key={name}
+              selected={name === purpose}
+              onClick={() => choose({ ownPurpose: withEntry(ownPurpose, key, name) })}
+            >
+              For: {name}
+            </MenuItem>
+          ))}
+        </Menu>
+      </Box>
+      <TextField
+        type="number"
+        label="cores"
+        value={cores}
+        onChange={(event) =>
+          onChoose({
+            ownCores: withEntry(ownCores, key, Math.max(1, Math.min(200, Math.round(Number(event.target.value)) || 1))),
+          })
+        }
+        sx={{ width: 84 }}
+        slotProps={{ htmlInput: { min: 1, max: 200, 'aria-label': `Cores of ${names}` } }}
+      />
+    </Box>
+  );
+}
