@@ -1,4 +1,5 @@
-import type { BagAnswer, BagLineAnswer, SiteAnswer } from '@glenfold/contract';
+import { writeBagCode } from '@glenfold/agronomy';
+import type { BagAnswer, BagLineAnswer, PhotoAnswer, SiteAnswer } from '@glenfold/contract';
 import { type Page, expect, openSite, test } from './person.ts';
 
 async function bagsOf(page: Page, name: string): Promise<BagAnswer[]> {
@@ -6,6 +7,12 @@ async function bagsOf(page: Page, name: string): Promise<BagAnswer[]> {
   const { id } = sites.find((site) => site.name.startsWith(name))!;
   return (await (await page.request.get(`/api/sites/${id}/bags`)).json()) as BagAnswer[];
 }
+
+/** A picture of one grey pixel. */
+const grey = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==',
+  'base64',
+);
 
 /** Check everything that is checked before the first core, and begin. */
 async function begin(page: Page): Promise<void> {
@@ -18,9 +25,13 @@ test('the school field is planned, cored, dried and sent, and a bag is found by 
   await openSite(page, 'Harbour School field', 'Sampling');
   await expect(page.getByText(/111 cores in 5 bags; .* on foot from the gate and back/)).toBeVisible();
   await expect(page.getByText(/it shows hard ground, puddles, spongy/)).toBeVisible();
+  // A laboratory has depths, a bag and fees of its own.
+  await page.getByRole('combobox', { name: 'Laboratory' }).click();
+  await page.getByRole('option', { name: 'Grey Skerry farm laboratory' }).click();
+  await expect(page.getByText(/Grey Skerry farm laboratory asks \$60\.00 for 5 bags/)).toBeVisible();
   // Another depth than last time, and one no laboratory is calibrated for.
   await page.getByRole('textbox', { name: 'Depth' }).fill('5 in');
-  await expect(page.getByText(/No usual laboratory is calibrated for 5 in/)).toBeVisible();
+  await expect(page.getByText(/Grey Skerry farm laboratory is not calibrated for 5 in, only for/)).toBeVisible();
   await expect(page.getByText(/The last test went to 6 in/)).toBeVisible();
   await page.getByRole('textbox', { name: 'Depth' }).fill('6 in');
   await page.getByRole('combobox', { name: 'The soil is' }).click();
@@ -31,7 +42,7 @@ test('the school field is planned, cored, dried and sent, and a bag is found by 
     await page.getByRole('checkbox', { name: `Sample ${zone}` }).uncheck();
   await page.getByRole('spinbutton', { name: 'Cores of West goal' }).fill('6');
   await page.getByRole('spinbutton', { name: 'Cores of East goal' }).fill('6');
-  await expect(page.getByText(/6 cores do not fill the bag: take 12, or a wider probe/)).toBeVisible();
+  await expect(page.getByText(/6 cores do not fill the bag: take 17, or a wider probe/)).toBeVisible();
   // No core fits an edge wider than the goals.
   await page.getByRole('textbox', { name: 'Off the edges' }).fill('30 ft');
   await expect(page.getByText(/West goal: The zone is too narrow/)).toBeVisible();
@@ -53,11 +64,16 @@ test('the school field is planned, cored, dried and sent, and a bag is found by 
   await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent');
   await page.getByRole('link', { name: 'Back' }).click();
 
-  for (const next of ['Laid out to dry', 'Sent'])
-    for (let left = 2; left > 0; left -= 1) {
-      await page.getByRole('button', { name: next, exact: true }).first().click();
-      await expect(page.getByRole('button', { name: next, exact: true })).toHaveCount(left - 1);
-    }
+  for (let left = 2; left > 0; left -= 1) {
+    await page.getByRole('button', { name: 'Laid out to dry' }).first().click();
+    await expect(page.getByRole('button', { name: 'Laid out to dry' })).toHaveCount(left - 1);
+  }
+  for (const row of await rows.all()) await row.getByRole('checkbox').check();
+  await page.getByRole('button', { name: 'Post together' }).click();
+  const parcel = page.getByRole('dialog');
+  await expect(parcel).toContainText('Grey Skerry farm laboratory asks $24.00 for these 2 bags');
+  await parcel.getByRole('button', { name: 'Sent' }).click();
+  await expect(rows.filter({ hasText: 'Sent' })).toHaveCount(2);
   await expect(page.getByRole('link', { name: /Sampling/ })).toContainText('2 of 2 bags sent');
 
   const [bag] = await bagsOf(page, 'Harbour');
@@ -89,11 +105,15 @@ test.describe('on the phone', () => {
     await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent');
 
     await context.setOffline(true);
+    await page
+      .getByLabel('Photo of this place')
+      .setInputFiles({ name: 'core.png', mimeType: 'image/png', buffer: grey });
+    await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('1 kept here');
     for (let core = 2; core <= 5; core += 1) {
       await page.getByRole('button', { name: 'Cored' }).click();
       await expect(page.getByText(`${core} of ${total} done`)).toBeVisible();
     }
-    await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('4 kept here');
+    await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('5 kept here');
     await expect(page.getByRole('note')).toContainText('every tap is kept on this device');
     await page.reload();
     await expect(page.getByText(`5 of ${total} done`)).toBeVisible();
@@ -114,6 +134,8 @@ test.describe('on the phone', () => {
     expect(cored).toMatchObject({ state: 'cored', cored: total, cores: total });
     expect(cored!.places.every(({ state, by }) => state === 'cored' && by?.startsWith('Wynn'))).toBe(true);
     expect(cored!.places.filter(({ pushed }) => pushed! < cored!.depth - 1)).toHaveLength(1);
+    const photos = (await (await page.request.get(`/api/sites/${cored!.siteId}/photos`)).json()) as PhotoAnswer[];
+    expect(photos.map(({ caption }) => caption)).toContain(`Core 2 of bag ${writeBagCode(cored!.code)}`);
     const board = (await (await page.request.get('/api/bags')).json()) as BagLineAnswer[];
     expect(board.find(({ id }) => id === cored!.id)).toMatchObject({ state: 'cored', days: 0 });
   });

@@ -20,7 +20,7 @@ import { HiddenSoil, type Soil, mixed } from '../src/standins/laboratory/hiddenS
 import { houseStyles } from '../src/standins/laboratory/houseStyles.ts';
 import { type PrintedSample } from '../src/standins/laboratory/reportFiles.ts';
 import { faultOf } from '../src/standins/laboratory/standInLaboratories.ts';
-import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import { get, send, useDemoServer, zoneOf } from './client.ts';
 import { bagBody } from './promisedRoutes.ts';
 
 const plane = new Plane([-36, 46.5]);
@@ -167,7 +167,7 @@ describe('a bag that is sent', () => {
       await hurry(4);
       expect((await news()).arrived).toBeGreaterThan(0);
       const arrived = await bagNow(bag);
-      expect(arrived).toMatchObject({ state: 'at the lab', labNumber: expect.stringMatching(/^\d\d-\d{4}\/1$/) as string }); // prettier-ignore
+      expect(arrived).toMatchObject({ state: 'at the lab', labNumber: expect.stringMatching(/^\d\d-\d{4}\/1$/) as unknown }); // prettier-ignore
       expect(arrived.custody.at(-1)).toMatchObject({ by: name });
       expect((await get<HiddenSoilAnswer>(`/bags/${bag.id}/hidden-soil`)).values).toEqual([]);
       await hurry(15);
@@ -195,7 +195,7 @@ describe('a bag that is sent', () => {
     await plain(bag, 'amended');
     const code = writeBagCode(bag.code);
     const wrong = writeBagCode(`${bag.code[1]}${bag.code[0]}${bag.code.slice(2)}`);
-    const differs = bag.code[0] !== bag.code[1];
+    const differs = !bag.code.startsWith(bag.code[1]!);
     await server
       .current()
       .sql(
@@ -216,8 +216,8 @@ describe('a bag that is sent', () => {
       expect(first!.faults[0]!.message).toContain(`${code} looks like it`);
       const { columns, extractant, bufferMethod } = file;
       const choices = { columns: columns.map(({ field, unit, basis }) => ({ field, unit, basis })), extractant, bufferMethod }; // prettier-ignore
-      const choose = (rows: object[], status = 200) => send<LabImportAnswer & ProblemAnswer>('put', `/lab-imports/${file.id}`, { ...choices, rows }, status, file.version); // prettier-ignore
-      const refused = await choose([{ line: first!.line, zoneId: null, bagId: file.id }], 422);
+      const choose = <T = LabImportAnswer>(rows: object[], status = 200) => send<T>('put', `/lab-imports/${file.id}`, { ...choices, rows }, status, file.version); // prettier-ignore
+      const refused = await choose<ProblemAnswer>([{ line: first!.line, zoneId: null, bagId: file.id }], 422);
       expect(refused.errors[0]!.message).toMatch(/zone or bag that is not on this site/);
       const chosen = await choose([{ line: first!.line, zoneId: null, bagId: bag.id }]);
       expect(chosen.rows[0]).toMatchObject({ bagId: bag.id, faults: [] });

@@ -64,8 +64,6 @@ export class SoilValueAnswer {
   @IsString() unit: string;
   @IsNumber() soil: number;
   @IsNumber() bag: number;
-  /** Of the bag against the soil, %. */
-  @IsNumber() off: number;
 }
 
 /** What only a simulated laboratory can tell: the soil that its numbers were drawn from. */

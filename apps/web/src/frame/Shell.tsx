@@ -112,7 +112,8 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
           }}
           noOptionsText={codeTrouble(text) ?? 'Nothing of this name, label or code'}
           renderInput={(params) => <TextField {...params} autoFocus placeholder="Name, bag label or bag code" />}
-          sx={{ mt: 1, mb: 28 }}
+          slotProps={{ listbox: { sx: { maxHeight: 232 } } }}
+          sx={{ mt: 1, mb: 31 }}
         />
       </DialogContent>
     </Dialog>

@@ -11,6 +11,12 @@ type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> &
   readonly problem?: string | undefined;
 };
 
+/** A number as it stands in a field: no more figures than somebody would type. */
+function written(value: number): string {
+  const size = Math.abs(value);
+  return String(Number(size >= 1 && size < 100 ? value.toFixed(2) : value.toPrecision(5)));
+}
+
 /** A number field that knows its unit: `40 ft2` typed where m² stands is converted, and both are shown. */
 export function QuantityField({ sense, value, onChange, problem, helperText, ...rest }: QuantityFieldProps) {
   const { system } = useUnits();
@@ -19,7 +25,7 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
   const own = unit === '' ? inner : unit;
   const [typed, setTyped] = useState<{ readonly text: string; readonly value: number | string | null } | null>(null);
 
-  const shown = typeof value === 'number' ? String(Number(convert(value, inner, own).toPrecision(5))) : (value ?? '');
+  const shown = typeof value === 'number' ? written(convert(value, inner, own)) : (value ?? '');
   const text = typed && typed.value === value ? typed.text : shown;
   const other = present(sense, typeof value === 'number' ? value : 0, system === 'us' ? 'metric' : 'us').text;
   const both =

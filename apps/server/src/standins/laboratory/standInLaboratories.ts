@@ -81,18 +81,16 @@ export class StandInLaboratories extends Laboratories {
     const [sample] = await this.records.of(StandInSample).find({ bagId, told: MoreThan(1) });
     if (!sample) return { cores: 0, fault: null, values: [] };
     const { zone, bag, cores } = sample.soils;
-    const off = (soil: number, found: number): number => (100 * (found - soil)) / soil;
     const value = (analyte: string, unit: string, key: (typeof soilAnalytes)[number]) => ({
       ...{ analyte, unit, soil: zone[key], bag: bag[key] },
-      off: off(zone[key], bag[key]),
     });
     return {
       cores,
       fault: sample.fault,
       values: [
         value('pH', '', 'ph'),
-        value('P, Mehlich-3', 'mg/kg', 'p'),
-        value('K, Mehlich-3', 'mg/kg', 'k'),
+        value('P by Mehlich-3', 'mg/kg', 'p'),
+        value('K by Mehlich-3', 'mg/kg', 'k'),
         value('Organic matter', '%', 'organicMatter'),
       ],
     };

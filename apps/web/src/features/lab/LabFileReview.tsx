@@ -31,7 +31,7 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
-import { fieldNames } from './fieldNames.ts';
+import { asRead, fieldNames } from './fieldNames.ts';
 import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
 
 const isNutrient = (field: LabField | null): field is PanelNutrient => panel.includes(field as PanelNutrient);
@@ -283,8 +283,8 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                 <TableCell sx={{ whiteSpace: 'nowrap' }}>
                   {row.depth === undefined ? '–' : present('depth', row.depth, system).text}
                 </TableCell>
-                <TableCell>{row.soilPh?.toFixed(1) ?? '–'}</TableCell>
-                <TableCell>{row.bufferPh?.toFixed(1) ?? '–'}</TableCell>
+                <TableCell>{row.soilPh === undefined ? '–' : asRead(row.soilPh)}</TableCell>
+                <TableCell>{row.bufferPh === undefined ? '–' : asRead(row.bufferPh)}</TableCell>
                 {panel.map((nutrient) => {
                   const reported = row.nutrients[nutrient];
                   return (

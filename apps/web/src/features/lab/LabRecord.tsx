@@ -4,6 +4,7 @@ import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@
 import { Link } from 'react-router';
 import { stepPath } from '../../frame/steps.ts';
 import { colours } from '../../theme.ts';
+import { asRead } from './fieldNames.ts';
 import { Words } from '../../ui/Words.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
@@ -64,9 +65,9 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   {result.sampledOn ?? 'no date'}
                   <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{say('depth', result.depth)} deep</Box>
                 </TableCell>
-                <TableCell sx={{ fontWeight: 700 }}>{result.soilPh.toFixed(1)}</TableCell>
+                <TableCell sx={{ fontWeight: 700 }}>{asRead(result.soilPh)}</TableCell>
                 <TableCell>
-                  {result.bufferPh === null ? '–' : result.bufferPh.toFixed(1)}
+                  {result.bufferPh === null ? '–' : asRead(result.bufferPh)}
                   <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
                     {result.bufferMethod && bufferNames[result.bufferMethod]}
                   </Box>

@@ -14,3 +14,6 @@ export const fieldNames: Readonly<Record<LabField, string>> = {
   mg: 'Mg',
   organicMatter: 'Organic matter',
 };
+
+/** A pH or buffer pH as it was reported: to the hundredth where that was told. */
+export const asRead = (value: number): string => value.toFixed(2).replace(/0$/, '');

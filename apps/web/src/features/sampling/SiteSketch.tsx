@@ -31,7 +31,7 @@ interface SketchProps {
 }
 
 /** Of the desk and of the hand. */
-const sizes = { desk: [640, 420], hand: [390, 220] } as const;
+const sizes = { desk: [640, 372], hand: [390, 220] } as const;
 const ROOM = 26;
 
 const positionsOf = (geometry: { readonly coordinates: unknown } | null): Position[] => {

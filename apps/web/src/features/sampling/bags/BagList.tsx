@@ -71,7 +71,16 @@ function BagDetails({ bag, zones }: { readonly bag: BagAnswer; readonly zones: r
   const stop = probeStop(bag.depth, pushes);
   const cell = { borderTop: `1px solid ${colours.line}`, py: 0.25, pr: 1.5 };
   return (
-    <Box sx={{ ml: 5, mt: 1, display: 'grid', gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 300px' }, gap: 3 }}>
+    <Box
+      sx={{
+        ml: { xs: 0, sm: 5 },
+        mt: 1,
+        display: 'grid',
+        alignItems: 'start',
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 320px' },
+        gap: 3,
+      }}
+    >
       <Box
         component="table"
         sx={{
@@ -117,8 +126,9 @@ function BagDetails({ bag, zones }: { readonly bag: BagAnswer; readonly zones: r
       </Box>
       <Box>
         <Box sx={{ fontSize: '0.92rem' }}>
-          {bag.purpose}, {present('depth', bag.depth, 'metric').text} ({present('depth', bag.depth, 'us').text}),{' '}
-          {bag.panels.join(', ')}
+          Purpose: {bag.purpose}. {present('depth', bag.depth, 'metric').text} ({present('depth', bag.depth, 'us').text}
+          ) deep. Panels: {bag.panels.join(', ')}.{bag.grassWanted && ` To grow: ${bag.grassWanted}.`}
+          {bag.note && ` ${bag.note}`}
         </Box>
         {stop !== undefined && (
           <Box sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1, my: 1 }}>
@@ -181,28 +191,29 @@ function HiddenSoil({ bag }: { readonly bag: BagAnswer }) {
       </Box>
       <Box
         component="table"
-        sx={{ borderCollapse: 'collapse', mt: 0.5, '& td, & th': { pr: 1.5, textAlign: 'left', fontWeight: 400 } }}
+        sx={{
+          borderCollapse: 'collapse',
+          width: '100%',
+          mt: 0.5,
+          '& td, & th': { ...soilCell, textAlign: 'right' },
+          '& td:first-of-type': { textAlign: 'left' },
+        }}
       >
         <thead>
           <tr>
             <th />
-            <th>whole zone</th>
-            <th>in the bag</th>
+            <th>zone</th>
+            <th>bag</th>
             <th>off by</th>
           </tr>
         </thead>
         <tbody>
-          {data.values.map(({ analyte, unit, soil, bag: found, off }) => (
+          {data.values.map(({ analyte, unit, soil, bag: found }) => (
             <tr key={analyte}>
-              <td>{analyte}</td>
-              <td>
-                {plainNumber(soil)} {unit}
-              </td>
+              <td>{unit ? `${analyte}, ${unit}` : analyte}</td>
+              <td>{plainNumber(soil)}</td>
               <td>{plainNumber(found)}</td>
-              <td>
-                {off < 0 ? '−' : '+'}
-                {Math.abs(off).toFixed(0)} %
-              </td>
+              <td>{unit ? signed((100 * (found - soil)) / soil, 0, ' %') : signed(found - soil, 1)}</td>
             </tr>
           ))}
         </tbody>
@@ -211,6 +222,9 @@ function HiddenSoil({ bag }: { readonly bag: BagAnswer }) {
   );
 }
 
+const soilCell = { borderTop: `1px solid ${colours.line}`, fontWeight: 400, whiteSpace: 'nowrap', py: 0.25, pr: 1 };
+const signed = (value: number, places: number, unit = ''): string =>
+  `${value < 0 ? '−' : '+'}${Math.abs(value).toFixed(places)}${unit}`;
 const plainNumber = (value: number): string => value.toFixed(value < 10 ? 1 : 0);
 
 function LabNumber({ bag }: { readonly bag: BagAnswer }) {

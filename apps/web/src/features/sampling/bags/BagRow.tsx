@@ -1,13 +1,16 @@
 import { writeBagCode } from '@glenfold/agronomy';
 import type { BagLineAnswer } from '@glenfold/contract';
 import { Box, Button, Checkbox, Menu, MenuItem } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveBags, useTakeAgain } from '../../../api/changes.ts';
+import { queries } from '../../../api/queries.ts';
 import { colours } from '../../../theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';
+import { Parcel } from './Parcel.tsx';
 import { custodyLooks, standing } from './custodyWords.ts';
 
 interface BagRowProps {
@@ -32,6 +35,8 @@ export function Code({ code }: { readonly code: string }) {
         px: 0.75,
         background: colours.sheet,
         whiteSpace: 'nowrap',
+        minWidth: 94,
+        textAlign: 'center',
       }}
     >
       {writeBagCode(code)}
@@ -46,7 +51,12 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
   const again = useTakeAgain();
   const { remove } = useUndo();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const [sending, setSending] = useState(false);
+  const { data: laboratories = [] } = useQuery(queries.laboratories());
   const { label, next } = custodyLooks[bag.state];
+  // A laboratory that lets know by itself is waited for; the step stays in the menu.
+  const tells = ['sent', 'at the lab'].includes(bag.state) && laboratories.some(({ name }) => name === bag.laboratory);
+  const report = bag.state === 'reported';
   const ended = bag.state === 'lost' || bag.state === 'spoiled';
   const close = (): void => setAnchor(null);
   const to = (state: BagLineAnswer['state']): void => {
@@ -97,8 +107,18 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
                 Walk
               </Button>
             )}
-            {next && (
-              <Button size="small" variant="outlined" disabled={move.isPending} onClick={() => to(next[0])}>
+            {report && (
+              <Button size="small" variant="contained" component={Link} to={`/sites/${bag.siteId}/lab`}>
+                Read the report
+              </Button>
+            )}
+            {next && !tells && !report && (
+              <Button
+                size="small"
+                variant="outlined"
+                disabled={move.isPending}
+                onClick={() => (next[0] === 'sent' ? setSending(true) : to(next[0]))}
+              >
                 {next[1]}
               </Button>
             )}
@@ -118,6 +138,9 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
               </Button>
             )}
             <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+              {next && (tells || report) && (
+                <MenuItem onClick={() => to(next[0])}>{report ? 'It was read elsewhere' : next[1]}</MenuItem>
+              )}
               <MenuItem onClick={() => to('lost')}>It was lost</MenuItem>
               <MenuItem onClick={() => to('spoiled')}>It was spoiled</MenuItem>
               {bag.state === 'planned' && may('work.delete') && (
@@ -135,6 +158,7 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
         )}
       </Box>
       <Trouble error={move.error ?? again.error} />
+      {sending && <Parcel bags={[bag]} onClose={() => setSending(false)} />}
       {children}
     </Box>
   );

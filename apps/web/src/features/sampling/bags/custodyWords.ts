@@ -6,7 +6,7 @@ export const custodyLooks: Readonly<
 > = {
   planned: { label: 'Planned', next: null },
   cored: { label: 'Cored', next: ['drying', 'Laid out to dry'] },
-  drying: { label: 'Drying', next: ['sent', 'Sent'] },
+  drying: { label: 'Drying', next: ['sent', 'Send…'] },
   sent: { label: 'Sent', next: ['at the lab', 'Arrived'] },
   'at the lab': { label: 'At the lab', next: ['reported', 'Report came'] },
   reported: { label: 'Reported', next: ['read', 'Read'] },

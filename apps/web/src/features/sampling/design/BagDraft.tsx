@@ -1,5 +1,5 @@
 import { samplingPurposes } from '@glenfold/agronomy';
-import { Box, Button, Checkbox, Menu, MenuItem, TextField } from '@mui/material';
+import { Box, Button, Checkbox, ListSubheader, Menu, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { colours } from '../../../theme.ts';
 import type { Draft, DraftChoices } from './useDrafts.ts';
@@ -15,6 +15,8 @@ const withEntry = <T,>(map: ReadonlyMap<string, T>, key: string, value: T): Map<
   new Map([...map, [key, value]]);
 const withMember = (set: ReadonlySet<string>, key: string, member: boolean): Set<string> =>
   new Set(member ? [...set, key] : [...set].filter((other) => other !== key));
+
+const groupLook = { background: 'none', color: colours.faded, lineHeight: 2.2, fontSize: '0.85rem' } as const;
 
 /** A bag that is proposed: who is in it and why, how many cores, and what may be decided otherwise. */
 export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
@@ -73,6 +75,19 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
                 {joined.has(zone.id) ? `${zone.name} apart again` : 'Every zone a bag of its own'}
               </MenuItem>
             ))}
+          <ListSubheader sx={groupLook}>What for</ListSubheader>
+          {samplingPurposes.map((name) => (
+            <MenuItem
+              key={name}
+              selected={name === purpose}
+              onClick={() => choose({ ownPurpose: withEntry(ownPurpose, key, name) })}
+            >
+              {name}
+            </MenuItem>
+          ))}
+          {zones.length === 1 && !part && mates.length > 0 && (
+            <ListSubheader sx={groupLook}>Mix it, against the proposal, with</ListSubheader>
+          )}
           {zones.length === 1 &&
             !part &&
             mates.map((other) => (
@@ -80,18 +95,9 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
                 key={other.key}
                 onClick={() => choose({ alone: false, joined: withEntry(joined, only!.id, other.zones[0]!.id) })}
               >
-                Mix it with {other.zones.map(({ name }) => name).join(', ')}
+                {other.zones.map(({ name }) => name).join(', ')}
               </MenuItem>
             ))}
-          {samplingPurposes.map((name) => (
-            <MenuItem
-              key={name}
-              selected={name === purpose}
-              onClick={() => choose({ ownPurpose: withEntry(ownPurpose, key, name) })}
-            >
-              For: {name}
-            </MenuItem>
-          ))}
         </Menu>
       </Box>
       <TextField

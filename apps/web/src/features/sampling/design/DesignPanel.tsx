@@ -274,7 +274,8 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
           <BagDraft key={draft.key} draft={draft} others={drafts} choices={choices} onChoose={choose} />
         ))}
       </Box>
-      <Box>
+      {/* In sight while the bags beside it are decided. */}
+      <Box sx={{ alignSelf: 'start', position: { lg: 'sticky' }, top: 8 }}>
         <SiteSketch
           zones={zones}
           features={things?.features ?? []}
