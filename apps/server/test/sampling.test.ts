@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readBagCode, writeBagCode } from '@glenfold/agronomy';
 import {
@@ -5,6 +6,8 @@ import {
   type BagLineAnswer,
   BagAnswer as BagContract,
   type CoreTapsAnswer,
+  type LaboratoryAnswer,
+  type PhotoAnswer,
   type ProblemAnswer,
   problemFields,
 } from '@glenfold/contract';
@@ -12,7 +15,7 @@ import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
-import { bagBody } from './promisedRoutes.ts';
+import { bagBody, picture } from './promisedRoutes.ts';
 
 const server = useDemoServer();
 const words = (problem: ProblemAnswer): string => problem.errors.map(({ message }) => message).join(' ');
@@ -147,7 +150,14 @@ it('a laboratory’s number is on one bag only; a cored bag is not deleted; pape
   const table = (await agent.ask('get', `/bags/submission.csv?ids=${one.id},${other.id}`)).text;
   expect(table.split('\r\n')).toHaveLength(3);
   expect(table).toContain(`${writeBagCode(one.code)},A-100,`);
+  const file = JSON.parse((await agent.ask('get', `/bags/submission.json?ids=${one.id}`)).text) as {
+    samples: object[];
+  };
+  expect(file.samples).toEqual([
+    expect.objectContaining({ code: writeBagCode(one.code), labNumber: 'A-100', grass: 'perennial ryegrass', depthCentimetres: 10, panels: ['routine'] }), // prettier-ignore
+  ]);
   for (const path of [
+    `/sites/${one.siteId}/field-sheet.pdf?units=us`,
     `/bags/submission.pdf?units=metric&ids=${one.id}`,
     `/bags/labels.pdf?units=us&sheet=${encodeURIComponent('A4, 24 labels of 70 × 37 mm')}&ids=${one.id},${other.id}`,
   ]) {
@@ -160,4 +170,34 @@ it('a laboratory’s number is on one bag only; a cored bag is not deleted; pape
   expect(words(await send<ProblemAnswer>('delete', `/bags/${one.id}`, undefined, 422))).toMatch(
     /mark it lost or spoiled/,
   );
+});
+
+it('fees are for those who see costs: in the list of laboratories, and on the form in the parcel', async () => {
+  const court = await zoneOf('Gannet', 'GR-1');
+  const laboratory = 'Fennimore soil laboratory';
+  const body = { ...bagBody(court.id), laboratory, panels: ['routine', 'organic matter'] };
+  const bags = await send<BagAnswer[]>('post', `/sites/${court.siteId}/bags`, { bags: [body, body] }, 201);
+  const path = `/bags/submission.pdf?units=us&ids=${bags.map(({ id }) => id).join()}`;
+  for (const [who, sees] of [
+    ['owner', true],
+    ['technician', false],
+  ] as const) {
+    // prettier-ignore
+    const agent = await signIn(server.current(), demoEmails[who]);
+    const profiles = (await agent.ask('get', '/laboratories')).body as LaboratoryAnswer[];
+    expect(profiles.every(({ fees }) => fees.length > 0)).toBe(sees);
+    const { body: paper } = (await agent.ask('get', path).buffer(true)) as { body: Buffer };
+    const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: paper, encoding: 'utf8' });
+    expect(text).toContain(`to ${laboratory}. 2 bags`);
+    expect(text.includes('these 2 bags together: $46.00')).toBe(sees);
+  }
+});
+
+it('a photo that a device sends twice is kept once', async () => {
+  const court = await zoneOf('Gannet', 'GR-1');
+  const photo = { ...picture, id: randomUUID(), caption: 'Core 2' };
+  const [once, twice] = [await send<PhotoAnswer>('post', `/zones/${court.id}/photos`, photo), await send<PhotoAnswer>('post', `/zones/${court.id}/photos`, photo)]; // prettier-ignore
+  expect([once.id, twice]).toEqual([photo.id, once]);
+  const photos = await get<PhotoAnswer[]>(`/sites/${court.siteId}/photos`);
+  expect(photos.filter(({ caption }) => caption === 'Core 2')).toHaveLength(1);
 });

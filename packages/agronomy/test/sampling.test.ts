@@ -5,7 +5,7 @@ import { bagCode, readBagCode, writeBagCode } from '../src/sampling/bagCode.ts';
 import { type SampledZone, apartBecause, proposeComposites } from '../src/sampling/composites.ts';
 import { corePush, probeStop } from '../src/sampling/corePush.ts';
 import { samplingCoreCount } from '../src/sampling/cores.ts';
-import { coreErrors } from '../src/sampling/design.ts';
+import { coreErrors, depthAdvice } from '../src/sampling/design.ts';
 import { panelNames, pointDesigns, samplingTables } from '../src/sampling/designTables.ts';
 import {
   coringGround,
@@ -108,6 +108,33 @@ describe('places to push the probe', () => {
     expect(mean('coverage')).toBeLessThan(0.7 * mean('random'));
     expect(mean('coverage')).toBeLessThan(1.35 * ideal);
     expect(mean('coverage')).toBeGreaterThan(0.95 * ideal);
+  });
+
+  it('of a pair: the bad half lies about the trouble, the healthy well away from it', () => {
+    fc.assert(
+      fc.property(
+        fc.tuple(fc.integer({ min: 6, max: 34 }), fc.integer({ min: 6, max: 14 })),
+        fc.integer({ min: 2, max: 4 }),
+        (spot, reach) => {
+          // prettier-ignore
+          const free = { outline: lawn(60, 30, 40), exclusions: [], lines: [], edge: 0.5, clear: 1 };
+          const places = [plane.toMap(spot)];
+          const away = (part: 'bad' | 'healthy'): number[] =>
+            corePlaces(coringGround({ ...free, about: { places, reach, part } }), 8, 'coverage', 1).map((place) => {
+              const [x, y] = plane.toPlane(place);
+              return Math.hypot(x - spot[0], y - spot[1]);
+            });
+          expect(Math.max(...away('bad'))).toBeLessThan(reach + 0.01);
+          expect(Math.min(...away('healthy'))).toBeGreaterThan(1.98 * reach);
+        },
+      ),
+      { numRuns: 20 },
+    );
+    const small = { outline: ringOf([[0, 0], [9, 0], [9, 9], [0, 9]]), exclusions: [], lines: [], edge: 0.5, clear: 1 }; // prettier-ignore
+    const about = { places: [plane.toMap([4, 4])], reach: 4 };
+    expect(() => coringGround({ ...small, about: { ...about, part: 'healthy' } })).toThrow(/No healthy ground is left/);
+    const outside = { places: [plane.toMap([40, 4])], reach: 4, part: 'bad' } as const;
+    expect(() => coringGround({ ...small, about: outside })).toThrow(/Where the trouble is marked nothing/);
   });
 
   it('are refused in words where the zone is too small or too narrow', () => {
@@ -225,6 +252,17 @@ it('the error that cores leave is the one that the calculator of cores asks for'
   expect(samplingTables.questions.flatMap(({ panels }) => panels).every((panel) => panelNames.includes(panel))).toBe(
     true,
   );
+});
+
+it('a depth is held against the laboratory’s own, and against the last test’s', () => {
+  const laboratory = { name: 'The station', depths: [{ for: 'lawns', from: 9.5, to: 10.5 }] };
+  expect(depthAdvice(10.16, 'routine', 10, 'us', laboratory)).toEqual([]);
+  expect(depthAdvice(15.24, 'routine', 15, 'us', laboratory)).toEqual([
+    expect.stringMatching(/^The station is not calibrated for 6 in, only for 4 in for lawns/),
+  ]);
+  expect(depthAdvice(15.24, 'routine', 10, 'metric')).toEqual([
+    expect.stringMatching(/The last test went to 10 cm: another depth reads other soil/),
+  ]);
 });
 
 it('a push that stops reads compaction, a short core out of soft ground a jammed tube', () => {
