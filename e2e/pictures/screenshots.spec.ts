@@ -37,7 +37,12 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('button', { name: 'Plan', exact: true }).click();
   await openSite(page, 'Harbour School field', 'Sampling');
   await page.getByText(/on foot from the gate and back/).waitFor();
+  await page.getByRole('combobox', { name: 'Laboratory' }).click();
+  await page.getByRole('option', { name: 'Fennimore soil laboratory' }).click();
   await shoot(page, 'sampling');
+  await page.goto('/bags');
+  await page.getByRole('list', { name: 'Bags' }).waitFor();
+  await shoot(page, 'bags');
   await openSite(page, 'Harbour School field', 'Lab');
   await page.getByRole('region', { name: /harbour-school-2026/ }).waitFor();
   await shoot(page, 'lab-file');
@@ -91,9 +96,6 @@ test('one current picture of each main view, from the demo data', async ({ page,
     .waitFor();
   await shoot(page, 'changes');
   await page.setViewportSize({ width: 390, height: 844 });
-  await openSite(page, 'Gannet Row Almshouses', 'Rates');
-  await page.getByRole('button', { name: /Print the plan/ }).waitFor();
-  await shoot(page, 'rates-phone');
   await openSite(page, 'Gannet Row Almshouses', 'Sampling');
   await page.getByRole('link', { name: 'Walk 1 bag' }).click();
   await page.getByRole('heading', { name: 'Before the first core' }).waitFor();

@@ -33,8 +33,8 @@ const TOP = 74;
 const POINTS = 72 / 0.0254;
 /** What a rule or an architect's scale has. */
 const scales: Readonly<Record<UnitSystem, readonly number[]>> = {
-  metric: [50, 100, 200, 250, 500, 1000, 1250, 2000, 2500, 5000, 10_000],
-  us: [60, 120, 240, 360, 480, 600, 720, 1200, 2400, 4800, 9600],
+  metric: [25, 50, 100, 200, 250, 500, 1000, 1250, 2000, 2500, 5000, 10_000],
+  us: [24, 60, 120, 240, 360, 480, 600, 720, 1200, 2400, 4800, 9600],
 };
 
 interface Sheet {
@@ -68,7 +68,7 @@ function words(x: number, y: number, text: string, look: TextLook = {}): string 
 
 /** Every place that is drawn, with a tree's canopy. */
 function extentOf(
-  plan: GroundPlanAnswer,
+  plan: Pick<GroundPlanAnswer, 'zones' | 'features'>,
   plane: Plane,
 ): readonly [west: number, south: number, east: number, north: number] {
   const reach: PlanePoint[] = [...plan.zones, ...plan.features].flatMap((record) => {
@@ -91,7 +91,9 @@ function extentOf(
   return [west, south, east, north];
 }
 
-function layOut(plan: GroundPlanAnswer, units: UnitSystem): Sheet | undefined {
+/** @param zoneIds what the drawing is about; all of it when left out */
+function layOut(whole: GroundPlanAnswer, units: UnitSystem, zoneIds?: readonly string[]): Sheet | undefined {
+  const plan = zoneIds ? { zones: whole.zones.filter(({ id }) => zoneIds.includes(id)), features: [] } : whole;
   const first = [...plan.zones, ...plan.features].find(({ geometry }) => geometry)?.geometry;
   if (!first) return undefined;
   const [longitude = 0, latitude = 0] = first.coordinates.flat(3);
@@ -117,6 +119,9 @@ const pathOf = ({ at }: Sheet, rings: ReadonlyArray<ReadonlyArray<readonly numbe
   rings
     .map((ring) => `M${ring.map((corner) => at(corner).map(round).join(' ')).join('L')}${closed ? 'Z' : ''}`)
     .join('');
+
+/** Text of a sheet, for what stands beside a drawing. */
+export const sheetWords = words;
 
 const ringsOf = ({ geometry }: { readonly geometry?: ZoneAnswer['geometry'] | GroundFeatureAnswer['geometry'] }) =>
   geometry?.type === 'Polygon'
@@ -292,21 +297,36 @@ function areasTable(
   };
 }
 
-/** What is laid over the plan for a day's work. */
-export interface SheetOverlay {
+/** A day's work on a part of the plan, in place of the plan as a whole. */
+export interface SheetWork {
   readonly title: string;
-  /** Places with what is written beside them. */
+  /** Zones that the sheet is about; it is drawn as large as they allow. */
+  readonly zoneIds: readonly string[];
+  /** Places with what is written beside them, and the way through them. */
   readonly places: ReadonlyArray<{ readonly at: readonly number[]; readonly text: string }>;
   readonly way: ReadonlyArray<readonly number[]>;
+  /** Stands beside the drawing, in place of areas and legend. */
+  readonly beside: (x: number, top: number, bottom: number, width: number) => string;
 }
 
-function overlaid(sheet: Sheet, { places, way }: SheetOverlay): string {
+function worked(sheet: Sheet, { places, way }: SheetWork): string {
   const dots = places.map(({ at, text }) => {
     const [x, y] = sheet.at(at);
-    return `<circle cx="${round(x)}" cy="${round(y)}" r="2.6" fill="${colours.sheet}" stroke="${colours.ink}" stroke-width="1"/>${words(x + 4, y - 2.5, text, { size: 6.5, bold: true })}`;
+    return `<circle cx="${round(x)}" cy="${round(y)}" r="3.2" fill="${colours.sheet}" stroke="${colours.ink}" stroke-width="1.2"/>${words(x + 5, y - 3, text, { size: 8.5, bold: true })}`;
   });
   const path = way.length > 1 ? pathOf(sheet, [way], false) : '';
   return `<path d="${path}" fill="none" stroke="${colours.slate}" stroke-width="0.7" stroke-dasharray="1.5 2"/>${dots.join('')}`;
+}
+
+/** Zones without hatching: places on them are to be read. */
+function plainZones(sheet: Sheet, zones: readonly ZoneAnswer[], { zoneIds }: SheetWork): string {
+  return zones
+    .filter(({ geometry }) => geometry)
+    .map((zone) => {
+      const own = zoneIds.includes(zone.id);
+      return `<path d="${pathOf(sheet, ringsOf(zone), true)}" fill="${own ? colours.lichenWash : 'none'}" fill-rule="evenodd" stroke="${own ? colours.ink : colours.faded}" stroke-width="${own ? 1.2 : 0.6}"/>`;
+    })
+    .join('');
 }
 
 export interface PlanSheet {
@@ -325,34 +345,37 @@ export function planSheet(
   plan: GroundPlanAnswer,
   by: string,
   units: UnitSystem,
-  overlay?: SheetOverlay,
+  work?: SheetWork,
 ): PlanSheet {
   const { width, height } = sheetSize(units);
-  const sheet = layOut(plan, units);
+  const sheet = layOut(plan, units, work?.zoneIds);
   const column = width - MARGIN - COLUMN;
   const parts = [
     `<rect width="${width}" height="${height}" fill="#FFFFFF"/>`,
-    words(MARGIN, 52, `${site.name}: ${overlay?.title ?? 'plan of the ground'}`, { size: 19, family: 'Bitter' }),
+    words(MARGIN, 52, `${site.name}: ${work?.title ?? 'plan of the ground'}`, { size: 19, family: 'Bitter' }),
     words(MARGIN, 66, [site.place, by].filter(Boolean).join('. '), { size: 9, colour: colours.slate }),
     `<path d="M${width - MARGIN - 12} 66V36M${width - MARGIN - 12} 32l-5 12 5 -3.5 5 3.5z" fill="${colours.ink}" stroke="${colours.ink}" stroke-width="1.2"/>`,
     words(width - MARGIN - 2, 64, 'N', { size: 10, bold: true }),
-    words(column, TOP + 6, 'Zones', { size: 11, family: 'Bitter' }),
   ];
   const bottom = height - MARGIN;
   const key = sheet ? legend(plan.features, column, bottom - 22) : { drawn: '', top: bottom - 22 };
   const table = areasTable(plan.zones, column, TOP + 10, key.top - 8, units);
   if (sheet) {
     const { box } = sheet;
+    const clip = `<clipPath id="paper"><rect x="${box.x}" y="${box.y}" width="${round(box.width)}" height="${round(box.height)}"/></clipPath>`;
     const { grounds, labels } = drawnZones(sheet, plan.zones);
     const under = plan.features.filter(({ kind }) => isExclusion(kind)).map((feature) => thing(sheet, feature));
-    const over = plan.features.filter(({ kind }) => !isExclusion(kind)).map((feature) => thing(sheet, feature));
+    const over = plan.features
+      .filter(({ kind }) => !isExclusion(kind) && !(work && kind === 'spot height'))
+      .map((feature) => thing(sheet, feature));
     parts.push(
       grid(sheet),
-      grounds,
+      `${clip}<g clip-path="url(#paper)">`,
+      work ? plainZones(sheet, plan.zones, work) : grounds,
       ...under,
       ...over,
-      labels,
-      overlay ? overlaid(sheet, overlay) : '',
+      work ? worked(sheet, work) : labels,
+      '</g>',
       `<rect x="${box.x}" y="${box.y}" width="${round(box.width)}" height="${round(box.height)}" fill="none" stroke="${colours.ink}" stroke-width="0.8"/>`,
       scaleBar(sheet),
     );
@@ -360,12 +383,15 @@ export function planSheet(
     parts.push(
       words(MARGIN, TOP + 40, 'Nothing is drawn yet; the zones beside are known by their areas.', { size: 10 }),
     );
-  parts.push(
-    table.drawn,
-    key.drawn,
-    words(column, bottom - 8, 'Areas are less what is not treated, on the', { size: 7, colour: colours.faded }),
-    words(column, bottom + 1, 'ellipsoid. No survey: call before you dig.', { size: 7, colour: colours.faded }),
-  );
+  if (work) parts.push(work.beside(column, TOP, bottom, COLUMN));
+  else
+    parts.push(
+      words(column, TOP + 6, 'Zones', { size: 11, family: 'Bitter' }),
+      table.drawn,
+      key.drawn,
+      words(column, bottom - 8, 'Areas are less what is not treated, on the', { size: 7, colour: colours.faded }),
+      words(column, bottom + 1, 'ellipsoid. No survey: call before you dig.', { size: 7, colour: colours.faded }),
+    );
   return {
     svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${patterns()}${parts.join('')}</svg>`,
     shown: table.shown,

@@ -1,4 +1,4 @@
-import { type UnitSystem, present, writeBagCode } from '@glenfold/agronomy';
+import { type UnitSystem, findGrass, present, writeBagCode } from '@glenfold/agronomy';
 import {
   type BagAnswer,
   type LabelSheet,
@@ -89,6 +89,7 @@ export interface SubmittedBag {
   readonly cores: number;
   readonly purpose: string;
   readonly panels: readonly string[];
+  readonly laboratory: string | null;
   /** What the laboratory asks for it; nothing where that is not known, or not for the one who asks. */
   readonly fee: number | null;
 }
@@ -96,6 +97,7 @@ export interface SubmittedBag {
 /** What is known of a bag, as a submission form asks for it. */
 export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[], fee: number | null): SubmittedBag {
   const own = zones.filter(({ id }) => bag.zoneIds.includes(id));
+  const grass = [...new Set(own.map((zone) => findGrass(zone.grass).label))].join(', ');
   const fertilizer = newestFirst(
     own.flatMap(({ facts }) => facts.applications ?? []).filter(({ kind }) => kind === 'fertilizer'),
   ).at(0);
@@ -109,26 +111,27 @@ export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[], fee: num
     site: bag.siteName,
     zones: bag.zoneNames.join(', '),
     area: own.reduce((sum, { area }) => sum + area, 0),
-    grass: [...new Set(own.map(({ grass }) => grass))].join(', '),
-    grassWanted: bag.grassWanted ?? [...new Set(own.map(({ grass }) => grass))].join(', '),
+    grass,
+    grassWanted: bag.grassWanted ? findGrass(bag.grassWanted).label : grass,
     lastFertilizer: fertilizer ? `${fertilizer.words}, ${fertilizer.on}` : null,
     sampledOn: sampled?.slice(0, 10) ?? null,
     depth: bag.depth,
     cores: bag.cored,
     purpose: bag.purpose,
     panels: bag.panels,
+    laboratory: bag.laboratory,
     fee,
   };
 }
 
 /** For laboratories that take JSON; units stand in the names. */
-export function submissionJson(bags: readonly SubmittedBag[], from: string, laboratory: string | null): string {
+export function submissionJson(bags: readonly SubmittedBag[], from: string): string {
   const samples = bags.map(({ area, depth, fee: _fee, ...bag }) => ({
     ...bag,
     areaSquareMetres: Math.round(area),
     depthCentimetres: depth,
   }));
-  return `${JSON.stringify({ from, laboratory, samples }, null, 2)}\n`;
+  return `${JSON.stringify({ from, samples }, null, 2)}\n`;
 }
 
 /** For laboratories that take files; units stand in the heads. */
@@ -137,6 +140,7 @@ export function submissionCsv(bags: readonly SubmittedBag[]): string {
     bags.map((bag) => ({
       sample: bag.code,
       'lab number': bag.labNumber ?? '',
+      laboratory: bag.laboratory ?? '',
       site: bag.site,
       zones: bag.zones,
       'area m2': Math.round(bag.area),
@@ -153,13 +157,7 @@ export function submissionCsv(bags: readonly SubmittedBag[]): string {
   );
 }
 
-/** The form that lies in the parcel. */
-export function submissionPdf(
-  bags: readonly SubmittedBag[],
-  from: string,
-  laboratory: string | null,
-  units: UnitSystem,
-): Promise<Buffer> {
+const form = (bags: readonly SubmittedBag[], from: string, laboratory: string | null, units: UnitSystem): Content[] => {
   const row = (bag: SubmittedBag) =>
     [
       bag.code,
@@ -172,8 +170,37 @@ export function submissionPdf(
       `${present('depth', bag.depth, units).text}, ${bag.cores} cores`,
       `${bag.panels.join(', ')}${bag.fee === null ? '' : `\n${present('money', bag.fee, units).text}`}`,
     ].map((text) => cell(text));
-  const fees = bags.map(({ fee }) => fee);
-  const total = fees.reduce<number>((sum, fee) => sum + (fee ?? 0), 0);
+  const fees = bags.flatMap(({ fee }) => fee ?? []);
+  const total = fees.reduce((sum, fee) => sum + fee, 0);
+  const heads = ['Sample', 'Lab number', 'Site and zone', 'Area', 'Grass', 'Last fertilizer', 'Sampled', 'Depth', 'Panels']; // prettier-ignore
+  return [
+    {
+      text: `From ${plain(from)}${laboratory ? ` to ${plain(laboratory)}` : ''}. ${bags.length} ${bags.length === 1 ? 'bag' : 'bags'}. Air-dried, not heated. The sign on each bag is its sample number: please report by it.`,
+      margin: [0, 4, 0, 10],
+    },
+    {
+      layout: rules,
+      table: {
+        headerRows: 1,
+        widths: [52, 58, '*', 62, 72, 92, 56, 74, 92],
+        body: [heads.map(head), ...bags.map(row)],
+      },
+    },
+    ...(fees.length === bags.length
+      ? [
+          {
+            text: `Fees for ${bags.length === 1 ? 'this bag' : `these ${bags.length} bags`} together: ${present('money', total, units).text}`,
+            bold: true,
+            margin: [0, 8, 0, 0] as [number, number, number, number],
+          },
+        ]
+      : []),
+  ];
+};
+
+/** The form that lies in the parcel, a page for each laboratory. */
+export function submissionPdf(bags: readonly SubmittedBag[], from: string, units: UnitSystem): Promise<Buffer> {
+  const laboratories = [...new Set(bags.map(({ laboratory }) => laboratory))];
   return bytesOf({
     info: { title: 'Soil samples for the laboratory' },
     pageSize: units === 'us' ? 'LETTER' : 'A4',
@@ -181,42 +208,19 @@ export function submissionPdf(
     pageMargins: [36, 36, 36, 40],
     defaultStyle: { font: 'Atkinson', fontSize: 9, color: colours.ink },
     footer,
-    content: [
-      { text: 'Soil samples for the laboratory', font: 'Bitter', fontSize: 16 },
+    content: laboratories.flatMap((laboratory, index): Content[] => [
       {
-        text: `From ${plain(from)}${laboratory ? ` to ${plain(laboratory)}` : ''}. ${bags.length} ${bags.length === 1 ? 'bag' : 'bags'}. Air-dried, not heated. The sign on each bag is its sample number: please report by it.`,
-        margin: [0, 4, 0, 10],
+        text: 'Soil samples for the laboratory',
+        font: 'Bitter',
+        fontSize: 16,
+        ...(index > 0 ? { pageBreak: 'before' as const } : {}),
       },
-      {
-        layout: rules,
-        table: {
-          headerRows: 1,
-          widths: [52, 58, '*', 62, 72, 92, 56, 74, 92],
-          body: [
-            [
-              'Sample',
-              'Lab number',
-              'Site and zone',
-              'Area',
-              'Grass',
-              'Last fertilizer',
-              'Sampled',
-              'Depth',
-              'Panels',
-            ].map(head),
-            ...bags.map(row),
-          ],
-        },
-      },
-      ...(fees.every((fee) => fee !== null)
-        ? [
-            {
-              text: `Fees for ${bags.length === 1 ? 'this bag' : `these ${bags.length} bags`} together: ${present('money', total, units).text}`,
-              bold: true,
-              margin: [0, 8, 0, 0] as [number, number, number, number],
-            },
-          ]
-        : []),
-    ],
+      ...form(
+        bags.filter((bag) => bag.laboratory === laboratory),
+        from,
+        laboratory,
+        units,
+      ),
+    ]),
   });
 }

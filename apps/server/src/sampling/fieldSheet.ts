@@ -1,19 +1,45 @@
 import { type UnitSystem, present, writeBagCode } from '@glenfold/agronomy';
-import { Plane } from '@glenfold/agronomy/plan';
 import { type BagAnswer, type GroundPlanAnswer, colours } from '@glenfold/contract';
 import type { Content } from 'pdfmake/interfaces.js';
-import { planSheet, sheetSize } from '../ground/planSheet.ts';
-import { bytesOf, cell, head, plain, rules } from '../platform/paper.ts';
+import { planSheet, sheetSize, sheetWords } from '../ground/planSheet.ts';
+import { bytesOf, cell, head, rules } from '../platform/paper.ts';
 
 const checks = [
-  'Clean plastic bucket',
-  'Buried lines marked',
-  'Soil not wet, not frozen',
-  'Mulch, thatch and stones pushed aside',
-  'Every core to the same depth',
-];
+  'clean plastic bucket',
+  'buried lines marked',
+  'soil not wet, not frozen',
+  'thatch, mulch, stones pushed aside',
+] as const;
+const ROW = 14.6;
 
-/** The planned cores on the plan, and under it a list for each bag to write on: a walk without a device. */
+/** Lines to write on beside the drawing: number in the walk, depth pushed, length that came up, what was seen. */
+function list(bag: BagAnswer, units: UnitSystem) {
+  return (x: number, top: number, bottom: number, width: number): string => {
+    const line = (y: number): string =>
+      `<path d="M${x} ${y}H${x + width}" stroke="${colours.line}" stroke-width="0.5"/>`;
+    const unit = units === 'us' ? 'in' : 'cm';
+    const columns = [x, x + 28, x + 80, x + 138];
+    const boxes = checks.map(
+      (check, index) =>
+        `<rect x="${x}" y="${top + 2 + index * 13}" width="8" height="8" fill="none" stroke="${colours.ink}" stroke-width="0.8"/>${sheetWords(x + 13, top + 9 + index * 13, check, { size: 8 })}`,
+    );
+    const begin = top + checks.length * 13 + 18;
+    const heads = ['Core', `Pushed, ${unit}`, `Came up, ${unit}`, 'Moisture, note'].map((text, index) =>
+      sheetWords(columns[index]!, begin, text, { size: 7.5, bold: true }),
+    );
+    const room = Math.floor((bottom - begin - 8) / ROW);
+    const rows = bag.places
+      .slice(0, room)
+      .map(({ turn }, index) => `${sheetWords(x, begin + 12 + index * ROW, `${turn}`, { size: 8.5, bold: true })}${line(begin + 16 + index * ROW)}`); // prettier-ignore
+    const more = bag.places.length > room ? sheetWords(x, bottom + 8, 'more overleaf', { size: 7.5 }) : '';
+    return `${boxes.join('')}${heads.join('')}${line(begin + 3)}${rows.join('')}${more}`;
+  };
+}
+
+/** Rows that a sheet of this height has beside its drawing. */
+const ROWS_BESIDE = 26;
+
+/** A page for each bag: its planned cores on the plan, to scale, and a list to write on. A walk without a device. */
 export function fieldSheetPdf(
   site: { readonly name: string; readonly place: string | null },
   plan: GroundPlanAnswer,
@@ -21,61 +47,50 @@ export function fieldSheetPdf(
   by: string,
   units: UnitSystem,
 ): Promise<Buffer> {
-  const cores = bags
-    .flatMap(({ code, places }) => places.map((core) => ({ ...core, code })))
-    .sort((one, other) => one.turn - other.turn);
-  const placed = cores.flatMap(({ place, turn }) => (place ? [{ at: place, text: `${turn}` }] : []));
-  const gate = plan.features.find(({ kind }) => kind === 'gate')?.geometry.coordinates as number[] | undefined;
-  const begin = gate ?? placed[0]?.at;
-  const { svg } = planSheet(site, plan, `${by}. Cores are numbered as they are walked.`, units, {
-    title: 'field sheet',
-    places: placed,
-    way: begin ? [begin, ...placed.map(({ at }) => at), begin] : [],
-  });
   const { width, height } = sheetSize(units);
-  const plane = begin ? new Plane([begin[0]!, begin[1]!]) : null;
-  const length = (metres: number): string => present('length', Math.abs(metres), units).text;
-  const where = (place: readonly number[] | null): string => {
-    if (!place || !plane) return 'walk a Z';
-    const [east, north] = plane.toPlane([place[0]!, place[1]!]);
-    return `${length(north)} ${north < 0 ? 'S' : 'N'}, ${length(east)} ${east < 0 ? 'W' : 'E'}`;
-  };
-  const lists = bags.map((bag): Content[] => [
-    {
-      text: `Bag ${writeBagCode(bag.code)}: ${plain(bag.zoneNames.join(', '))}`,
-      font: 'Bitter',
-      fontSize: 14,
-      margin: [0, 0, 0, 2],
-      pageBreak: 'before',
-    },
-    {
-      text: `${bag.cores} cores to ${present('depth', bag.depth, units).text}, ${bag.purpose}. ${gate ? 'Places from the gate.' : 'Places from the first core.'}    ${checks.map((check) => `[  ] ${check}`).join('   ')}`,
-      margin: [0, 0, 0, 6],
-      fontSize: 9,
-    },
-    {
-      layout: { ...rules, vLineWidth: () => 0.3, vLineColor: () => colours.line, paddingTop: () => 4, paddingBottom: () => 4 }, // prettier-ignore
-      table: {
-        headerRows: 1,
-        widths: [30, 30, 130, 84, 74, 74, '*'],
-        body: [
-          ['Walk', 'Core', 'Place', 'Lat, long', 'Pushed to', 'Came up', 'Moisture, note'].map(head),
-          ...bag.places.map(({ turn, number, place }) => [
-            cell(`${turn}`),
-            cell(`${number}`),
-            cell(where(place)),
-            cell(place ? `${place[1].toFixed(5)}, ${place[0].toFixed(5)}` : '', { fontSize: 7.5 }),
-            ...['', '', ''].map((text) => cell(text)),
-          ]),
-        ],
-      },
-    },
-  ]);
+  const pages = bags.flatMap((bag, index): Content[] => {
+    const inTurn = { ...bag, places: [...bag.places].sort((one, other) => one.turn - other.turn) };
+    const placed = inTurn.places.flatMap(({ place, turn }) => (place ? [{ at: place, text: `${turn}` }] : []));
+    const told = `${bag.zoneNames.join(', ')}: ${bag.cores} cores to ${present('depth', bag.depth, units).text}, ${bag.purpose}. ${by}.`;
+    const { svg } = planSheet({ ...site, place: null }, plan, told, units, {
+      title: `bag ${writeBagCode(bag.code)}`,
+      zoneIds: bag.zoneIds,
+      places: placed,
+      way: placed.map(({ at }) => at),
+      beside: list(inTurn, units),
+    });
+    const page: Content = { svg, width, ...(index > 0 ? { pageBreak: 'before' as const } : {}) };
+    const rest = inTurn.places.slice(ROWS_BESIDE);
+    return rest.length === 0
+      ? [page]
+      : [
+          page,
+          {
+            text: `Bag ${writeBagCode(bag.code)}, more cores`,
+            font: 'Bitter',
+            fontSize: 14,
+            margin: [36, 36, 36, 6],
+            pageBreak: 'before',
+          },
+          {
+            margin: [36, 0],
+            layout: { ...rules, paddingTop: () => 5, paddingBottom: () => 5 },
+            table: {
+              headerRows: 1,
+              widths: [40, 100, 100, '*'],
+              body: [
+                ['Core', 'Pushed', 'Came up', 'Moisture, note'].map(head),
+                ...rest.map(({ turn }) => [cell(`${turn}`), cell(''), cell(''), cell('')]),
+              ],
+            },
+          },
+        ];
+  });
   return bytesOf({
     info: { title: `${site.name}: field sheet` },
     pageSize: { width, height },
-    pageMargins: [36, 36, 36, 36],
+    pageMargins: [0, 0, 0, 0],
     defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink },
-    content: [{ svg, width, absolutePosition: { x: 0, y: 0 } }, { text: ' ' }, ...lists.flat()],
+    content: pages,
   });
 }

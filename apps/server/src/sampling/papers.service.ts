@@ -36,8 +36,8 @@ export class PapersService {
   }
 
   async submission(ids: readonly string[], units: UnitSystem): Promise<Buffer> {
-    const { from, to, bags } = await this.#parcel(ids);
-    return submissionPdf(bags, from, to, units);
+    const { from, bags } = await this.#parcel(ids);
+    return submissionPdf(bags, from, units);
   }
 
   async submissionTable(ids: readonly string[]): Promise<string> {
@@ -45,14 +45,13 @@ export class PapersService {
   }
 
   async submissionJson(ids: readonly string[]): Promise<string> {
-    const { from, to, bags } = await this.#parcel(ids);
-    return submissionJson(bags, from, to);
+    const { from, bags } = await this.#parcel(ids);
+    return submissionJson(bags, from);
   }
 
   async #parcel(ids: readonly string[]) {
     const bags = await this.sampling.bagsWhole(some(ids));
     const { name: from } = await this.practices.current();
-    const to = [...new Set(bags.flatMap(({ laboratory }) => laboratory ?? []))].join(', ') || null;
     const sites = [...new Set(bags.map(({ siteId }) => siteId))];
     const zones = (await Promise.all(sites.map((siteId) => this.ground.zones(siteId)))).flat().map(zoneAnswer);
     const { role } = this.work.worker;
@@ -68,7 +67,7 @@ export class PapersService {
         ),
       ),
     );
-    return { from, to, bags: submissions };
+    return { from, bags: submissions };
   }
 }
 

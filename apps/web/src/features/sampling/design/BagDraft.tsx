@@ -41,6 +41,15 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <strong>{names}</strong>
         <Box sx={{ fontSize: '0.88rem', color: colours.faded }}>{why}</Box>
+        {zones.length === 1 && !part && spots.length > 0 && (
+          <Button
+            size="small"
+            onClick={() => choose({ paired: withMember(paired, only!.id, true) })}
+            sx={{ px: 0.5, minWidth: 0, mr: 1 }}
+          >
+            Bad and healthy part as a pair
+          </Button>
+        )}
         <Button
           size="small"
           aria-label={`Decide otherwise on ${names}`}
@@ -50,11 +59,6 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
           {purpose === 'routine' ? 'Otherwise…' : `For: ${purpose}…`}
         </Button>
         <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-          {zones.length === 1 && !part && spots.length > 0 && (
-            <MenuItem onClick={() => choose({ paired: withMember(paired, only!.id, true) })}>
-              As a pair: the bad part and the healthy
-            </MenuItem>
-          )}
           {part && (
             <MenuItem onClick={() => choose({ paired: withMember(paired, only!.id, false) })}>
               No pair: the whole zone

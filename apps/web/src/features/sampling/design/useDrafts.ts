@@ -103,6 +103,9 @@ interface DraftedSite {
   readonly bags: readonly BagAnswer[] | undefined;
 }
 
+/** Of each half of a pair: enough to fill a bag. */
+const PAIRED_CORES = 12;
+
 interface Together {
   readonly zones: readonly SampledZone[];
   readonly why: string;
@@ -153,7 +156,7 @@ export function useDrafts({ zones, things, bags }: DraftedSite, settings: Settin
         const own2 = part ? `${key} ${part}` : key;
         return {
           ...{ key: own2, zones: own, why: words, spots, ...(part ? { part } : {}) },
-          cores: ownCores.get(own2) ?? (part ? 10 : usual),
+          cores: ownCores.get(own2) ?? (part ? PAIRED_CORES : usual),
           purpose: ownPurpose.get(own2) ?? usually,
         };
       };
