@@ -17,6 +17,7 @@ export default defineConfig({
         description: 'Lawn soil: sampling, reading, rates and records',
         display: 'standalone',
         start_url: '/',
+        shortcuts: [{ name: 'Walks', url: '/walk', description: 'Cores to take, also without a connection' }],
         theme_color: '#22302B',
         background_color: '#F6F3EC',
         icons: [{ src: '/stick.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],

@@ -13,7 +13,7 @@ test('keys move between zones and steps, find, and open the working', async ({ p
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('find a site or zone');
+  await expect(page.getByRole('dialog')).toContainText('find a site, a zone or a bag by its code');
   await page.getByRole('button', { name: 'Close' }).click();
   await expect(page.getByRole('dialog')).toBeHidden();
   await page.keyboard.press('/');

@@ -200,6 +200,13 @@ test('the plan goes out as a PDF to scale and as a picture; photos and an image 
   await second!.fill('46.5060, -36.0095');
   await second!.press('Tab');
   await expect(ask).toContainText('The points agree to 0 ft');
+  // The same by pointing: the dialog makes room for the plan, and comes back with the place.
+  await ask.getByRole('button', { name: 'Point again' }).first().click();
+  await expect(ask).toBeHidden();
+  await page.getByRole('application').click({ position: { x: 300, y: 220 } });
+  await expect(ask).toBeVisible();
+  await expect(first!).not.toHaveValue('46.506500, -36.010300');
+  await expect(first!).toHaveValue(/^46\.50\d+, -36\.0\d+$/);
   await ask.getByRole('button', { name: 'Lay it under' }).click();
   await expect(ask).toBeHidden();
   await tool(page, 'Sheet', 'Take the image away');

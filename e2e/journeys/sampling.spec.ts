@@ -94,7 +94,13 @@ test.describe('on the phone', () => {
   test('the connection goes in the middle of a walk, and every core is there once', async ({ page, context }) => {
     const [planned] = await bagsOf(page, 'Gannet');
     const total = planned!.cores;
-    await page.goto(`/walk/${planned!.siteId}`);
+    await page.goto('/bags');
+    await page.getByRole('link', { name: 'Take the walks along' }).click();
+    await page.getByRole('button', { name: 'Fetch all that is planned' }).click();
+    await expect(page.getByRole('status').filter({ hasText: 'All that is planned is on this device.' })).toBeVisible();
+    const along = page.getByRole('list', { name: 'Walks' }).getByRole('link', { name: /Gannet Row/ });
+    await expect(along).toContainText(`${total} cores to take`);
+    await along.click();
     await begin(page);
     await page.getByRole('button', { name: 'Cored' }).click();
     await expect(page.getByText(`1 of ${total} done`)).toBeVisible();
@@ -115,6 +121,8 @@ test.describe('on the phone', () => {
     }
     await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('5 kept here');
     await expect(page.getByRole('note')).toContainText('every tap is kept on this device');
+    await page.goto('/walk');
+    await along.click();
     await page.reload();
     await expect(page.getByText(`5 of ${total} done`)).toBeVisible();
     // A push that stops is told at once.

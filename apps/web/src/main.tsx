@@ -20,6 +20,7 @@ import { Catalogue } from './features/catalogue/Catalogue.tsx';
 import { Tables } from './features/tables/Tables.tsx';
 import { Board } from './features/sampling/bags/Board.tsx';
 import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
+import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { theme } from './theme.ts';
 import { SoilPatterns } from './ui/CoreStick.tsx';
@@ -50,6 +51,7 @@ const router = createBrowserRouter([
   { path: '/reset/:token', element: <Reset /> },
   { path: '/shared/:token', element: <SharedReport /> },
   // Beside the entrance: the walk goes on where nobody can be asked who is there.
+  { path: '/walk', element: <WalksPage /> },
   { path: '/walk/:siteId', element: <WalkPage /> },
   {
     element: <Entrance />,

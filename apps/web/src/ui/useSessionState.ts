@@ -1,17 +1,28 @@
 import { useEffect, useState } from 'react';
 
-function stored<T>(key: string, initial: T): T {
+type SetState<T> = (next: T | ((last: T) => T)) => void;
+
+function stored<T>(storage: Storage, key: string, initial: T): T {
   try {
-    const text = sessionStorage.getItem(key);
+    const text = storage.getItem(key);
     return text === null ? initial : (JSON.parse(text) as T);
   } catch {
     return initial;
   }
 }
 
-/** State that survives a change of page or a reload: what was typed is not lost before it is saved. */
-export function useSessionState<T>(key: string, initial: T): [T, (next: T | ((last: T) => T)) => void] {
-  const [state, setState] = useState<T>(() => stored(key, initial));
-  useEffect(() => sessionStorage.setItem(key, JSON.stringify(state)), [key, state]);
+function useStored<T>(storage: Storage, key: string, initial: T): [T, SetState<T>] {
+  const [state, setState] = useState<T>(() => stored(storage, key, initial));
+  useEffect(() => storage.setItem(key, JSON.stringify(state)), [storage, key, state]);
   return [state, setState];
+}
+
+/** State that survives a change of page or a reload: what was typed is not lost before it is saved. */
+export function useSessionState<T>(key: string, initial: T): [T, SetState<T>] {
+  return useStored(sessionStorage, key, initial);
+}
+
+/** State that stays on the device: what is found out once, such as the length of one's own pace. */
+export function useDeviceState<T>(key: string, initial: T): [T, SetState<T>] {
+  return useStored(localStorage, key, initial);
 }

@@ -13,7 +13,8 @@ import { useState } from 'react';
 import { colours } from '../../../theme.ts';
 
 import { QuantityField } from '../../../ui/QuantityField.tsx';
-import { useSessionState } from '../../../ui/useSessionState.ts';
+import { useSession } from '../../../ui/session.tsx';
+import { useDeviceState } from '../../../ui/useSessionState.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import { Opens } from '../../../ui/working.tsx';
 import { ShapeSketch } from './ShapeSketch.tsx';
@@ -170,7 +171,8 @@ const noWalks: readonly Walk[] = Array.from({ length: 3 }, () => ({ distance: nu
 /** One's own pace, found once by walking along a tape and kept on this device. */
 function PaceField({ value, onChange, asked }: PaceFieldProps) {
   const { say } = useUnits();
-  const [walks, setWalks] = useSessionState<readonly Walk[]>('glenfold.walks', noWalks);
+  const { person } = useSession();
+  const [walks, setWalks] = useDeviceState<readonly Walk[]>(`glenfold.walks.${person?.id ?? ''}`, noWalks);
   const [open, setOpen] = useState(value === null);
   const [fault, setFault] = useState<string | null>(null);
   const find = (): void => {

@@ -3,11 +3,12 @@ import { type BagLineAnswer, type BagState, bagStates } from '@glenfold/contract
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Suspense, type SyntheticEvent, useEffect, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { queries } from '../../../api/queries.ts';
 import { colours } from '../../../theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
 import { deferred } from '../../../ui/deferred.tsx';
+import { useMay } from '../../../ui/session.tsx';
 import { BagPapers } from './BagPapers.tsx';
 import { BagRow } from './BagRow.tsx';
 import { LaboratoryPost } from './LaboratoryPost.tsx';
@@ -18,6 +19,7 @@ const done: readonly BagState[] = ['read', 'lost', 'spoiled'];
 
 /** What is where and for how long, across all sites, overdue first; codes find their bags, one after the other. */
 export function Board() {
+  const may = useMay();
   const client = useQueryClient();
   const [address] = useSearchParams();
   const { data: bags, error } = useQuery(queries.board());
@@ -73,10 +75,16 @@ export function Board() {
   const ofBag = (bag: BagLineAnswer, take: boolean): void =>
     setChosen((last) => new Set(take ? [...last, bag.id] : [...last].filter((id) => id !== bag.id)));
   return (
-    <Box sx={{ px: { xs: 2, md: 3 }, py: 2, maxWidth: 1180 }}>
-      <Typography variant="h1" gutterBottom>
-        Bags of all sites
-      </Typography>
+    <Box component="main" sx={{ px: { xs: 2, md: 3 }, py: 2, maxWidth: 1180, width: '100%' }}>
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, alignItems: 'center', mb: 1 }}>
+        <Typography variant="h1">Bags of all sites</Typography>
+        <Box sx={{ flex: 1 }} />
+        {may('field.write') && count('planned') > 0 && (
+          <Button variant="outlined" component={Link} to="/walk">
+            Take the walks along
+          </Button>
+        )}
+      </Box>
       <Box component="form" onSubmit={submit} sx={{ display: 'flex', gap: 1, mb: 1, maxWidth: 620, flexWrap: 'wrap' }}>
         <TextField
           label="Scan or type a bag’s code"

@@ -3,7 +3,7 @@ import { Plane, type Position, compassPoint } from '@glenfold/agronomy/plan';
 import { soilMoistures } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { devicePosition } from '../../../position/devicePosition.ts';
 import { replayedWalk } from '../../../position/replayedWalk.ts';
 import { colours } from '../../../theme.ts';
@@ -14,20 +14,10 @@ import { SiteSketch } from '../SiteSketch.tsx';
 import { BeforeWalk } from './BeforeWalk.tsx';
 import { DepthStepper } from './DepthStepper.tsx';
 import { NoteDialog, SkipDialog } from './WalkDialogs.tsx';
+import { WalkFrame } from './WalkFrame.tsx';
+import { keepPages } from './keepPages.ts';
 import { useWakeLock } from './useWakeLock.ts';
 import { type WalkedCore, useWalk } from './useWalk.ts';
-
-/** Keep this page on the device; where the browser keeps none, or there is no connection, it stays as it was. */
-async function keepPage(): Promise<void> {
-  if (!('serviceWorker' in navigator)) return;
-  try {
-    await navigator.serviceWorker.register('/sw.js');
-    // The first visit came before anything could keep it.
-    await (await caches.open('pages')).add(window.location.href);
-  } catch {
-    // Without a connection the page that was kept before is the one in use.
-  }
-}
 
 /** Where the device is, from itself or from the stand-in. */
 function useMe(source: 'device' | 'practice' | null, path: readonly Position[]) {
@@ -72,8 +62,8 @@ export function WalkPage() {
   useWakeLock(begun);
   useEffect(() => {
     // The pages of the walk stay on the device, so that it opens without a connection.
-    void keepPage();
-  }, []);
+    void keepPages(['/walk', `/walk/${siteId}`]);
+  }, [siteId]);
   const path = useMemo(() => cores.flatMap(({ place }) => (place ? [place] : [])), [pack]); // eslint-disable-line react-hooks/exhaustive-deps -- the practice walk does not begin anew with each core
   const { me, lost } = useMe(source, path);
 
@@ -105,65 +95,30 @@ export function WalkPage() {
       setPhotoTrouble(failure as Error);
     }
   };
-  const bar = (
-    <Box
-      component="header"
-      sx={{
-        background: colours.ink,
-        color: colours.paper,
-        px: 2,
-        py: 1,
-        display: 'flex',
-        gap: 1.5,
-        alignItems: 'center',
-      }}
-    >
-      <Link to={`/sites/${siteId}/sampling`} style={{ color: colours.paper, fontWeight: 700 }}>
-        Back
-      </Link>
-      <Box sx={{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
-        {pack?.site.name}
-      </Box>
-      <Box role="status" aria-label="Sending" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
-        {kept === 0 ? 'all sent' : `${kept} kept here`}
-      </Box>
-    </Box>
-  );
-  const frame = {
-    minHeight: '100dvh',
-    display: 'flex',
-    flexDirection: 'column',
-    background: colours.paper,
-    maxWidth: 560,
-    mx: 'auto',
-  } as const;
+  const frame = { back: `/sites/${siteId}/sampling`, title: pack?.site.name, kept };
   if (!pack)
     return (
-      <Box sx={frame}>
-        {bar}
+      <WalkFrame {...frame}>
         <Box sx={{ p: 2 }}>{walk.error ? <Trouble error={walk.error} /> : 'Taking the site along…'}</Box>
-      </Box>
+      </WalkFrame>
     );
   if (cores.length === 0)
     return (
-      <Box sx={frame}>
-        {bar}
+      <WalkFrame {...frame}>
         <Box sx={{ p: 2 }}>
           <Typography variant="h1">No bag to walk</Typography>
           <Typography sx={{ mt: 1 }}>Every planned bag of this site is cored, or none is planned.</Typography>
         </Box>
-      </Box>
+      </WalkFrame>
     );
   if (!begun)
     return (
-      <Box sx={frame}>
-        {bar}
+      <WalkFrame {...frame}>
         <BeforeWalk cores={open.length} onStart={() => setBegun(true)} />
-      </Box>
+      </WalkFrame>
     );
   return (
-    <Box sx={frame}>
-      {bar}
+    <WalkFrame {...frame}>
       {walk.trouble && kept > 0 && (
         <Box role="note" sx={{ background: colours.ochreWash, px: 2, py: 0.5, fontSize: '0.92rem' }}>
           {walk.trouble.startsWith('The server does not answer')
@@ -351,6 +306,6 @@ export function WalkPage() {
         }}
       />
       <NoteDialog open={noting} note={note} onNote={setNote} onClose={() => setNoting(false)} />
-    </Box>
+    </WalkFrame>
   );
 }

@@ -9,7 +9,7 @@ import type {
   SiteAnswer,
   ZoneAnswer,
 } from '@glenfold/contract';
-import { createStore, get, set, update } from 'idb-keyval';
+import { createStore, get, set, update, values } from 'idb-keyval';
 import { ApiProblem, api, standAs } from '../../../api/client.ts';
 
 /** A site as it is taken along, to be walked without a connection. */
@@ -62,12 +62,21 @@ export async function packSite(siteId: string): Promise<PackedSite> {
   }
 }
 
-async function signedIn(): Promise<SessionAnswer> {
+/** Who is signed in. @throws with words where nobody is, or nobody can be asked */
+export async function signedIn(): Promise<SessionAnswer> {
   const session = await api<SessionAnswer>('GET', '/session');
   if (session.state !== 'signed in')
     throw new ApiProblem(401, 'Sign in again to go on: what you tapped is kept on this device until then.', []);
   standAs({ csrf: session.csrf, practiceId: session.practice?.id });
   return session;
+}
+
+/** Sites that were taken along, in order of their names. */
+export async function packedSites(): Promise<PackedSite[]> {
+  const kept = await values<PackedSite | readonly unknown[]>(store);
+  return kept
+    .filter((one): one is PackedSite => 'site' in one)
+    .sort((one, other) => one.site.name.localeCompare(other.site.name));
 }
 
 /** A packed site with touches over it: what was sent is in it before the site is packed anew. */

@@ -1,0 +1,52 @@
+import { Box } from '@mui/material';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { colours } from '../../../theme.ts';
+
+interface WalkFrameProps {
+  readonly back: string;
+  readonly title: string | undefined;
+  /** Touches and photos that wait on the device. */
+  readonly kept: number;
+  readonly children: ReactNode;
+}
+
+/** The frame of a screen for one hand: where it is, and whether all is sent. */
+export function WalkFrame({ back, title, kept, children }: WalkFrameProps) {
+  return (
+    <Box
+      sx={{
+        minHeight: '100dvh',
+        display: 'flex',
+        flexDirection: 'column',
+        background: colours.paper,
+        maxWidth: 560,
+        mx: 'auto',
+      }}
+    >
+      <Box
+        component="header"
+        sx={{
+          background: colours.ink,
+          color: colours.paper,
+          px: 2,
+          py: 1,
+          display: 'flex',
+          gap: 1.5,
+          alignItems: 'center',
+        }}
+      >
+        <Link to={back} style={{ color: colours.paper, fontWeight: 700 }}>
+          Back
+        </Link>
+        <Box sx={{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+          {title}
+        </Box>
+        <Box role="status" aria-label="Sending" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
+          {kept === 0 ? 'all sent' : `${kept} kept here`}
+        </Box>
+      </Box>
+      {children}
+    </Box>
+  );
+}
