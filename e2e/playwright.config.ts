@@ -7,7 +7,14 @@ const server = (servedPort: string, database: string | undefined, isEmpty: '0' |
   command: 'node --disable-warning=ExperimentalWarning apps/server/dist/main.js',
   cwd: '..',
   url: `http://127.0.0.1:${servedPort}/api/session`,
-  env: { PORT: servedPort, DATABASE_URL: database ?? '', GLENFOLD_EMPTY: isEmpty },
+  env: {
+    PORT: servedPort,
+    DATABASE_URL: database ?? '',
+    GLENFOLD_EMPTY: isEmpty,
+    // Answered by the journey that asks for them.
+    GLENFOLD_TILES: `http://127.0.0.1:${servedPort}/tiles/{z}/{x}/{y}.png`,
+    GLENFOLD_TILES_ATTRIBUTION: 'Made-up tiles',
+  },
   reuseExistingServer: false,
   timeout: 60_000,
 });

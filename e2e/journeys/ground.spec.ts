@@ -212,3 +212,24 @@ test('the plan goes out as a PDF to scale and as a picture; photos and an image 
   await tool(page, 'Sheet', 'Take the image away');
   await expect(page.getByText('The image deleted.')).toBeVisible();
 });
+
+test('map tiles are asked for only while they are wanted, and say whose they are', async ({ page }) => {
+  const asked: string[] = [];
+  const tile = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==',
+    'base64',
+  );
+  await page.route('**/tiles/**', (route) => {
+    asked.push(new URL(route.request().url()).pathname);
+    return route.fulfill({ contentType: 'image/png', body: tile });
+  });
+  await openSite(page, 'Harbour School field', 'Ground');
+  await expect(page.getByRole('application')).toBeVisible();
+  expect(asked).toEqual([]);
+  await tool(page, 'Sheet', 'Map tiles under the plan');
+  await expect(page.getByText('Made-up tiles')).toBeVisible();
+  await expect.poll(() => asked.length).toBeGreaterThan(3);
+  expect(asked.every((path) => /^\/tiles\/\d+\/\d+\/\d+\.png$/.test(path))).toBe(true);
+  await tool(page, 'Sheet', 'Without map tiles');
+  await expect(page.getByText('Made-up tiles')).toBeHidden();
+});

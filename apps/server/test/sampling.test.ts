@@ -154,7 +154,7 @@ it('a laboratory’s number is on one bag only; a cored bag is not deleted; pape
     samples: object[];
   };
   expect(file.samples).toEqual([
-    expect.objectContaining({ code: writeBagCode(one.code), labNumber: 'A-100', grass: 'Perennial ryegrass', depthCentimetres: 10, panels: ['routine'] }), // prettier-ignore
+    expect.objectContaining({ code: writeBagCode(one.code), labNumber: 'A-100', grass: 'perennial ryegrass', depthCentimetres: 10, panels: ['routine'] }), // prettier-ignore
   ]);
   for (const path of [
     `/sites/${one.siteId}/field-sheet.pdf?units=us`,

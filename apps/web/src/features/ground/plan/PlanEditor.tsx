@@ -314,6 +314,7 @@ export function PlanEditor({
       )}
       {!mayDraw && tools && <Box sx={{ display: 'flex', gap: 0.75, mb: 1 }}>{tools}</Box>}
       <PlanSheet
+        credit={tiles?.attribution}
         attach={attach}
         map={map}
         measure={measure}

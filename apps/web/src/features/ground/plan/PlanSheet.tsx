@@ -11,10 +11,12 @@ interface PlanSheetProps {
   readonly measure: Measure | null;
   readonly label: string;
   readonly onKeyDown: (event: KeyboardEvent) => void;
+  /** Whose map lies under it. */
+  readonly credit?: string | undefined;
 }
 
 /** The paper: the map itself, north, scale, and what the pen measures as it moves. */
-export function PlanSheet({ attach, map, measure, label, onKeyDown }: PlanSheetProps) {
+export function PlanSheet({ attach, map, measure, label, onKeyDown, credit }: PlanSheetProps) {
   const { system, say } = useUnits();
   const length = measure && present('length', measure.length, system).text;
   const views = [
@@ -66,6 +68,22 @@ export function PlanSheet({ attach, map, measure, label, onKeyDown }: PlanSheetP
           </Button>
         ))}
       </Box>
+      {credit && (
+        <Box
+          sx={{
+            position: 'absolute',
+            right: 150,
+            bottom: 1,
+            px: 0.75,
+            maxWidth: '50%',
+            background: colours.sheet,
+            fontSize: '0.8rem',
+            pointerEvents: 'none',
+          }}
+        >
+          {credit}
+        </Box>
+      )}
       {measure && (
         <Box
           role="status"
