@@ -182,6 +182,8 @@ describe('a bag that is sent', () => {
       const results = (await get<LabResultAnswer[]>(`/sites/${bag.siteId}/lab-results`)).filter(({ label }) => label === writeBagCode(bag.code)); // prettier-ignore
       expect(new Set(results.map(({ zoneId }) => zoneId))).toEqual(new Set(bag.zoneIds));
       expect((await bagNow(bag)).state).toBe('read');
+      // Its own advice and words are kept as it printed them.
+      expect(results[0]!.beside).toMatch(/lime advised/i);
       const hidden = await get<HiddenSoilAnswer>(`/bags/${bag.id}/hidden-soil`);
       const ph = hidden.values.find(({ analyte }) => analyte === 'pH')!;
       expect(Math.abs(ph.bag - results[0]!.soilPh)).toBeLessThan(0.25);

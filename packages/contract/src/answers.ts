@@ -76,6 +76,8 @@ export class LabResultAnswer {
   @IsOptional() @IsNumber() bufferPh: number | null;
   @IsOptional() @IsNumber() organicMatter: number | null;
   @ValidateNested() @Type(() => NutrientsInput) nutrients: NutrientsInput;
+  /** What else the laboratory's line said, in its own words, such as its lime advice. */
+  @IsOptional() @IsString() beside: string | null;
   /** Where the numbers came from: typed, or the name of a file. */
   @IsString() origin: string;
   @IsString() recordedAt: string;

@@ -7,6 +7,14 @@ import { Records, type RecordsOf } from '../platform/records.ts';
 import { LabResult } from './labResult.entity.ts';
 import { Sample } from './sample.entity.ts';
 
+/** What a file brings of a result beside its numbers. */
+interface ResultOrigin {
+  /** The bag it came in. */
+  readonly bagId?: string | null;
+  /** What else its line said. */
+  readonly beside?: string | null;
+}
+
 @Injectable()
 export class LabService {
   constructor(
@@ -39,8 +47,13 @@ export class LabService {
     return this.records.together((of) => this.write(of, input, origin));
   }
 
-  /** Write a sample with its result. @param bagId the bag it came in */
-  async write(of: RecordsOf, input: LabResultInput, origin: string, bagId: string | null = null): Promise<LabResult> {
+  /** Write a sample with its result. */
+  async write(
+    of: RecordsOf,
+    input: LabResultInput,
+    origin: string,
+    { bagId = null, beside = null }: ResultOrigin = {},
+  ): Promise<LabResult> {
     const zone = await this.ground.zone(input.zoneId);
     this.#refuseUnreadableDate(input);
     const sample = await of(Sample).add({
@@ -51,7 +64,8 @@ export class LabService {
       sampledOn: input.sampledOn?.slice(0, 10) ?? null,
       depth: input.depth,
     });
-    return of(LabResult).add({ ...this.#values(input), sampleId: sample.id, sample, zoneId: zone.id, origin });
+    const values = this.#values(input);
+    return of(LabResult).add({ ...values, sampleId: sample.id, sample, zoneId: zone.id, origin, beside });
   }
 
   async change(id: string, input: LabResultInput, version: number, more: Partial<LabResult> = {}): Promise<LabResult> {

@@ -1,4 +1,4 @@
-import { type LabRow, readLabRow, writeBagCode } from '@glenfold/agronomy';
+import { type ColumnMatch, type LabRow, readLabRow, writeBagCode } from '@glenfold/agronomy';
 import {
   LabImportAnswer,
   type LabImportChoices,
@@ -21,10 +21,17 @@ import type { LabResult } from './labResult.entity.ts';
 import { correctColumns, readLabTable } from './labTable.ts';
 import { type RowGoal, goalOf, missingOf } from './rowGoals.ts';
 
+interface ReadyRow {
+  readonly goal: RowGoal;
+  readonly results: readonly LabResultInput[];
+  /** What else the line says. */
+  readonly beside: string | null;
+}
+
 interface Draft {
   readonly answer: LabImportAnswer;
   /** What each row would become, by line: a result for each zone that shared its bag. Only rows that can be imported. */
-  readonly inputs: ReadonlyMap<number, { readonly goal: RowGoal; readonly results: readonly LabResultInput[] }>;
+  readonly inputs: ReadonlyMap<number, ReadyRow>;
 }
 
 /** What a site has that a line of a report may be about. */
@@ -123,9 +130,10 @@ export class LabImportService {
         'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
       );
     const imported = { ...entry.imported };
-    for (const [line, { goal, results }] of waiting) {
+    for (const [line, { goal, results, beside }] of waiting) {
       const written = [];
-      for (const input of results) written.push(await this.#write(of, input, entry.fileName, goal, ground));
+      for (const input of results)
+        written.push(await this.#write(of, input, { origin: entry.fileName, beside }, goal, ground));
       imported[line] = written[0]!.id;
       if (goal.bag) await this.sampling.read(of, goal.bag.id, entry.fileName);
     }
@@ -137,14 +145,14 @@ export class LabImportService {
   #write(
     of: RecordsOf,
     input: LabResultInput,
-    origin: string,
+    { origin, beside }: Pick<LabResult, 'origin' | 'beside'>,
     { bag }: RowGoal,
     { before }: Ground,
   ): Promise<LabResult> {
     const amended = before.find(({ sample, zoneId }) => sample.bagId === bag?.id && zoneId === input.zoneId);
     return amended
-      ? this.lab.change(amended.id, input, amended.version, { origin })
-      : this.lab.write(of, input, origin, bag?.id ?? null);
+      ? this.lab.change(amended.id, input, amended.version, { origin, beside })
+      : this.lab.write(of, input, origin, { bagId: bag?.id ?? null, beside });
   }
 
   async remove(id: string): Promise<void> {
@@ -164,7 +172,7 @@ export class LabImportService {
   async #draft(entry: LabImport, { zones, bags, before }: Ground): Promise<Draft> {
     const { header, rows } = readLabTable(entry.content);
     const columns = correctColumns(header.columns, entry.choices?.columns);
-    const inputs = new Map<number, { goal: RowGoal; results: LabResultInput[] }>();
+    const inputs = new Map<number, ReadyRow>();
     const used = new Map<string, number>();
     const answers: LabImportRowAnswer[] = [];
     for (const { line, cells } of rows) {
@@ -206,7 +214,8 @@ export class LabImportService {
         if (field !== 'zoneId' && !known.has(root) && !(field === 'label' && row.label === ''))
           faults.push({ field: root, message });
       }
-      if (goal.zoneIds.length > 0 && faults.length === 0) inputs.set(line, { goal, results });
+      if (goal.zoneIds.length > 0 && faults.length === 0)
+        inputs.set(line, { goal, results, beside: besideOf(columns, cells) });
       const resultId = entry.imported[line] ?? null;
       answers.push({
         line,
@@ -247,4 +256,15 @@ export class LabImportService {
         : []),
     ];
   }
+}
+
+/** What stands in the columns that no field takes: `Salts dS/m: 0.4; Lime advised ton/acre: 1.5`. */
+function besideOf(columns: readonly ColumnMatch[], cells: readonly string[]): string | null {
+  const told = columns.flatMap(({ field, header }, index) => {
+    const cell = cells[index]?.trim() ?? '';
+    return field === null && header.trim() !== '' && !/^(-*|not tested)$/i.test(cell)
+      ? `${header.trim()}: ${cell}`
+      : [];
+  });
+  return told.join('; ') || null;
 }

@@ -40,6 +40,10 @@ export class LabResult extends Owned {
   @Column({ type: 'jsonb' })
   nutrients: NutrientsInput;
 
+  /** What else the laboratory's line said, in its own words: the columns that no field takes. */
+  @Column({ type: 'text', nullable: true })
+  beside: string | null;
+
   /** "typed", or the name of the file. */
   @Column({ type: 'text' })
   origin: string;

@@ -1,12 +1,13 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { wall } from './protect.ts';
 
-/** Results know their bag; what the simulated laboratories hold, which is nobody's record and not audited. */
+/** Results know their bag, and what else their line said; what the simulated laboratories hold, which is nobody's record and not audited. */
 export class Laboratories1795640000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
       ALTER TABLE "sample" ADD COLUMN "bagId" uuid REFERENCES "bag" ("id");
       CREATE INDEX "sample_bag" ON "sample" ("bagId");
+      ALTER TABLE "lab_result" ADD COLUMN "beside" text;
       ALTER TABLE "bag" ADD COLUMN "grassWanted" text;
 
       CREATE TABLE "standin_sample" (
@@ -39,6 +40,7 @@ export class Laboratories1795640000000 implements MigrationInterface {
     await runner.query(`
       DROP TABLE "standin_sample";
       ALTER TABLE "bag" DROP COLUMN "grassWanted";
+      ALTER TABLE "lab_result" DROP COLUMN "beside";
       ALTER TABLE "sample" DROP COLUMN "bagId";
     `);
   }

@@ -55,6 +55,11 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
                     {result.origin}, {extractantNames[result.extractant]}
                   </Box>
+                  {result.beside && (
+                    <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>
+                      The report also said {result.beside.split('; ').join(', ')}.
+                    </Box>
+                  )}
                   {result.questions.map((question) => (
                     <Box key={question} sx={{ fontSize: '0.85rem', color: colours.slate, maxWidth: 260 }}>
                       <Words>{question}</Words>

@@ -12,12 +12,17 @@ import { useUnits } from '../../ui/units.tsx';
 const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back' } as const;
 
 const kinds: Readonly<Record<string, string>> = {
+  'bag custody': 'where a bag is:',
+  'core tap': 'touch of a walk',
+  'ground feature': 'thing on the plan',
   'lab import': 'laboratory’s file',
   'lab result': 'result of',
   plan: 'plan of',
   membership: 'member',
   sample: 'bag',
   'share link': 'share link',
+  underlay: 'image under the plan',
+  'zone photo': 'photo',
 };
 
 function Values({ entry, named }: { readonly entry: AuditEntryAnswer; readonly named: NamesById }) {
