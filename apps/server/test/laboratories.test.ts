@@ -191,6 +191,17 @@ describe('a bag that is sent', () => {
     }
   });
 
+  it('is reported once, however many ask at the same time', async () => {
+    const bag = await sent('Grey Skerry farm laboratory', ['GR-2']);
+    await Promise.all(Array.from({ length: 4 }, news));
+    await plain(bag);
+    await hurry(20);
+    const told = await Promise.all(Array.from({ length: 4 }, news));
+    expect(told.reduce((sum, { reports }) => sum + reports, 0)).toBe(1);
+    expect((await filesOf(bag)).length).toBe(1);
+    expect((await bagNow(bag)).custody.map(({ state }) => state)).toEqual(['planned', 'cored', 'sent', 'at the lab', 'reported']); // prettier-ignore
+  });
+
   it('with a copied code goes to the bag that is chosen; a second run is held; an amended report takes the place of the first', async () => {
     const bag = await sent('Fennimore soil laboratory', ['GR-3']);
     await news();

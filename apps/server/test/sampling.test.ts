@@ -85,6 +85,17 @@ it('every touch of a walk counts once, however often it is sent, and the last co
   expect(await bagNow(id)).toMatchObject({ state: 'planned', cored: 1 });
 });
 
+it('a batch that is on its way twice at a time counts once, and no answer is a failure', async () => {
+  const { id, places } = await planned();
+  const batch = touches(places.map((core) => ({ coreId: core.id, pushed: 9, recovered: 9 })));
+  const answers = await Promise.all(
+    Array.from({ length: 4 }, () => send<CoreTapsAnswer>('post', '/core-taps', batch, 200)),
+  );
+  for (const at of places.keys())
+    expect(answers.map(({ taps }) => taps[at]!.outcome).sort()).toEqual(['known', 'known', 'known', 'taken']);
+  expect((await bagNow(id)).custody.map(({ state }) => state)).toEqual(['planned', 'cored']);
+});
+
 it('two who walk the same zone are both kept, and the later is told who was first', async () => {
   const { id, places } = await planned();
   const coreId = places[0]!.id;

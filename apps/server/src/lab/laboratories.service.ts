@@ -29,18 +29,20 @@ export class LaboratoriesService {
    * Hand over the forms of what was sent since, and take in what is new: bags that arrived, and reports, which wait
    * to be read as files do that a person brings in.
    */
-  async ask(): Promise<LaboratoryNewsAnswer> {
-    const answer: LaboratoryNewsAnswer = { arrived: 0, reports: 0, words: [] };
-    for (const laboratory of await this.laboratories.all()) {
-      await this.records.together(async () => {
+  ask(): Promise<LaboratoryNewsAnswer> {
+    return this.records.scoped(async (manager) => {
+      // The clock and a person may ask at once, also through two copies of the server: one after the other.
+      await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [this.work.practiceId]);
+      const answer: LaboratoryNewsAnswer = { arrived: 0, reports: 0, words: [] };
+      for (const laboratory of await this.laboratories.all()) {
         await this.#handOver(laboratory);
         for (const news of await laboratory.news()) {
           answer[news.kind === 'arrived' ? 'arrived' : 'reports'] += 1;
           answer.words.push(await this.#take(laboratory.profile.name, news));
         }
-      });
-    }
-    return answer;
+      }
+      return answer;
+    });
   }
 
   async #handOver(laboratory: Laboratory): Promise<void> {

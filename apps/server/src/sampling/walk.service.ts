@@ -30,13 +30,14 @@ export class WalkService {
 
   async #one(of: RecordsOf, tap: CoreTapInput, at: Date): Promise<TapAnswer> {
     const { id, coreId, state } = tap;
+    const [found] = await of(Core).find({ id: coreId });
+    const [there] = found ? await of(Bag).find({ id: found.bagId }) : [];
+    if (!found || !there)
+      return { id, outcome: 'gone', words: 'The bag of this core was deleted meanwhile: tell who planned it.' };
+    // Asked once nobody else is at the bag: the same touch may be on its way twice at a time.
+    const bag = await of(Bag).locked(there.id);
     const [known] = await of(CoreTap).find({ id });
     if (known) return { id, outcome: 'known', words: null };
-    const [found] = await of(Core).find({ id: coreId });
-    const [bag] = found ? await of(Bag).find({ id: found.bagId }) : [];
-    if (!found || !bag)
-      return { id, outcome: 'gone', words: 'The bag of this core was deleted meanwhile: tell who planned it.' };
-    await of(Bag).locked(bag.id);
     const core = await of(Core).locked(coreId);
     const { person } = this.work.worker;
     const by = person?.name ?? 'Glenfold';

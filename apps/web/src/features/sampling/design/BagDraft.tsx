@@ -2,7 +2,7 @@ import { samplingPurposes } from '@glenfold/agronomy';
 import { Box, Button, Checkbox, ListSubheader, Menu, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { colours } from '../../../theme.ts';
-import type { Draft, DraftChoices } from './useDrafts.ts';
+import type { Draft, DraftChoices } from './drafts.ts';
 
 interface BagDraftProps {
   readonly draft: Draft;

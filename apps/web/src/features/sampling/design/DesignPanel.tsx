@@ -33,17 +33,9 @@ import { SiteSketch } from '../SiteSketch.tsx';
 import { BagDraft } from './BagDraft.tsx';
 import { ErrorChart } from './ErrorChart.tsx';
 import { LabChoice } from './LabChoice.tsx';
+import { type DraftChoices, noChoices } from './drafts.ts';
 import { useDesign } from './useDesign.ts';
-import {
-  type DraftChoices,
-  type Settings,
-  amount,
-  designWords,
-  first,
-  noChoices,
-  soils,
-  useDrafts,
-} from './useDrafts.ts';
+import { type Settings, amount, designWords, first, soils, useDrafts } from './useDrafts.ts';
 
 /** What one bag of a usual laboratory takes, mL, until one is chosen. */
 const BAG_VOLUME = 500;
