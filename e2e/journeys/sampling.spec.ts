@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { writeBagCode } from '@glenfold/agronomy';
 import type { BagAnswer, BagLineAnswer, PhotoAnswer, SiteAnswer } from '@glenfold/contract';
 import { type Page, expect, openSite, test } from './person.ts';
@@ -52,6 +53,13 @@ test('the school field is planned, cored, dried and sent, and a bag is found by 
 
   const rows = page.getByRole('list', { name: 'Bags' }).getByRole('listitem');
   await expect(rows.filter({ hasText: '0 of 6 cores' })).toHaveCount(2);
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'GPX, for a receiver' }).click();
+  const points = await saved;
+  expect(points.suggestedFilename()).toBe('harbour-school-field-cores.gpx');
+  expect(readFileSync(await points.path(), 'utf8').match(/<wpt /g)).toHaveLength(12);
+  const sheet = await page.getByRole('link', { name: 'Field sheet' }).getAttribute('href');
+  expect((await page.request.get(sheet!)).headers()['content-type']).toBe('application/pdf');
   await page.getByRole('link', { name: 'Walk 2 bags' }).click();
   await begin(page);
   await page.getByRole('button', { name: 'Skip' }).click();
