@@ -44,9 +44,15 @@ function sampling(bags: readonly BagLineAnswer[], zones: number): StepState {
   const alive = bags.filter(({ state }) => state !== 'lost' && state !== 'spoiled');
   if (alive.length === 0) return { step, words: zones === 0 ? 'no zones yet' : 'no bag planned', state: 'waiting' };
   const gone = alive.filter(({ state }) => !['planned', 'cored', 'drying'].includes(state)).length;
-  const late = alive.filter(({ overdue }) => overdue > 0).length;
-  const words = late > 0 ? `${plural(late, 'bag')} overdue` : `${gone} of ${plural(alive.length, 'bag')} sent`;
-  return { step, words, state: late > 0 || gone < alive.length ? 'act' : 'done' };
+  const unread = alive.filter(({ state }) => state === 'reported').length;
+  const late = alive.filter(({ overdue, state }) => overdue > 0 && state !== 'reported').length;
+  const words =
+    late > 0
+      ? `${plural(late, 'bag')} overdue`
+      : unread > 0
+        ? `${plural(unread, 'report')} unread`
+        : `${gone} of ${plural(alive.length, 'bag')} sent`;
+  return { step, words, state: late + unread > 0 || gone < alive.length ? 'act' : 'done' };
 }
 
 const later = (step: StepState['step']): StepState => ({ step, words: 'to come', state: 'later' });

@@ -64,21 +64,19 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
               No pair: the whole zone
             </MenuItem>
           )}
-          {zones.length > 1 &&
-            zones.slice(1).map((zone) => (
+          {zones
+            .filter(({ id }) => joined.has(id))
+            .map((zone) => (
               <MenuItem
                 key={zone.id}
-                onClick={() =>
-                  choose(
-                    joined.has(zone.id)
-                      ? { joined: new Map([...joined].filter(([id]) => id !== zone.id)) }
-                      : { alone: true },
-                  )
-                }
+                onClick={() => choose({ joined: new Map([...joined].filter(([id]) => id !== zone.id)) })}
               >
-                {joined.has(zone.id) ? `${zone.name} apart again` : 'Every zone a bag of its own'}
+                {zone.name} apart again
               </MenuItem>
             ))}
+          {zones.filter(({ id }) => !joined.has(id)).length > 1 && (
+            <MenuItem onClick={() => choose({ alone: true, joined: new Map() })}>Every zone a bag of its own</MenuItem>
+          )}
           <ListSubheader sx={groupLook}>What for</ListSubheader>
           {samplingPurposes.map((name) => (
             <MenuItem
