@@ -1,4 +1,12 @@
-import { type ProblemAnswer, type RoundsAnswer, type SiteAnswer, type ZoneAnswer, zoneInput } from '@glenfold/contract';
+import {
+  type BagLineAnswer,
+  type ProblemAnswer,
+  type RoundsAnswer,
+  type SiteAnswer,
+  type SiteStateAnswer,
+  type ZoneAnswer,
+  zoneInput,
+} from '@glenfold/contract';
 import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
@@ -32,6 +40,19 @@ describe('the demo scenario', () => {
     const runs = tasks.map(({ step }) => step).filter((step, index, all) => step !== all[index - 1]);
     expect(runs).toEqual(['lab', 'rates', 'lab', 'sampling', 'ground']);
     expect(tasks[0]!.words).toContain('harbour-school-2026-lab.csv');
+  });
+
+  it('has a bag in every state that a working day has: planned, drying, sent, at the laboratory, back and unread', async () => {
+    const bags = await get<BagLineAnswer[]>('/bags');
+    expect(new Set(bags.map(({ state }) => state))).toEqual(
+      new Set(['planned', 'drying', 'sent', 'at the lab', 'reported']),
+    );
+    const { siteId } = bags.find(({ state }) => state === 'reported')!;
+    const { steps } = await get<SiteStateAnswer>(`/sites/${siteId}/state`);
+    expect(steps.filter(({ state }) => state === 'act').map(({ step, words }) => [step, words])).toEqual([
+      ['sampling', '1 report unread'],
+      ['lab', '1 file to check'],
+    ]);
   });
 });
 

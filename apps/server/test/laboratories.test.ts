@@ -21,7 +21,9 @@ import { houseStyles } from '../src/standins/laboratory/houseStyles.ts';
 import { type PrintedSample } from '../src/standins/laboratory/reportFiles.ts';
 import { faultOf } from '../src/standins/laboratory/standInLaboratories.ts';
 import { get, send, useDemoServer, zoneOf } from './client.ts';
+import { openBrowser, startServer } from './harness.ts';
 import { bagBody } from './promisedRoutes.ts';
+import { LabPost } from '../src/lab/labPost.ts';
 
 const plane = new Plane([-36, 46.5]);
 const square = (side: number) => {
@@ -270,4 +272,39 @@ describe('a bag that is sent', () => {
     const row = file!.rows.find(({ bagId }) => bagId === bag.id)!;
     expect(row.questions.join()).toMatch(/K was asked for and not reported/);
   });
+
+  it('is asked after by the clock too, for every practice, and in nobody’s name', async () => {
+    const bag = await sent('Fennimore soil laboratory', ['GR-1']);
+    const clock = server.current().app.get(LabPost, { strict: false });
+    await clock.ask();
+    await hurry(4);
+    await clock.ask();
+    const { state, custody } = await bagNow(bag);
+    expect(state).toBe('at the lab');
+    expect(custody.at(-1)).toMatchObject({ by: 'Fennimore soil laboratory', note: null });
+    const [told] = await server
+      .current()
+      .sql<{ personId: string | null }>(
+        `SELECT "personId" FROM audit WHERE "recordId" = $1 ORDER BY "number" DESC LIMIT 1`,
+        [bag.id],
+      );
+    expect(told!.personId).toBeNull();
+  });
+});
+
+it('a real practice is offered no simulated laboratory: made-up numbers never reach its ground', async () => {
+  const real = await startServer({ empty: true });
+  const owner = openBrowser(real);
+  await owner.session();
+  const made = await owner.ask('post', '/first-run', {
+    practice: 'Weir Lawns',
+    name: 'Ada Sedge',
+    email: 'ada@weir.example',
+    password: 'a long enough password',
+  });
+  expect(made.status).toBeLessThan(300);
+  await owner.session();
+  const listed = await owner.ask('get', '/laboratories');
+  expect([listed.status, listed.body]).toEqual([200, []]);
+  await real.close();
 });

@@ -16,6 +16,7 @@ import {
   spanningTreeLength,
   tourLength,
 } from '../src/sampling/index.ts';
+import { equalStrata } from '../src/sampling/strata.ts';
 import { samplingTiming, seasonOf } from '../src/sampling/timing.ts';
 
 const plane = new Plane([-36, 46.5]);
@@ -64,6 +65,33 @@ const size = fc.record({
   long: fc.integer({ min: 14, max: 90 }),
   wide: fc.integer({ min: 8, max: 40 }),
   share: fc.double({ min: 0.35, max: 0.8, noNaN: true }),
+});
+
+it('strata hold as many cells as one another, and no two cells would both lie nearer if they changed places', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 2, max: 9 }), fc.integer({ min: 30, max: 120 }), seeds, (count, cells, seed) => {
+      const chance = chanceFrom(seed);
+      const middles = Array.from({ length: cells }, (): PlanePoint => [60 * chance(), 30 * chance()]);
+      const strata = equalStrata(middles, count, chance);
+      const sizes = strata.map((stratum) => stratum.cells.length);
+      expect(Math.max(...sizes) - Math.min(...sizes)).toBeLessThanOrEqual(1);
+      expect(strata.flatMap((stratum) => stratum.cells).sort((one, other) => one - other)).toEqual([...middles.keys()]);
+      // Each is about its own cells: nowhere else do they lie nearer on the whole.
+      for (const { middle, cells: own } of strata) {
+        const far = (about: PlanePoint): number =>
+          own.reduce((sum, cell) => sum + (middles[cell]![0] - about[0]) ** 2 + (middles[cell]![1] - about[1]) ** 2, 0);
+        for (const [east, north] of [
+          [0.5, 0],
+          [-0.5, 0],
+          [0, 0.5],
+          [0, -0.5],
+        ] as const)
+          // prettier-ignore
+          expect(far(middle)).toBeLessThan(far([middle[0] + east, middle[1] + north]));
+      }
+    }),
+    { numRuns: 60 },
+  );
 });
 
 describe('places to push the probe', () => {
