@@ -61,7 +61,7 @@ export function asCsv(report: PrintedReport): ReportFile {
       'Depth cm',
       ...heads(report).flatMap((cell) => [
         [cell.name, cell.unit].filter(Boolean).join(' '),
-        ...(cell.word === undefined ? [] : [`is ${cell.name.toLowerCase()}`]),
+        ...(cell.word === undefined ? [] : [`${cell.name} rating`]),
       ]),
     ],
     ...samples.map((sample) => [
@@ -102,7 +102,10 @@ export function asJson(report: PrintedReport): ReportFile {
       ...Object.fromEntries(
         cells.map(({ name: analyte, unit, text, word }) => {
           const value = /^-?[\d.]+$/.test(text) ? Number(text) : text || null;
-          return [analyte, unit || word ? { value, ...(unit ? { unit } : {}), ...(word ? { is: word } : {}) } : value];
+          return [
+            analyte,
+            unit || word ? { value, ...(unit ? { unit } : {}), ...(word ? { rating: word } : {}) } : value,
+          ];
         }),
       ),
     })),
@@ -121,7 +124,7 @@ export function asFixedWidth(report: PrintedReport): ReportFile {
       'DEPTH CM',
       ...heads(report).flatMap((cell) => [
         `${cell.name} ${cell.unit}`.trim(),
-        ...(cell.word === undefined ? [] : [`IS ${cell.name}`]),
+        ...(cell.word === undefined ? [] : [`${cell.name} rating`]),
       ]),
     ].map((head) => head.toUpperCase()),
     ...samples.map((sample) => [

@@ -45,9 +45,7 @@ function DropFile({ siteId }: { readonly siteId: string }) {
         <Button variant="outlined" onClick={open} disabled={preview.isPending}>
           Choose the laboratory’s file
         </Button>
-        <Typography>
-          or drop it here: CSV, JSON or text in columns. You see what goes where before anything is imported.
-        </Typography>
+        <Typography>or drop it here: CSV, JSON or text in columns. You see first what goes where.</Typography>
       </Box>
       <Trouble error={refusal ?? preview.error} />
     </Box>

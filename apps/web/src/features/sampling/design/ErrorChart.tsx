@@ -1,5 +1,5 @@
 import { coreErrors } from '@glenfold/agronomy';
-import { Box } from '@mui/material';
+import { Box, useMediaQuery } from '@mui/material';
 import { Chart, Legend, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
 import { Line } from 'react-chartjs-2';
 import { colours } from '../../../theme.ts';
@@ -23,12 +23,17 @@ export function ErrorChart({ cores }: { readonly cores: number }) {
   const numbers = Array.from({ length: MOST - 4 }, (_, index) => index + 5);
   const margin = (analyte: string, count: number): number =>
     coreErrors(count).find((error) => error.analyte === analyte)?.margin ?? 0;
+  const narrow = useMediaQuery('(max-width: 600px)');
   const words = shown
     .map(({ analyte }) => `${analyte === 'phosphorus' ? 'P and K' : analyte} ±${margin(analyte, cores).toFixed(0)} %`)
     .join(', ');
   return (
     <Box>
-      <Box role="img" aria-label={`Error left by the number of cores; with ${cores}: ${words}`} sx={{ height: 168 }}>
+      <Box
+        role="img"
+        aria-label={`Error left by the number of cores; with ${cores}: ${words}`}
+        sx={{ height: narrow ? 210 : 168 }}
+      >
         <Line
           data={{
             datasets: shown.map(({ analyte }) => {
@@ -58,7 +63,7 @@ export function ErrorChart({ cores }: { readonly cores: number }) {
               },
               y: { min: 0, title: { display: true, text: 'error, ± %' }, grid: { color: colours.line } },
             },
-            plugins: { legend: { position: 'right', labels: { boxWidth: 26, boxHeight: 0 } } },
+            plugins: { legend: { position: narrow ? 'bottom' : 'right', labels: { boxWidth: 26, boxHeight: 0 } } },
           }}
         />
       </Box>

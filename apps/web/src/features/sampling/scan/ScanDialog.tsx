@@ -96,7 +96,7 @@ export function ScanDialog({ onCode, onClose, told }: ScanDialogProps) {
           />
         )}
         <Box role="status" sx={{ minHeight: 28, mt: 1, fontWeight: 700 }}>
-          {told ?? 'Hold the square of the label into the picture.'}
+          {told ?? (trouble ? '' : 'Hold the square of the label into the picture.')}
         </Box>
       </DialogContent>
       <DialogActions>
