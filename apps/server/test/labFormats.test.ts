@@ -103,7 +103,7 @@ describe('a report of any laboratory', () => {
 });
 
 describe('where a line goes', () => {
-  const bags = Array.from({ length: 12 }, (_, index): FilledBag => ({ id: `bag ${index}`, code: bagCode(chanceFrom(index)), zoneIds: ['z1', 'z2'], depth: 10, state: 'at the lab', panels: ['routine'], sampledOn: '2026-10-14' })); // prettier-ignore
+  const bags = Array.from({ length: 12 }, (_, index): FilledBag => ({ id: `bag ${index}`, code: bagCode(chanceFrom(index)), zoneIds: ['z1', 'z2'], depth: 10, state: 'at the lab', panels: ['routine'], purpose: 'routine', sampledOn: '2026-10-14' })); // prettier-ignore
   const zones = [{ id: 'z1', label: 'GR-1', name: 'Court' }, { id: 'z2', label: 'GR-2', name: 'Lawn' }] as Zone[]; // prettier-ignore
   const any = fc.constantFrom(...bags);
 

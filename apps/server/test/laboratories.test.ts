@@ -271,6 +271,13 @@ describe('a bag that is sent', () => {
     const [file] = await filesOf(bag);
     const row = file!.rows.find(({ bagId }) => bagId === bag.id)!;
     expect(row.questions.join()).toMatch(/K was asked for and not reported/);
+    // A half of a pair says that it is one, before it is read and ever after.
+    await server.current().sql(`UPDATE bag SET purpose = 'problem' WHERE id = $1`, [bag.id]);
+    const [again] = await filesOf(bag);
+    expect(again!.rows.find(({ bagId }) => bagId === bag.id)!.questions.join()).toMatch(/holds the bad part alone/);
+    await send('post', `/lab-imports/${file!.id}/confirm`, {}, 201);
+    const results = await get<LabResultAnswer[]>(`/sites/${bag.siteId}/lab-results`);
+    expect(results.find(({ label }) => label === writeBagCode(bag.code))!.beside).toMatch(/^Taken for: problem; /);
   });
 
   it('is asked after by the clock too, for every practice, and in nobody’s name', async () => {

@@ -215,7 +215,7 @@ export class LabImportService {
           faults.push({ field: root, message });
       }
       if (goal.zoneIds.length > 0 && faults.length === 0)
-        inputs.set(line, { goal, results, beside: besideOf(columns, cells) });
+        inputs.set(line, { goal, results, beside: besideOf(columns, cells, goal.bag) });
       const resultId = entry.imported[line] ?? null;
       answers.push({
         line,
@@ -244,6 +244,11 @@ export class LabImportService {
     const old = before.find(({ sample }) => sample.bagId === bag.id);
     const missing = missingOf(bag.panels, row);
     return [
+      ...(bag.purpose === 'problem'
+        ? [
+            'This bag holds the bad part alone: it tells of the spot, to be read beside the healthy half. Let the zone’s rates rest on another bag.',
+          ]
+        : []),
       ...(old
         ? [
             `This bag was read before, with pH ${old.soilPh.toFixed(1)} out of ${old.origin}: importing puts these numbers in their place.`,
@@ -258,13 +263,18 @@ export class LabImportService {
   }
 }
 
-/** What stands in the columns that no field takes: `Salts dS/m: 0.4; Lime advised ton/acre: 1.5`. */
-function besideOf(columns: readonly ColumnMatch[], cells: readonly string[]): string | null {
+/** What stands in the columns that no field takes: `Salts dS/m: 0.4; Lime advised ton/acre: 1.5`, and what else the bag was taken for than the zone as it is. */
+function besideOf(
+  columns: readonly ColumnMatch[],
+  cells: readonly string[],
+  bag: FilledBag | undefined,
+): string | null {
   const told = columns.flatMap(({ field, header }, index) => {
     const cell = cells[index]?.trim() ?? '';
     return field === null && header.trim() !== '' && !/^(-*|not tested)$/i.test(cell)
       ? `${header.trim()}: ${cell}`
       : [];
   });
-  return told.join('; ') || null;
+  const purpose = bag && bag.purpose !== 'routine' ? [`Taken for: ${bag.purpose}`] : [];
+  return [...purpose, ...told].join('; ') || null;
 }

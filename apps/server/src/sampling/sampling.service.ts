@@ -26,7 +26,7 @@ const isEnd = (state: BagState): boolean => (custodyEnds as readonly string[]).i
 const rank = (state: BagState): number => (custodyStates as readonly string[]).indexOf(state);
 
 /** A bag with soil in it. */
-export type FilledBag = Pick<Bag, 'id' | 'code' | 'zoneIds' | 'depth' | 'state' | 'panels'> & {
+export type FilledBag = Pick<Bag, 'id' | 'code' | 'zoneIds' | 'depth' | 'state' | 'panels' | 'purpose'> & {
   readonly sampledOn: string;
 };
 
