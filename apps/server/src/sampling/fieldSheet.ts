@@ -11,6 +11,8 @@ const checks = [
   'thatch, mulch, stones pushed aside',
 ] as const;
 const ROW = 14.6;
+/** Rows that stand beside a drawing on either paper; more go overleaf. */
+const ROWS_BESIDE = 26;
 
 /** Lines to write on beside the drawing: number in the walk, depth pushed, length that came up, what was seen. */
 function list(bag: BagAnswer, units: UnitSystem) {
@@ -27,17 +29,13 @@ function list(bag: BagAnswer, units: UnitSystem) {
     const heads = ['Core', `Pushed, ${unit}`, `Came up, ${unit}`, 'Moisture, note'].map((text, index) =>
       sheetWords(columns[index]!, begin, text, { size: 7.5, bold: true }),
     );
-    const room = Math.floor((bottom - begin - 8) / ROW);
     const rows = bag.places
-      .slice(0, room)
+      .slice(0, ROWS_BESIDE)
       .map(({ turn }, index) => `${sheetWords(x, begin + 12 + index * ROW, `${turn}`, { size: 8.5, bold: true })}${line(begin + 16 + index * ROW)}`); // prettier-ignore
-    const more = bag.places.length > room ? sheetWords(x, bottom + 8, 'more overleaf', { size: 7.5 }) : '';
+    const more = bag.places.length > ROWS_BESIDE ? sheetWords(x, bottom + 8, 'more overleaf', { size: 7.5 }) : '';
     return `${boxes.join('')}${heads.join('')}${line(begin + 3)}${rows.join('')}${more}`;
   };
 }
-
-/** Rows that a sheet of this height has beside its drawing. */
-const ROWS_BESIDE = 26;
 
 /** A page for each bag: its planned cores on the plan, to scale, and a list to write on. A walk without a device. */
 export function fieldSheetPdf(
