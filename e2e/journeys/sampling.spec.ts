@@ -76,6 +76,15 @@ test('the school field is planned, cored, dried and sent, and a bag is found by 
     await page.getByRole('button', { name: 'Laid out to dry' }).first().click();
     await expect(page.getByRole('button', { name: 'Laid out to dry' })).toHaveCount(left - 1);
   }
+  // A slip of the finger goes back one step, and stays in the history.
+  await rows
+    .first()
+    .getByRole('button', { name: /^More about bag/ })
+    .click();
+  await page.getByRole('menuitem', { name: 'Back to cored' }).click();
+  await expect(rows.first()).toContainText('Cored');
+  await rows.first().getByRole('button', { name: 'Laid out to dry' }).click();
+  await expect(rows.first()).toContainText('Drying');
   for (const row of await rows.all()) await row.getByRole('checkbox').check();
   await page.getByRole('button', { name: 'Post together' }).click();
   const parcel = page.getByRole('dialog');

@@ -54,7 +54,9 @@ export function BagList({ site, zones, bags, onPlan }: BagListProps) {
             >
               {open === bag.id ? 'Less' : 'Cores and history'}
             </Button>
-            {open === bag.id && <BagDetails bag={bag} zones={zones} />}
+            {open === bag.id && (
+              <BagDetails bag={bag} zones={zones} instead={bags.find(({ id }) => id === bag.insteadOf)} />
+            )}
           </BagRow>
         ))}
       </Box>
@@ -62,7 +64,14 @@ export function BagList({ site, zones, bags, onPlan }: BagListProps) {
   );
 }
 
-function BagDetails({ bag, zones }: { readonly bag: BagAnswer; readonly zones: readonly ZoneAnswer[] }) {
+interface BagDetailsProps {
+  readonly bag: BagAnswer;
+  readonly zones: readonly ZoneAnswer[];
+  /** The lost or spoiled bag whose cores it takes again. */
+  readonly instead: BagAnswer | undefined;
+}
+
+function BagDetails({ bag, zones, instead }: BagDetailsProps) {
   const { say } = useUnits();
   const depth = (value: number): string => say('depth', value);
   const pushes = bag.places.flatMap(({ pushed, recovered }) =>
@@ -129,6 +138,7 @@ function BagDetails({ bag, zones }: { readonly bag: BagAnswer; readonly zones: r
           Purpose: {bag.purpose}. {present('depth', bag.depth, 'metric').text} ({present('depth', bag.depth, 'us').text}
           ) deep. Panels: {bag.panels.join(', ')}.{bag.grassWanted && ` To grow: ${bag.grassWanted}.`}
           {bag.note && ` ${bag.note}`}
+          {instead && ` In place of bag ${writeBagCode(instead.code)}, which was ${instead.state}.`}
         </Box>
         {stop !== undefined && (
           <Box sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1, my: 1 }}>

@@ -1,5 +1,5 @@
 import { writeBagCode } from '@glenfold/agronomy';
-import type { BagLineAnswer } from '@glenfold/contract';
+import { type BagLineAnswer, type BagState, custodyStates } from '@glenfold/contract';
 import { Box, Button, Checkbox, Menu, MenuItem } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -44,6 +44,9 @@ export function Code({ code }: { readonly code: string }) {
   );
 }
 
+const stepBefore = (state: BagState): BagState | undefined =>
+  custodyStates[(custodyStates as readonly BagState[]).indexOf(state) - 1];
+
 /** One bag: what it is, where it stands and for how long, and what comes next. */
 export function BagRow({ bag, chosen, onChoose, withSite = false, children }: BagRowProps) {
   const may = useMay();
@@ -57,6 +60,8 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
   // A laboratory that lets know by itself is waited for; the step stays in the menu.
   const tells = ['sent', 'at the lab'].includes(bag.state) && laboratories.some(({ name }) => name === bag.laboratory);
   const report = bag.state === 'reported';
+  // For a slip of the finger: one step.
+  const before = stepBefore(bag.state);
   const ended = bag.state === 'lost' || bag.state === 'spoiled';
   const close = (): void => setAnchor(null);
   const to = (state: BagLineAnswer['state']): void => {
@@ -140,6 +145,9 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
             <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
               {next && (tells || report) && (
                 <MenuItem onClick={() => to(next[0])}>{report ? 'It was read elsewhere' : next[1]}</MenuItem>
+              )}
+              {before && (
+                <MenuItem onClick={() => to(before)}>Back to {custodyLooks[before].label.toLowerCase()}</MenuItem>
               )}
               <MenuItem onClick={() => to('lost')}>It was lost</MenuItem>
               <MenuItem onClick={() => to('spoiled')}>It was spoiled</MenuItem>
