@@ -204,6 +204,26 @@ describe('a bag that is sent', () => {
     expect((await bagNow(bag)).custody.map(({ state }) => state)).toEqual(['planned', 'cored', 'sent', 'at the lab', 'reported']); // prettier-ignore
   });
 
+  it('does not join a parcel that is nearly there: it never arrives before it was sent', async () => {
+    const first = await sent('Tern Sound testing station', ['GR-3']);
+    await news();
+    const soon = `UPDATE standin_sample SET "arrivesAt" = now() + interval '1 hour' WHERE "bagId" = $1`;
+    await server.current().sql(soon, [first.id]);
+    const second = await sent('Tern Sound testing station', ['GR-1']);
+    const third = await sent('Tern Sound testing station', ['GR-2']);
+    await news();
+    const rows = await server
+      .current()
+      .sql<{ bagId: string; report: string; early: boolean }>(
+        `SELECT "bagId", report, "arrivesAt" < now() + interval '20 hours' AS early FROM standin_sample WHERE "bagId" = ANY($1)`,
+        [[first.id, second.id, third.id]],
+      );
+    const of = ({ id }: BagAnswer) => rows.find(({ bagId }) => bagId === id)!;
+    expect([of(first).early, of(second).early, of(third).early]).toEqual([true, false, false]);
+    expect(of(second).report).not.toBe(of(first).report);
+    expect(of(third).report).toBe(of(second).report);
+  });
+
   it('with a copied code goes to the bag that is chosen; a second run is held; an amended report takes the place of the first', async () => {
     const bag = await sent('Fennimore soil laboratory', ['GR-3']);
     await news();

@@ -19,16 +19,23 @@ export class LabPost implements OnApplicationBootstrap, OnApplicationShutdown {
   ) {}
 
   onApplicationBootstrap(): void {
-    this.#timer = setInterval(() => void this.ask().catch((error: unknown) => this.#log.error(error)), EVERY).unref();
+    this.#timer = setInterval(() => void this.ask(), EVERY).unref();
   }
 
   onApplicationShutdown(): void {
     clearInterval(this.#timer);
   }
 
+  /** What fails is logged, and does not keep the others from their news. */
   async ask(): Promise<void> {
-    const practices = await this.door.open((manager) => manager.find(Practice));
-    for (const { id: practiceId } of practices)
-      await this.work.run({ practiceId, person: null, role: null }, () => this.laboratories.ask());
+    try {
+      const practices = await this.door.open((manager) => manager.find(Practice));
+      for (const { id: practiceId } of practices)
+        await this.work
+          .run({ practiceId, person: null, role: null }, () => this.laboratories.ask())
+          .catch((error: unknown) => this.#log.error(error));
+    } catch (error) {
+      this.#log.error(error);
+    }
   }
 }

@@ -39,12 +39,28 @@ type PrintedCell = PrintedSample['cells'][number];
 const heads = ({ samples }: PrintedReport): PrintedCell[] => [
   ...new Map(samples.flatMap(({ cells }) => cells).map((cell) => [cell.name, cell])).values(),
 ];
-/** Cells of a sample under the heads, with the word beside where the head has one. */
-function under(head: readonly PrintedCell[], { cells }: PrintedSample, none: string): string[] {
-  return head.flatMap(({ name, word }) => {
-    const cell = cells.find((own) => own.name === name);
-    return [cell?.text || none, ...(word === undefined ? [] : [cell?.word ?? ''])];
-  });
+/** The report as a table: heads over samples, each word in a column behind its number. @param none what stands for nothing */
+function tableOf(report: PrintedReport, first: readonly [string, string, string, string], none: string): string[][] {
+  const head = heads(report);
+  return [
+    [
+      ...first,
+      ...head.flatMap(({ name: analyte, unit, word }) => [
+        `${analyte} ${unit}`.trim(),
+        ...(word === undefined ? [] : [`${analyte} rating`]),
+      ]),
+    ],
+    ...report.samples.map(({ code, labNumber, sampledOn, depth, cells }) => [
+      code,
+      labNumber,
+      sampledOn,
+      depth.toFixed(1),
+      ...head.flatMap(({ name: analyte, word }) => {
+        const cell = cells.find((own) => own.name === analyte);
+        return [cell?.text || none, ...(word === undefined ? [] : [cell?.word ?? ''])];
+      }),
+    ]),
+  ];
 }
 const slug = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]+/g, '-');
 const name = ({ laboratory, number, amends }: PrintedReport, ending: string): string =>
@@ -52,26 +68,8 @@ const name = ({ laboratory, number, amends }: PrintedReport, ending: string): st
 
 /** A table of semicolons under lines of its own; the words stand in columns behind their numbers. */
 export function asCsv(report: PrintedReport): ReportFile {
-  const { laboratory, number, day, client, extractant, buffer, amends, samples } = report;
-  const table = [
-    [
-      'Bag',
-      'Lab no',
-      'Taken',
-      'Depth cm',
-      ...heads(report).flatMap((cell) => [
-        [cell.name, cell.unit].filter(Boolean).join(' '),
-        ...(cell.word === undefined ? [] : [`${cell.name} rating`]),
-      ]),
-    ],
-    ...samples.map((sample) => [
-      sample.code,
-      sample.labNumber,
-      sample.sampledOn,
-      sample.depth.toFixed(1),
-      ...under(heads(report), sample, 'not tested'),
-    ]),
-  ];
+  const { laboratory, number, day, client, extractant, buffer, amends } = report;
+  const table = tableOf(report, ['Bag', 'Lab no', 'Taken', 'Depth cm'], 'not tested');
   const above = [
     [laboratory],
     [`Report ${number} of ${day}`],
@@ -115,26 +113,9 @@ export function asJson(report: PrintedReport): ReportFile {
 
 /** Columns as wide as what stands in them, under a rule. */
 export function asFixedWidth(report: PrintedReport): ReportFile {
-  const { laboratory, number, day, client, extractant, buffer, amends, samples } = report;
-  const rows = [
-    [
-      'SAMPLE',
-      'LAB NO',
-      'TAKEN',
-      'DEPTH CM',
-      ...heads(report).flatMap((cell) => [
-        `${cell.name} ${cell.unit}`.trim(),
-        ...(cell.word === undefined ? [] : [`${cell.name} rating`]),
-      ]),
-    ].map((head) => head.toUpperCase()),
-    ...samples.map((sample) => [
-      sample.code,
-      sample.labNumber,
-      sample.sampledOn,
-      sample.depth.toFixed(1),
-      ...under(heads(report), sample, '-'),
-    ]),
-  ];
+  const { laboratory, number, day, client, extractant, buffer, amends } = report;
+  const [head = [], ...samples] = tableOf(report, ['Sample', 'Lab no', 'Taken', 'Depth cm'], '-');
+  const rows = [head.map((text) => text.toUpperCase()), ...samples];
   const widths = rows[0]!.map((_, column) => Math.max(...rows.map((row) => row[column]!.length)));
   const line = (cells: readonly string[]): string =>
     cells
@@ -149,7 +130,7 @@ export function asFixedWidth(report: PrintedReport): ReportFile {
     '',
     line(rows[0]!),
     line(widths.map((width) => '-'.repeat(width))),
-    ...rows.slice(1).map(line),
+    ...samples.map(line),
   ];
   return { fileName: name(report, 'txt'), content: `${lines.join('\n')}\n` };
 }

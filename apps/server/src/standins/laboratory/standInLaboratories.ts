@@ -1,6 +1,6 @@
 import { type SoilGroup, readBagCode, writeBagCode } from '@glenfold/agronomy';
 import { chanceFrom } from '@glenfold/agronomy/plan';
-import type { HiddenSoilAnswer } from '@glenfold/contract';
+import type { HiddenSoilAnswer, SoilValueAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In, MoreThan } from 'typeorm';
 import { Zone } from '../../ground/zone.entity.ts';
@@ -10,7 +10,7 @@ import { Records } from '../../platform/records.ts';
 import { Work } from '../../platform/work.ts';
 import { Bag, Core } from '../../sampling/bag.entities.ts';
 import { assay } from './assay.ts';
-import { HiddenSoil, type Soil, mixed, seedOf, soilAnalytes } from './hiddenSoil.ts';
+import { HiddenSoil, type Soil, type SoilAnalyte, mixed, seedOf } from './hiddenSoil.ts';
 import { type HouseStyle, houseStyles } from './houseStyles.ts';
 import { Laboratories, Laboratory, type LaboratoryNews, type SubmittedSample } from './laboratory.ts';
 import type { PrintedSample } from './reportFiles.ts';
@@ -81,8 +81,11 @@ export class StandInLaboratories extends Laboratories {
     const [sample] = await this.records.of(StandInSample).find({ bagId, told: MoreThan(1) });
     if (!sample) return { cores: 0, fault: null, values: [] };
     const { zone, bag, cores } = sample.soils;
-    const value = (analyte: string, unit: string, key: (typeof soilAnalytes)[number]) => ({
-      ...{ analyte, unit, soil: zone[key], bag: bag[key] },
+    const value = (analyte: string, unit: string, key: SoilAnalyte): SoilValueAnswer => ({
+      analyte,
+      unit,
+      soil: zone[key],
+      bag: bag[key],
     });
     return {
       cores,
@@ -117,8 +120,9 @@ class StandInLaboratory extends Laboratory {
         const [soils, key, group] = await this.#soils(sample.bagId);
         const lot = chanceFrom(seedOf(`${key} lot`));
         const { name: laboratory, days } = this.profile;
-        // What of a site is on its way together stands in one report.
-        const together = await of(StandInSample).find({ siteId: sample.siteId, laboratory, told: 0 });
+        // What of a site is on its way together stands in one report; a parcel that is nearly there takes nothing more.
+        const open = { siteId: sample.siteId, laboratory, told: 0, arrivesAt: MoreThan(later(sample.sentAt, 0.5)) };
+        const together = await of(StandInSample).find(open);
         const [first] = together;
         const year = sample.sentAt.toISOString().slice(2, 4);
         const number = first?.report ?? `${year}-${1000 + (seedOf(sample.bagId) % 9000)}`;

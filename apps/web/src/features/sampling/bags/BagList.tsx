@@ -198,6 +198,7 @@ function HiddenSoil({ bag }: { readonly bag: BagAnswer }) {
       <Box sx={{ color: colours.faded }}>
         The laboratory is simulated, so the soil behind its numbers is known. {data.cores} cores; more of them, spread
         evenly, come nearer.
+        {data.fault && ` Done to the report on purpose: ${data.fault}.`}
       </Box>
       <Box
         component="table"

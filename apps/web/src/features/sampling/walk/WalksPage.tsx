@@ -28,6 +28,7 @@ export function WalksPage() {
       kept: (await queued()).length + (await queuedPhotos()).length,
     }),
     networkMode: 'always',
+    staleTime: 0,
   });
   const { packs, kept } = held;
   const [busy, setBusy] = useState(false);
