@@ -3,6 +3,7 @@ import { describeCalculators, describeTables } from '../src/calculators/describe
 import { InputError } from '../src/calculators/fields.ts';
 import { calculators, findCalculator } from '../src/calculators/registry.ts';
 import { referenceTables } from '../src/tables/tables.ts';
+import { parseJson } from './parseJson.ts';
 
 const USAGE = 'usage: npm run -s calc -- CALCULATOR < input.json, or npm run -s calc -- --list';
 
@@ -19,14 +20,6 @@ function list(): string {
     .join('\n\n');
 }
 
-function parse(json: string): unknown {
-  try {
-    return JSON.parse(json);
-  } catch (error) {
-    throw new InputError('input', `is not JSON: ${(error as Error).message.split('\n')[0]}; ${USAGE}`);
-  }
-}
-
 const [name] = process.argv.slice(2);
 try {
   if (name === '--list') {
@@ -38,7 +31,7 @@ try {
   } else {
     if (name === undefined) throw new InputError('calculator', `was given nothing; ${USAGE}`);
     const run = findCalculator(name);
-    process.stdout.write(`${JSON.stringify(run(parse(await text(process.stdin)) as never))}\n`);
+    process.stdout.write(`${JSON.stringify(run(parseJson(await text(process.stdin), USAGE) as never))}\n`);
   }
 } catch (error) {
   if (!(error instanceof InputError)) throw error;

@@ -1,4 +1,4 @@
-// Starts calc or cases from the TypeScript sources, so that they never lag behind them.
+// Starts calc, cases, advise or scenarios from the TypeScript sources, so that they never lag behind them.
 let tsx;
 try {
   tsx = await import('tsx/esm/api');

@@ -130,13 +130,13 @@ it('nitrogen by month adds up to the year, and no month passes its cap', () => {
       (annual, season, monthlyTemperature, slack) => {
         const cap = Math.max(0.01, (annual / 12) * slack);
         for (const capped of [false, true]) {
-          const { months } = nitrogenSchedule({
+          const { months, unplaced } = nitrogenSchedule({
             annual,
             season,
             monthlyTemperature,
             ...(capped ? { cap } : {}),
           }).result;
-          expect(sum(months)).toBeCloseTo(annual, 6);
+          expect(sum(months) + unplaced).toBeCloseTo(annual, 5);
           if (capped) for (const month of months) expect(month).toBeLessThanOrEqual(cap * (1 + 1e-6));
         }
       },

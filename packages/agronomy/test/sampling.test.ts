@@ -256,8 +256,12 @@ it('the day: wet and frost stop it, lime and another season put it off', () => {
   expect(limed).toEqual([
     expect.objectContaining({
       weight: 'wait',
-      words: expect.stringMatching(/6 of 8 weeks.*From 2026-10-27 on/) as string,
+      words: expect.stringMatching(/6 of 13 weeks.*From 2026-12-01 on/) as string,
     }),
+  ]);
+  // Past the least, and short of what is better.
+  expect(samplingTiming({ ...day, applied: [{ kind: 'lime', on: '2026-06-01' }] })).toEqual([
+    expect.objectContaining({ weight: 'note', words: expect.stringMatching(/26 weeks are better/) as string }),
   ]);
   // Only the year is remembered: the latest it can have been is counted.
   expect(samplingTiming({ ...day, applied: [{ kind: 'lime', on: '2026' }] })).toHaveLength(1);

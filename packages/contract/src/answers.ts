@@ -74,6 +74,7 @@ export class LabResultAnswer {
   @IsOptional() @IsString() bufferMethod: BufferMethod | null;
   @IsNumber() soilPh: number;
   @IsOptional() @IsNumber() bufferPh: number | null;
+  @IsOptional() @IsNumber() limeFactor: number | null;
   @IsOptional() @IsNumber() organicMatter: number | null;
   @ValidateNested() @Type(() => NutrientsInput) nutrients: NutrientsInput;
   /** What else the laboratory's line said, in its own words, such as its lime advice. */
@@ -117,6 +118,7 @@ export class LabImportAnswer {
   @IsArray() columns: ColumnMatch[];
   @IsOptional() @IsString() extractant: Extractant | null;
   @IsOptional() @IsString() bufferMethod: BufferMethod | null;
+  @IsOptional() @IsNumber() limeFactor: number | null;
   @IsOptional() @IsNumber() depth: number | null;
   @ValidateNested({ each: true }) @Type(() => LabImportRowAnswer) rows: LabImportRowAnswer[];
   /** Bags of the site that a line may be about, newest first. */

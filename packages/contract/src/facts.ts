@@ -94,6 +94,16 @@ export class PastApplication {
   @IsString({ message: 'Say what was put down, and how much if it is known.' })
   @Length(1, note, { message: 'Say what was put down, and how much if it is known.' })
   words: string;
+
+  /** g/m² of product; what has none is told, not counted. */
+  @IsOptional()
+  @Amount('Rate', { min: 0, max: 20_000, unit: 'g/m²' })
+  rate?: number | null;
+
+  /** Strength of a lime, % calcium carbonate equivalent. */
+  @IsOptional()
+  @Amount('Strength', { min: 1, max: 180, unit: '%' })
+  cce?: number | null;
 }
 
 /** A sign of trouble, and where it is seen. */

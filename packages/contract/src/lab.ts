@@ -25,6 +25,8 @@ import {
 import { Amount, BufferReading, NutrientUnit, oneOf, trimOrNone } from './checks.ts';
 
 const bases = ['element', 'oxide'] as const;
+/** Laboratories give the lime of an Adams–Evans buffer as pure carbonate, or times 1.5 for field lime. */
+export const limeFactors = [1, 1.5] as const;
 
 /** A nutrient as the laboratory printed it. */
 export class ReportedValueInput {
@@ -111,6 +113,11 @@ export class LabResultInput {
   @BufferReading('bufferMethod')
   bufferPh?: number | null;
 
+  /** By which an Adams–Evans laboratory has multiplied its lime already; asked with the report. */
+  @IsOptional()
+  @IsIn(limeFactors, oneOf('Lime factor', limeFactors.map(String)))
+  limeFactor?: number | null;
+
   @IsOptional()
   @Amount('Organic matter', { min: 0, max: 100, unit: '%' })
   organicMatter?: number | null;
@@ -180,6 +187,10 @@ export class LabImportChoices {
   @IsOptional()
   @IsIn(bufferMethods, oneOf('Buffer method', bufferMethods))
   bufferMethod?: BufferMethod | null;
+
+  @IsOptional()
+  @IsIn(limeFactors, oneOf('Lime factor', limeFactors.map(String)))
+  limeFactor?: number | null;
 
   /** cm, for rows that do not give one. */
   @IsOptional()

@@ -84,4 +84,11 @@ export class ZoneInput extends MeasurementsInput {
   @IsOptional()
   @Amount('Aim', { min: 4.5, max: 8, unit: 'pH' })
   aimPh?: number | null;
+
+  /** Why the aim lies where it does; wanted for one outside the grass’s band. */
+  @trimOrNone
+  @IsOptional()
+  @IsString({ message: 'Write the reason as text.' })
+  @MaxLength(200, { message: 'Keep the reason under 200 letters.' })
+  aimReason?: string | null;
 }

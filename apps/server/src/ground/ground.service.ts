@@ -112,7 +112,15 @@ export class GroundService {
       const zone = await of(Zone).locked(id);
       const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
       this.#refuseTwinLabel(others, input.label);
-      const unknown = { soilGroup: null, aimPh: null, thatch: null, rootDepth: null, probeStop: null, taped: null };
+      const unknown = {
+        soilGroup: null,
+        aimPh: null,
+        aimReason: null,
+        thatch: null,
+        rootDepth: null,
+        probeStop: null,
+        taped: null,
+      };
       // What is drawn is measured; a typed or taped area belongs to a zone that is not.
       const area = zone.geometry ? zone.area : areaAsTaped(input);
       const values = { ...unknown, ...input, area };

@@ -46,6 +46,10 @@ export class Zone extends Owned {
   @Column({ type: 'double precision', nullable: true })
   aimPh: number | null;
 
+  /** Why the aim lies where it does. */
+  @Column({ type: 'text', nullable: true })
+  aimReason: string | null;
+
   /** cm */
   @Column({ type: 'double precision', nullable: true })
   thatch: number | null;

@@ -97,7 +97,7 @@ export class LabService {
     input: LabResultInput,
   ): Pick<
     LabResult,
-    'labNumber' | 'extractant' | 'bufferMethod' | 'soilPh' | 'bufferPh' | 'organicMatter' | 'nutrients'
+    'labNumber' | 'extractant' | 'bufferMethod' | 'soilPh' | 'bufferPh' | 'limeFactor' | 'organicMatter' | 'nutrients'
   > {
     return {
       labNumber: input.labNumber ?? null,
@@ -105,6 +105,7 @@ export class LabService {
       bufferMethod: input.bufferPh == null ? null : (input.bufferMethod ?? null),
       soilPh: input.soilPh,
       bufferPh: input.bufferPh ?? null,
+      limeFactor: input.bufferMethod === 'adams-evans' && input.bufferPh != null ? (input.limeFactor ?? null) : null,
       organicMatter: input.organicMatter ?? null,
       nutrients: input.nutrients,
     };

@@ -2,6 +2,7 @@ import type { BufferMethod, Extractant } from '@glenfold/agronomy';
 import type { LabImportChoices } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
+import type { LabTable } from './labTable.ts';
 
 /** A laboratory's file, kept whole, with what the person chose about it. */
 @Entity('lab_import')
@@ -28,6 +29,14 @@ export class LabImport extends Owned {
 
   @Column({ type: 'text', nullable: true })
   bufferMethod: BufferMethod | null;
+
+  /** By which an Adams–Evans laboratory has multiplied its lime already. */
+  @Column({ type: 'double precision', nullable: true })
+  limeFactor: number | null;
+
+  /** The table as it was found when the file came in; nothing for files kept before that was written down. */
+  @Column({ type: 'jsonb', nullable: true })
+  found: LabTable | null;
 
   /** cm */
   @Column({ type: 'double precision', nullable: true })

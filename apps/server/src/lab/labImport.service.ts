@@ -70,7 +70,8 @@ export class LabImportService {
 
   /** Keep a laboratory's file, to be looked through and read. @throws a problem in words for what is no table of results */
   receive(siteId: string, { fileName, content }: LabFileInput): Promise<LabImport> {
-    const { header } = readLabTable(content);
+    const found = readLabTable(content);
+    const { header } = found;
     return this.records.of(LabImport).add({
       siteId,
       fileName,
@@ -79,6 +80,8 @@ export class LabImportService {
       imported: {},
       extractant: header.extractant,
       bufferMethod: header.bufferMethod,
+      limeFactor: null,
+      found,
       depth: null,
     });
   }
@@ -106,9 +109,9 @@ export class LabImportService {
           message: `Line ${unknown.line} is set to a zone or bag that is not on this site: choose again.`,
         },
       ]);
-    const { extractant = null, bufferMethod = null, depth = null } = choices;
+    const { extractant = null, bufferMethod = null, limeFactor = null, depth = null } = choices;
     const { answer: current } = await this.#draft(entry, ground);
-    const values = { choices, extractant, bufferMethod, depth };
+    const values = { choices, extractant, bufferMethod, limeFactor, depth };
     const saved = await of(LabImport).change(id, values, { version, tell: () => current });
     return (await this.#draft(saved, ground)).answer;
   }
@@ -170,7 +173,7 @@ export class LabImportService {
   }
 
   async #draft(entry: LabImport, { zones, bags, before }: Ground): Promise<Draft> {
-    const { header, rows } = readLabTable(entry.content);
+    const { header, rows } = entry.found ?? readLabTable(entry.content);
     const columns = correctColumns(header.columns, entry.choices?.columns);
     const inputs = new Map<number, ReadyRow>();
     const used = new Map<string, number>();
@@ -204,7 +207,7 @@ export class LabImportService {
           zoneId,
           depth,
           extractant: entry.extractant,
-          ...(row.bufferPh === undefined ? {} : { bufferMethod: entry.bufferMethod }),
+          ...(row.bufferPh === undefined ? {} : { bufferMethod: entry.bufferMethod, limeFactor: entry.limeFactor }),
           nutrients,
         }),
       );
@@ -232,9 +235,20 @@ export class LabImportService {
         resultId,
       });
     }
-    const { id, version, siteId, fileName, extractant, bufferMethod, depth, imported } = entry;
+    const { id, version, siteId, fileName, extractant, bufferMethod, limeFactor, depth, imported } = entry;
     const status = Object.keys(imported).length > 0 ? 'imported' : 'open';
-    const file = { id, version, siteId, fileName, status, columns, extractant, bufferMethod, depth } as const;
+    const file = {
+      id,
+      version,
+      siteId,
+      fileName,
+      status,
+      columns,
+      extractant,
+      bufferMethod,
+      limeFactor,
+      depth,
+    } as const;
     const told = bags.map(({ id: bagId, code, zoneIds }) => ({ id: bagId, code, zoneIds }));
     return { inputs, answer: { ...file, rows: answers, bags: told } };
   }

@@ -32,6 +32,10 @@ export class LabResult extends Owned {
   @Column({ type: 'double precision', nullable: true })
   bufferPh: number | null;
 
+  /** By which an Adams–Evans laboratory has multiplied its lime already. */
+  @Column({ type: 'double precision', nullable: true })
+  limeFactor: number | null;
+
   /** % */
   @Column({ type: 'double precision', nullable: true })
   organicMatter: number | null;

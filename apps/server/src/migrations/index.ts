@@ -4,6 +4,7 @@ import { Plan1795470000000 } from './1795470000000-plan.ts';
 import { Facts1795490000000 } from './1795490000000-facts.ts';
 import { Sampling1795500000000 } from './1795500000000-sampling.ts';
 import { Laboratories1795640000000 } from './1795640000000-laboratories.ts';
+import { Reasons1795700000000 } from './1795700000000-reasons.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -13,4 +14,5 @@ export const migrations = [
   Facts1795490000000,
   Sampling1795500000000,
   Laboratories1795640000000,
+  Reasons1795700000000,
 ] as const;

@@ -47,13 +47,14 @@ export class RatesService {
       return found ? [{ zone: zoneFacts(other), test: soilTest(found) }] : [];
     });
     const choices = open?.choices ?? {};
-    const { reading, plan } = planZone(
-      { zone: zoneFacts(zone), test: soilTest(result) },
-      products.map(coreProduct),
+    const { reading, plan } = planZone({
+      zone: zoneFacts(zone),
+      test: soilTest(result),
+      products: products.map(coreProduct),
       choices,
       others,
-      units,
-    );
+      system: units,
+    });
     const answer = {
       zoneId,
       result: labResultAnswer(result),
@@ -75,7 +76,9 @@ export class RatesService {
     }
     const open = await this.#open(zoneId);
     if (open) {
-      const merged = { ...open.choices, ...choices };
+      // A purpose that the request leaves out keeps its product: the request class holds it as undefined.
+      const made = Object.fromEntries(Object.entries(choices).filter(([, id]) => id !== undefined));
+      const merged = { ...open.choices, ...made };
       await this.records.of(Plan).change(open.id, { choices: merged }, { version, tell: choicesTold });
     } else {
       await this.records.of(Plan).add({ zoneId, choices, issuedAt: null, issued: null, labResultId: null });
@@ -146,18 +149,34 @@ function newest(results: readonly LabResult[], zoneId: string): LabResult | unde
   return results.find((result) => result.zoneId === zoneId);
 }
 
+/** Nothing instead of null, as the core has it. */
+const known = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
+
 function zoneFacts(zone: Zone): ZoneFacts {
-  const { name, area, grass, surface, intensity, shade, clippings, soilGroup, aimPh } = zone;
+  const { name, area, grass, surface, intensity, shade, clippings } = zone;
+  const facts = zone.facts ?? {};
   return {
     name,
     area,
     grass,
+    mix: known(facts.mix),
     surface,
     intensity,
     shade,
+    sunHours: known(facts.sunHours),
     clippings,
-    soilGroup: soilGroup ?? undefined,
-    aimPh: aimPh ?? undefined,
+    soilGroup: known(zone.soilGroup),
+    aimPh: known(zone.aimPh),
+    aimReason: known(zone.aimReason),
+    slope: known(facts.slope),
+    seaside: known(facts.seaside),
+    measured: {
+      thatch: known(zone.thatch),
+      rootDepth: known(zone.rootDepth),
+      probeStop: known(zone.probeStop),
+    },
+    signs: facts.signs?.map(({ sign }) => sign),
+    applied: facts.applications?.map(({ kind, on, rate, cce }) => ({ kind, on, rate: known(rate), cce: known(cce) })),
   };
 }
 
@@ -165,6 +184,7 @@ function soilTest({
   soilPh,
   bufferMethod,
   bufferPh,
+  limeFactor,
   extractant,
   organicMatter,
   nutrients,
@@ -172,10 +192,14 @@ function soilTest({
 }: LabResult): SoilTest {
   return {
     soilPh,
-    buffer: bufferMethod !== null && bufferPh !== null ? { method: bufferMethod, ph: bufferPh } : undefined,
+    buffer:
+      bufferMethod !== null && bufferPh !== null
+        ? { method: bufferMethod, ph: bufferPh, limeFactor: known(limeFactor) }
+        : undefined,
     extractant,
     depth: sample.depth,
-    organicMatter: organicMatter ?? undefined,
+    organicMatter: known(organicMatter),
     nutrients,
+    sampledOn: known(sample.sampledOn),
   };
 }

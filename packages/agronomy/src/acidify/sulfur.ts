@@ -1,5 +1,5 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { choice, optional, quantity } from '../calculators/fields.ts';
+import { choice, defaulted, optional, quantity } from '../calculators/fields.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 import { sulfurTable as sulfur, readSulfurLimits, sulfurLimits, sulfurSurfaces } from './tables.ts';
@@ -8,8 +8,9 @@ const toGrams = (perThousand: number): number => convert(perThousand, 'lb/1000ft
 /** Share of 1 % by mass of a slice 1 cm deep at the bulk density of the furrow slice, g/m². */
 const CARBONATE_PER_PERCENT_CM = convert((0.01 * 2_000_000) / convert(20 / 3, 'in', 'cm'), 'lb/acre', 'g/m2');
 
-/** lb S/1000 ft² (6 in) from 6.5 up to a pH; below 6.5, down from it, with the slope of the first row. */
-function cumulative(ph: number, amounts: readonly number[]): number {
+/** lb S/1000 ft² (6 in) from 6.5 up to a pH; below 6.5, down from it, by the horticultural slope. */
+function cumulative(ph: number, amounts: readonly number[], below: number): number {
+  if (ph < 6.5) return (ph - 6.5) * below;
   const rows = sulfur.ph.map((at, index): readonly [number, number] => [at, amounts[index] ?? 0]);
   const points: ReadonlyArray<readonly [number, number]> = [[6.5, 0], ...rows];
   const upper = points.findIndex(([at]) => ph <= at);
@@ -20,7 +21,8 @@ function cumulative(ph: number, amounts: readonly number[]): number {
 /**
  * Elemental sulfur to lower the pH of a slice.
  *
- * @param soilPh up to 8.5; `targetPh`; `soilGroup`; `depth` cm; `freeCarbonate` % of the soil by mass, when measured.
+ * @param soilPh up to 8.5; `targetPh`; `soilGroup`; `depth` cm; `freeCarbonate` % of the soil by mass, when measured;
+ *   `surface`, which sets what is feasible.
  * @returns `requirement` g/m² of S, none at or below the target; `feasible` when it can be put down within ten years.
  * @throws {InputError} above 8.5, where the table ends.
  */
@@ -38,9 +40,10 @@ export const sulfurRequirement = defineCalculator({
     soilGroup: choice(['sand', 'loam', 'clay']),
     depth: quantity('cm', { above: 0, max: 60 }),
     freeCarbonate: optional(quantity('%', { min: 0, max: 100 })),
+    surface: defaulted(choice(sulfurSurfaces), 'turf'),
   },
   outputs: { requirement: 'g/m2', feasible: 'true or false' },
-  compute({ soilPh, targetPh, soilGroup, depth, freeCarbonate }, book) {
+  compute({ soilPh, targetPh, soilGroup, depth, freeCarbonate, surface }, book) {
     if (soilPh <= targetPh) {
       book.step({
         label: 'Already at the target',
@@ -54,21 +57,23 @@ export const sulfurRequirement = defineCalculator({
     const amounts = sulfur.toSixFive[soilGroup];
     const scale = depth / convert(sulfur.depthIn, 'in', 'cm');
     const slope = (amounts[0] ?? 0) / ((sulfur.ph[0] ?? 7) - 6.5);
-    const perThousand =
+    const below = sulfur.belowSixFive[soilGroup];
+    const [from, to] =
       freeCarbonate === undefined
-        ? cumulative(soilPh, amounts) - cumulative(targetPh, amounts)
-        : (soilPh - targetPh) * slope;
+        ? [cumulative(soilPh, amounts, below), cumulative(targetPh, amounts, below)]
+        : [soilPh, targetPh].map((ph) => (ph - 6.5) * (ph < 6.5 ? below : slope));
+    const perThousand = (from ?? 0) - (to ?? 0);
     const forPh = toGrams(perThousand) * scale;
     book.step({
       label: 'Sulfur for the pH',
       formula:
         freeCarbonate === undefined
           ? '(table at soil pH − table at target) × depth / 6 in'
-          : '(soil pH − target) × slope of the 7.0 row × depth / 6 in',
+          : '(soil pH − 6.5) × slope of the 7.0 row, less the same at the target, × depth / 6 in',
       numbers:
         freeCarbonate === undefined
-          ? `(${figure(cumulative(soilPh, amounts))} − ${figure(cumulative(targetPh, amounts))}) lb/1000 ft² × ${figure(scale)}`
-          : `(${figure(soilPh)} − ${figure(targetPh)}) × ${figure(slope)} lb/1000 ft² × ${figure(scale)}`,
+          ? `(${figure(from ?? 0)} − (${figure(to ?? 0)})) lb/1000 ft² × ${figure(scale)}`
+          : `(${figure(from ?? 0)} − (${figure(to ?? 0)})) lb/1000 ft² × ${figure(scale)}`,
       result: forPh,
       unit: 'g/m2',
       source: sulfur.source,
@@ -84,10 +89,18 @@ export const sulfurRequirement = defineCalculator({
         source: sulfur.source,
       });
     const requirement = forPh + forCarbonate;
-    const feasible = requirement <= toGrams(sulfur.feasibleUpTo) * (1 + 1e-9);
+    if (targetPh < 6.5)
+      book.warn(
+        `Below 6.5 two sources disagree: the horticultural slope is used here, ${below} lb a unit of pH on ${soilGroup}; the turf table's step would say ${figure(slope)}. Go in small steps and retest.`,
+        sulfur.source,
+      );
+    const feasible =
+      surface === 'fine turf'
+        ? requirement < toGrams(sulfur.feasibleOnFineTurf) * (1 - 1e-9)
+        : requirement <= toGrams(sulfur.feasibleUpTo) * (1 + 1e-9);
     if (!feasible)
       book.warn(
-        `More than ${sulfur.feasibleUpTo} lb/1000 ft², ten years at the cap for turf: not feasible. Choose a grass for this pH and feed what it locks up.`,
+        `${surface === 'fine turf' ? `${sulfur.feasibleOnFineTurf} lb/1000 ft² and more, ten years at the cap for fine turf` : `More than ${sulfur.feasibleUpTo} lb/1000 ft², ten years at the cap for turf`}: not feasible. Choose a grass for this pH and feed what it locks up.`,
         sulfurLimits.source,
       );
     if (freeCarbonate === undefined && soilPh > 7.5)
@@ -124,7 +137,8 @@ export const sulfurProgram = defineCalculator({
     const count = Math.ceil(requirement / cap - 1e-9);
     const applications = Array.from({ length: count }, (_, index) => ({
       rate: index < count - 1 ? cap : requirement - cap * (count - 1),
-      monthsFromStart: Math.floor(index / perYear) * 12 + Math.floor(((index % perYear) * 12) / perYear),
+      // Eight weeks apart within a year; the next year's wait for its retest.
+      monthsFromStart: Math.floor(index / perYear) * 12 + (index % perYear) * 2,
     }));
     const years = Math.ceil(count / perYear);
     book.step({
@@ -142,7 +156,7 @@ export const sulfurProgram = defineCalculator({
       );
     if (count > 0)
       book.warn(
-        'Water it off the leaves, keep it out of summer heat, and retest before each application: sulfur burns, and works for months.',
+        'Water it off the leaves, in warm moist soil, out of summer heat; steps of a year 8 weeks apart, a retest before the next year’s: sulfur burns, and works for months.',
         limits.source,
       );
     return { applications, total: requirement, years };

@@ -40,7 +40,10 @@ export const sulfurTable = readTable(
     ph: series(quantity('pH', { above: 6.5, max: 9 }), 'pH values', { min: 2, max: 10 }),
     toSixFive: record(soilGroups, series(amount(), 'amounts', { min: 2, max: 10 })),
     carbonatePerSulfur: quantity('', { above: 0, max: 10 }),
+    /** lb S/1000 ft² for each unit of pH below 6.5. */
+    belowSixFive: record(soilGroups, amount()),
     feasibleUpTo: amount(),
+    feasibleOnFineTurf: amount(),
   },
   sulfurData.requirement,
 );

@@ -48,7 +48,7 @@ export function describeTables(tables: readonly ReferenceTable[]): string {
   return [
     '# Tables',
     '',
-    'Every table of coefficients that the core calculates with. Made by `npm run -s calc -- --tables`; a test keeps this page fresh. Bands are half-open: the lower end belongs to them, the upper does not. A limit with * is not of the source: very low is then half of the bottom of medium, very high twice its top.',
+    'Every table of coefficients that the core calculates with. Made by `npm run -s calc -- --tables`; a test keeps this page fresh. Bands printed in whole numbers hold what rounds to their ends; with decimals the lower end belongs to them, the upper does not. A limit with * is not of the source: very low is then half of the bottom of medium, very high twice its top.',
     '',
     sections.join('\n\n'),
     '',

@@ -38,7 +38,7 @@ export function shown(raw: unknown): string {
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;
 }
 
-interface QuantityOptions {
+export interface QuantityOptions {
   readonly min?: number;
   readonly max?: number;
   /** Refuse the lower end itself. */
@@ -128,7 +128,7 @@ export function optional<T>(field: Field<T>): Field<T | undefined, true> {
 }
 
 /** May be left out, and then has the value that the documentation states. */
-export function defaulted<T extends string | number>(field: Field<T>, value: T): Field<T, true> {
+export function defaulted<T extends string | number | boolean>(field: Field<T>, value: T): Field<T, true> {
   return {
     description: `${field.description} (optional, ${value} when left out)`,
     optional: true,

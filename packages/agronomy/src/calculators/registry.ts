@@ -14,6 +14,8 @@ import { limeSmp } from '../lime/smp.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
 import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
+import { nitrogenPass } from '../nutrients/nitrogenPass.ts';
+import { productBalance } from '../nutrients/productBalance.ts';
 import { ratingSufficiency, requirementSufficiency } from '../nutrients/sufficiency.ts';
 import { organicGain } from '../organic/gain.ts';
 import { mixBlend } from '../organic/mix.ts';
@@ -24,6 +26,7 @@ import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
 import { seedQuantity } from '../seed/seed.ts';
 import { balanceCations, cationExchange } from '../soil/cations.ts';
 import { textureJar } from '../soil/jar.ts';
+import { soilBulkDensity } from '../soil/bulkDensity.ts';
 import { drainagePercolation } from '../soil/percolation.ts';
 import { textureClass } from '../soil/texture.ts';
 import { soilWater } from '../soil/water.ts';
@@ -43,6 +46,7 @@ const all = [
   textureClass,
   textureJar,
   soilWater,
+  soilBulkDensity,
   drainagePercolation,
   nutrientConvert,
   cationExchange,
@@ -65,6 +69,8 @@ const all = [
   organicGain,
   mixBlend,
   nitrogenAnnual,
+  nitrogenPass,
+  productBalance,
   nitrogenSchedule,
   waterEt0,
   waterCycleSoak,

@@ -1,4 +1,13 @@
-import { type Field, type Fields, InputError, type Values, readFields, shown } from './fields.ts';
+import {
+  type Field,
+  type Fields,
+  InputError,
+  type QuantityOptions,
+  type Values,
+  quantity,
+  readFields,
+  shown,
+} from './fields.ts';
 
 /** A text, such as a name. */
 export function text(longest = 120): Field<string, false> {
@@ -9,6 +18,27 @@ export function text(longest = 120): Field<string, false> {
       if (typeof raw !== 'string' || raw.trim() === '' || raw.length > longest)
         throw new InputError(path, `was given ${shown(raw)}; wanted a text of 1 to ${longest} letters`);
       return raw.trim();
+    },
+  };
+}
+
+/** A reported amount: a number, or below what the laboratory can tell (`"<27"`), then the limit. */
+export interface Detected {
+  readonly value: number;
+  readonly below: boolean;
+}
+
+/** An amount in `unit` as a laboratory prints it: `27`, `"27 ppm"`, or `"<27"` below detection. */
+export function detected(unit: string, options: QuantityOptions = {}): Field<Detected, false> {
+  const amount = quantity(unit, options);
+  return {
+    description: `${amount.description}, or "<" and the detection limit`,
+    optional: false,
+    read(raw, path) {
+      const below = typeof raw === 'string' ? /^\s*(?:<|less than)\s*/i.exec(raw) : null;
+      return below
+        ? { value: amount.read((raw as string).slice(below[0].length), path), below: true }
+        : { value: amount.read(raw, path), below: false };
     },
   };
 }

@@ -1,4 +1,4 @@
-import { nutrientSymbol } from '../nutrients/sufficiencyTables.ts';
+import { type Nutrient, nutrientSymbol } from '../nutrients/sufficiencyTables.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
@@ -23,7 +23,7 @@ export interface ReportedValue {
 }
 
 /** mg/kg per cmol(+)/kg, from atomic weights and charge. */
-const chargeMass: Readonly<Record<PanelNutrient, number | undefined>> = { p: undefined, k: 391, ca: 200.4, mg: 121.5 };
+const chargeMass: Readonly<Partial<Record<Nutrient, number>>> = { k: 391, ca: 200.4, mg: 121.5 };
 
 /** Phosphorus is a phosphate: it has no cation charge to be reported in. */
 export function unitsFor(nutrient: PanelNutrient): readonly LabUnit[] {
@@ -39,7 +39,7 @@ const SLICE_SOURCE = 'Laboratory convention: an acre slice of 6⅔ in weighs 2 0
  * @returns the value with its working; below detection keeps the detection
  *   limit, and the working says so.
  */
-export function toElement(nutrient: PanelNutrient, reported: ReportedValue): Figure {
+export function toElement(nutrient: Nutrient, reported: ReportedValue): Figure {
   const book = new WorkingBook();
   const name = nutrientSymbol(nutrient);
   let value = reported.value;

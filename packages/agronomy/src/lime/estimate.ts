@@ -5,6 +5,7 @@ import { readTable } from '../calculators/table.ts';
 import buffering from '../data/ph-buffering.json' with { type: 'json' };
 import { soilGroups } from '../nutrients/sufficiencyTables.ts';
 import { convert } from '../units/unit.ts';
+import { densityOf } from '../soil/bulkDensity.ts';
 import { figure } from '../working/working.ts';
 import { atTarget } from './apply.ts';
 
@@ -16,6 +17,7 @@ export const phBuffering = readTable(
     mineral: record(soilGroups, capacity()),
     perOrganicMatter: capacity(),
     ordinaryOrganicMatter: record(soilGroups, quantity('%', { min: 0, max: 50 })),
+    /** g/cm³ where the organic matter is not known. */
     bulkDensity: quantity('g/cm3', { above: 0, max: 2.2 }),
     low: quantity('', { above: 0, max: 1 }),
     high: quantity('', { min: 1, max: 10 }),
@@ -57,12 +59,13 @@ export const limeEstimate = defineCalculator({
       unit: 'cmol/kg',
       source: phBuffering.source,
     });
-    const slice = convert(depth * phBuffering.bulkDensity, 'g/cm2', 'kg/m2');
+    const density = organicMatter === undefined ? phBuffering.bulkDensity : densityOf(organicMatter);
+    const slice = convert(depth * density, 'g/cm2', 'kg/m2');
     const requirement = buffer * (targetPh - soilPh) * LIME_PER_CHARGE * slice;
     book.step({
       label: 'Lime, roughly',
       formula: 'buffering × (target − pH) × 0.5 g CaCO₃ for each cmol × soil of the slice',
-      numbers: `${figure(buffer)} × (${figure(targetPh)} − ${figure(soilPh)}) × ${LIME_PER_CHARGE} × ${figure(slice)} kg/m²`,
+      numbers: `${figure(buffer)} × (${figure(targetPh)} − ${figure(soilPh)}) × ${LIME_PER_CHARGE} × ${figure(slice)} kg/m² (${figure(depth)} cm at ${figure(density)} g/cm³)`,
       result: requirement,
       unit: 'g/m2',
       source: phBuffering.source,

@@ -1,5 +1,5 @@
 import { choice, optional, quantity } from '../calculators/fields.ts';
-import { band, flag, listOf, record, series, text } from '../calculators/structures.ts';
+import { band, flag, group, listOf, record, series, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import finenessData from '../data/lime-fineness.json' with { type: 'json' };
 import limitData from '../data/lime-limits.json' with { type: 'json' };
@@ -24,6 +24,13 @@ const materialFields = {
   magnesium: percent(60),
   /** Burns skin and grass. */
   caustic: flag(),
+  /** Own caps, lb/1000 ft² of product at once and a year. */
+  cap: optional(
+    group({
+      once: quantity('lb/1000ft2', { above: 0, max: 100 }),
+      year: quantity('lb/1000ft2', { above: 0, max: 200 }),
+    }),
+  ),
   note: optional(text(200)),
 };
 
@@ -48,6 +55,8 @@ export type Surface = (typeof surfaces)[number];
 const limitFields = {
   monthsBetween: quantity('', { above: 0, max: 36 }),
   capPerThousand: record(surfaces, quantity('lb/1000ft2', { min: 1, max: 500 })),
+  /** Applications in a year; the rest waits for the retest. */
+  timesPerYear: optional(record(surfaces, quantity('', { min: 1, max: 12, whole: true }))),
 };
 /** lb/1000 ft² at once by surface, and the months between. */
 export type LimeLimits = ReturnType<typeof readLimeLimits>;

@@ -73,18 +73,19 @@ export const limeMehlich = defineCalculator({
         );
       return { requirement, assumedEffectiveness, acidity };
     }
-    const rate = (acidity * (targetPh - soilPh)) / (NEUTRAL - soilPh);
+    const held = Math.min(targetPh, NEUTRAL);
+    const rate = (acidity * (held - soilPh)) / (NEUTRAL - soilPh);
     book.step({
-      label: `Lime to pH ${figure(targetPh)}, ${table.depthIn} in deep`,
+      label: `Lime to pH ${figure(held)}, ${table.depthIn} in deep`,
       formula: 'AC × (target − pH) / (6.6 − pH)',
-      numbers: `${figure(acidity)} × (${figure(targetPh)} − ${figure(soilPh)}) / (6.6 − ${figure(soilPh)})`,
+      numbers: `${figure(acidity)} × (${figure(held)} − ${figure(soilPh)}) / (6.6 − ${figure(soilPh)})`,
       result: rate,
       unit: 'ton/acre',
       source: table.source,
     });
     if (targetPh > NEUTRAL)
-      book.warn(
-        'The target is above the pH of the buffer (6.6): the rule is stretched beyond what it was made for.',
+      book.cap(
+        `The rule ends at the pH of its buffer: the rate goes to ${NEUTRAL}, not to ${figure(targetPh)}. Retest there.`,
         table.source,
       );
     const requirement = scaleToDepth(book, { rate, unit: 'ton/acre', depthIn: table.depthIn }, depth);

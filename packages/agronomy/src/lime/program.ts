@@ -57,7 +57,7 @@ export const limeProgram = defineCalculator({
     });
     const total = increment === undefined ? needed : roundTo(needed, increment, 'up');
     if (increment !== undefined && total > needed * (1 + 1e-9))
-      book.rounding(`Rounded up from ${figure(needed)} to ${figure(total)} g/m², a multiple of ${figure(increment)}.`);
+      book.rounding(`Rounded up to the next step of the spreader, ${figure(total)} g/m² for ${figure(needed)}.`);
 
     // A capped application must be a multiple of the increment too.
     const full = increment === undefined ? cap : Math.floor(cap / increment + 1e-9) * increment;

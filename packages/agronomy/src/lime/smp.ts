@@ -23,7 +23,7 @@ export const limeSmp = defineCalculator({
   inputs: limeInputs('SMP', table.bufferRange, {
     min: first.target,
     max: last.target,
-    why: 'the SMP table has no other target; for a lower aim use a Mehlich or Adams–Evans buffer',
+    why: 'the SMP table has no other target; for a lower aim another method is wanted, such as the estimate from texture and organic matter',
   }),
   outputs: { requirement: 'g/m2', assumedEffectiveness: '%' },
   compute({ soilPh, bufferPh, targetPh, depth }, book): LimeRequirement {

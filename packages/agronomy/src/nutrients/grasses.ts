@@ -12,10 +12,14 @@ const seedFields = {
   new: perThousand(20),
   /** lb/1000 ft² into standing grass; half of new where none is given. */
   overseed: optional(perThousand(20)),
-  /** cm; never over ¼ in. */
-  depth: band(quantity('cm', { min: 0, max: 0.65 })),
+  /** lb/1000 ft² sown into bermudagrass for the winter. */
+  winterOverBermuda: optional(perThousand(20)),
+  /** cm; not over ¼ in, buffalograss ½. */
+  depth: band(quantity('cm', { min: 0, max: 1.3 })),
   /** Days to emerge in a warm, moist bed. */
   emerge: band(quantity('', { above: 0, max: 60 })),
+  /** Purity × germination of ordinary seed; that of the table where none is given. */
+  liveShare: optional(quantity('', { above: 0, max: 1 })),
 };
 
 const grassFields = {
@@ -30,6 +34,8 @@ const grassFields = {
   aim: ph(),
   /** lb N/1000 ft² a year, low and high intensity, clippings removed. */
   nitrogen: perThousand(12),
+  /** lb N/1000 ft² a year that only an override may reach. */
+  nitrogenOverride: optional(quantity('lb/1000ft2', { min: 0, max: 12 })),
   shade: choice(['very poor', 'poor', 'fair', 'good']),
   /** Hours of direct sun a day below which it thins out. */
   leastSun: quantity('', { min: 0, max: 12 }),
@@ -46,6 +52,8 @@ const grassFields = {
 export const grassTable = readTable(
   'grasses',
   {
+    /** Purity × germination of seed of ordinary quality, which the rates are of. */
+    ordinaryLiveShare: quantity('', { above: 0, max: 1 }),
     /** °C of the soil in which seed comes up. */
     soilTemperature: record(
       seasons,

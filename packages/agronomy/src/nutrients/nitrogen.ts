@@ -3,6 +3,8 @@ import { choice, defaulted, optional, quantity } from '../calculators/fields.ts'
 import { band } from '../calculators/structures.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
+import { densityOf } from '../soil/bulkDensity.ts';
+import { correction } from './correction.ts';
 import { findGrass, grassField, grassSource } from './grasses.ts';
 import { nitrogenCredits as credit, shades } from './nitrogenTables.ts';
 
@@ -13,7 +15,7 @@ const percent = (share: number): string => `${figure(share * 100)} %`;
  *
  * @param grass one of the eleven; `intensity` low and high are the ends of its
  *   range (or of a `range` of one's own, g/m²), medium the middle; `shade` deep halves; `clippings` returned save 30 %;
- *   `organicMatter` % above 3 earns a credit.
+ *   `organicMatter` % above 3 earns a credit; credits together take half of the need at most, except on organic soils.
  * @returns `annual` g/m² and `credits` in g/m² by cause, never below zero.
  */
 export const nitrogenAnnual = defineCalculator({
@@ -79,19 +81,30 @@ export const nitrogenAnnual = defineCalculator({
     }
     let organicCredit = 0;
     if (organicMatter !== undefined && organicMatter > credit.ordinaryOrganicMatter && annual > 0) {
-      const slice = convert(credit.rootZone * credit.bulkDensity, 'g/cm2', 'g/m2');
+      const density = densityOf(organicMatter);
+      const slice = convert(credit.rootZone * density, 'g/cm2', 'g/m2');
       const above = organicMatter - credit.ordinaryOrganicMatter;
       const released = (above / 100) * slice * credit.nitrogenInOrganicMatter * credit.yearlyRelease;
-      organicCredit = Math.min(annual, released);
+      const most =
+        organicMatter >= correction.organicSoil.soilFrom
+          ? annual
+          : Math.max(0, (annual + clippingsCredit) * credit.mostTogether - clippingsCredit);
+      organicCredit = Math.min(most, released);
       book.step({
         label: 'Credit for organic matter',
-        formula: `(OM − ${credit.ordinaryOrganicMatter} %) × soil in ${credit.rootZone} cm × ${percent(credit.nitrogenInOrganicMatter)} N × ${percent(credit.yearlyRelease)} released a year`,
+        formula: `(OM − ${credit.ordinaryOrganicMatter} %) × soil in ${credit.rootZone} cm at ${figure(density)} g/cm³ × ${percent(credit.nitrogenInOrganicMatter)} N × ${percent(credit.yearlyRelease)} released a year`,
         numbers: `${figure(above)} % × ${figure(slice)} g/m² × ${credit.nitrogenInOrganicMatter} × ${credit.yearlyRelease}`,
         result: released,
         unit: 'g/m2',
         source: credit.source,
       });
-      if (released > annual) book.cap('The credit is held to the need: no nitrogen is due this year.');
+      if (released > most)
+        book.cap(
+          most === annual
+            ? 'The credit is held to the need: no nitrogen is due this year.'
+            : `Credits together take at most ${percent(credit.mostTogether)} of the need: what a soil lets go in one year is not certain.`,
+          credit.source,
+        );
       annual -= organicCredit;
     }
     book.step({

@@ -16,7 +16,8 @@ export const nitrogenCredits = readTable(
     /** %; the ranges were made on ordinary soils, so only what stands above this earns a credit. */
     ordinaryOrganicMatter: quantity('%', { min: 0, max: 20 }),
     rootZone: quantity('cm', { above: 0, max: 60 }),
-    bulkDensity: quantity('g/cm3', { above: 0, max: 2.2 }),
+    /** Most that clippings and organic matter take off the need together. */
+    mostTogether: share(),
     nitrogenInOrganicMatter: share(),
     yearlyRelease: share(),
   },

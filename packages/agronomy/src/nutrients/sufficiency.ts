@@ -1,5 +1,7 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { InputError, choice, optional, quantity, soilPhField } from '../calculators/fields.ts';
+import { InputError, choice, defaulted, optional, quantity, soilPhField } from '../calculators/fields.ts';
+import { detected, flag } from '../calculators/structures.ts';
+import { findGrass, grassField } from './grasses.ts';
 import { type WorkingBook, figure } from '../working/working.ts';
 import { convert } from '../units/unit.ts';
 import {
@@ -8,10 +10,12 @@ import {
   type SoilGroup,
   type SufficiencyRow,
   type SufficiencySet,
+  type YearlyRates,
   conversions,
   extractantField,
   extractantNames,
   limitsOf,
+  printedLimits,
   nutrientSymbol,
   nutrients,
   ratings,
@@ -95,10 +99,28 @@ function converted({ nutrient, extractant, value }: Test, name: string, book: Wo
   return { nutrient, extractant: conversion.to, value: result };
 }
 
+/** pH above which a manganese test means less, and by how much its band rises there. Our step, the least certain. */
+const MANGANESE = { above: 7, factor: 1.5 } as const;
+
+function scaledToPh(row: SufficiencyRow, soilPh: number | undefined, book: WorkingBook): SufficiencyRow {
+  if (row.nutrient !== 'mn' || soilPh === undefined || soilPh <= MANGANESE.above) return row;
+  const scaled = (limit: number): number => limit * MANGANESE.factor;
+  book.warn(
+    `Above pH ${MANGANESE.above} the band of Mn counts ${MANGANESE.factor} times: our own step, the least certain.`,
+  );
+  return {
+    ...row,
+    medium: [scaled(row.medium[0]), scaled(row.medium[1])],
+    ...(row.veryLowBelow === undefined ? {} : { veryLowBelow: scaled(row.veryLowBelow) }),
+    ...(row.veryHighFrom === undefined ? {} : { veryHighFrom: scaled(row.veryHighFrom) }),
+  };
+}
+
 /**
- * Rate a soil test by sufficiency. Bands are half-open, [low, high).
+ * Rate a soil test by sufficiency. Bands printed in whole numbers hold what rounds to their ends; those with decimals
+ * are half-open, [low, high). Below detection (`"<27"`) is rated as the band just below, and that or lower.
  *
- * @param nutrient p, k, ca, …; `extractant` of the laboratory; `value` mg/kg of the element; `soilGroup` where the
+ * @param nutrient p, k, ca, …; `extractant` of the laboratory; `value` mg/kg of the element, or `"<"` and the detection limit; `soilGroup` where the
  *   table tells soils apart (that of loams and clays when left out); `soilPh`, for a warning where the extractant
  *   misleads; `table` a set of bands of the laboratory's or the
  *   state's own instead of the general one; `conversion` a published regression to another extractant, by name.
@@ -113,9 +135,11 @@ export const ratingSufficiency = defineCalculator({
   inputs: {
     nutrient: choice(nutrients),
     extractant: extractantField(),
-    value: quantity('mg/kg', { min: 0, max: 1_000_000 }),
+    value: detected('mg/kg', { min: 0, max: 1_000_000 }),
     soilGroup: optional(choice(soilGroups)),
     soilPh: optional(soilPhField()),
+    /** Whether the soil holds free carbonate, which dissolves into an acid extract. */
+    freeCarbonate: optional(flag()),
     conversion: optional(choice(conversions.conversions.map(({ name }) => name))),
     table: optional({
       description: 'own table: source, basis, region, date, extractant and rows as in sufficiency.json',
@@ -127,18 +151,30 @@ export const ratingSufficiency = defineCalculator({
     rating: 'very low, low, medium, high or very high',
     band: '[low, high] mg/kg',
     limits: '[low, medium, high, very high] mg/kg',
-    suited: 'true or false: whether the extractant suits the pH',
+    suited: 'true or false: whether the extractant suits the soil',
+    orLower: 'true where the value was below detection',
   },
-  compute({ soilGroup, soilPh, conversion, table, ...given }, book) {
+  compute({ soilGroup, soilPh, freeCarbonate, conversion, table, value: reported, ...rest }, book) {
+    const { value: amount, below } = reported;
+    const given = { ...rest, value: amount };
     const { nutrient, extractant, value } = conversion === undefined ? given : converted(given, conversion, book);
     const set = findSet(nutrient, extractant, table);
-    const [row, soils] = findRow(set, nutrient, soilGroup);
+    const [published, soils] = findRow(set, nutrient, soilGroup);
+    const row = scaledToPh(published, soilPh, book);
     const limits = limitsOf(row);
-    const rating = ratings[limits.filter((limit) => value >= limit).length]!;
+    const printed = printedLimits(row);
+    if (below && value > printed[1] * (1 + 1e-9))
+      throw new InputError(
+        'value',
+        `was given "<${figure(value)}"; that limit lies above the foot of medium, ${figure(printed[1])} mg/kg, and says nothing of a shortage: ask the laboratory for a lower detection limit`,
+      );
+    const rating =
+      ratings[(below ? printed : limits).filter((limit) => (below ? limit < value : value >= limit)).length]!;
+    if (below) book.warn(`Below detection: rated as the band just below ${figure(value)} mg/kg, or lower.`);
     book.step({
       label: `${nutrientSymbol(nutrient)} by ${extractantNames[extractant]}${soils}`,
       formula: 'very low | low | medium | high | very high, each from its lower limit',
-      numbers: `${limits.map((limit) => figure(limit)).join(' | ')} mg/kg; test ${figure(value)}`,
+      numbers: `${limits.map((limit) => figure(limit)).join(' | ')} mg/kg; test ${below ? '<' : ''}${figure(value)}`,
       result: rating,
       unit: '',
       source: `${set.source} (${set.region})`,
@@ -147,24 +183,39 @@ export const ratingSufficiency = defineCalculator({
       book.warn('The source gives no very low for this: below half of the bottom of medium is used.');
     if (soils !== '' && soilGroup === undefined)
       book.warn(`No soil group was given: the band of ${soils.slice(2)} is used; another group needs its own.`);
-    const [lowest, highest] = set.suitsPh ?? [0, 14];
-    const suited = soilPh === undefined || (soilPh >= lowest && soilPh <= highest);
-    if (!suited)
+    const [lowest, highest] = set.notDoubted?.includes(nutrient) ? [0, 14] : (set.suitsPh ?? [0, 14]);
+    const byCarbonate = set.doubtedWithCarbonate?.includes(nutrient) ?? false;
+    const suited = byCarbonate
+      ? freeCarbonate !== true
+      : soilPh === undefined || (soilPh >= lowest && soilPh <= highest);
+    if (!suited && byCarbonate)
+      book.warn(
+        `Free carbonate dissolves into the ${extractantNames[extractant]} extract: ${nutrientSymbol(nutrient)} reads too high.`,
+      );
+    else if (!suited && soilPh !== undefined)
       book.warn(
         `${extractantNames[extractant]} was made for soils of pH ${soilPh < lowest ? `${lowest} and above` : `up to ${highest}`}: at ${figure(soilPh)} it misleads${soilPh > highest ? ', since carbonate spends its acid' : ''}. Ask for a test that suits the soil.`,
       );
     if (row.uncertain)
       book.warn(
-        `Micronutrient bands are the least certain of all: look at the grass and a tissue test too.${nutrient === 'mn' ? ' Manganese is locked up as the pH rises: above 6.5 the same test means less.' : ''}`,
+        `Micronutrient bands are the least certain of all: look at the grass and a tissue test too.${nutrient === 'mn' ? ' Manganese is less available as the pH rises: the same test means less.' : ''}`,
       );
-    return { rating, band: row.medium, limits, suited };
+    return { rating, band: row.medium, limits, suited, orLower: below };
   },
 });
+
+/** What a grass of that middle nitrogen gets of the rates; 1 where the table or the grass says nothing. */
+function grassFactor({ middlingNitrogen, grassFactor: ends }: YearlyRates, middle: number | undefined): number {
+  if (middle === undefined || middlingNitrogen === undefined) return 1;
+  const [low, high] = ends ?? [0, Infinity];
+  return Math.min(high, Math.max(low, middle / middlingNitrogen));
+}
 
 /**
  * P₂O₅ or K₂O for the year from a rating, by the general table or the state's own.
  *
- * @param nutrient p or k; `rating`; `perApplication` g/m², that of the table when left out; `table` rates by rating of
+ * @param nutrient p or k; `rating`; `established` (phosphate at medium is for the establishing only); `grass`, whose
+ *   nitrogen range scales the rates of a grass of middling need; `perApplication` g/m², that of the table when left out; `table` rates by rating of
  *   one's own, lb/1000 ft² unless they carry a unit.
  * @returns `requirement` g/m² of the oxide; `applications` how many it is put down in.
  */
@@ -175,6 +226,10 @@ export const requirementSufficiency = defineCalculator({
   inputs: {
     nutrient: choice(['p', 'k']),
     rating: choice(ratings),
+    established: defaulted(flag(), true),
+    grass: optional(grassField()),
+    /** Middle of the nitrogen range of a mix, lb/1000 ft², instead of one grass’s. */
+    middleNitrogen: optional(quantity('lb/1000ft2', { min: 0, max: 12 })),
     perApplication: optional(quantity('g/m2', { above: 0 })),
     table: optional({
       description: 'own table: source, basis, region, date, perApplication, p and k as in yearly-rates.json',
@@ -183,18 +238,32 @@ export const requirementSufficiency = defineCalculator({
     }),
   },
   outputs: { requirement: 'g/m2 of the oxide', applications: 'number' },
-  compute({ nutrient, rating, perApplication, table = yearlyRates }, book) {
+  compute({ nutrient, rating, established, grass, middleNitrogen, perApplication, table = yearlyRates }, book) {
     const oxide = oxides[nutrient];
-    const perThousand = table[nutrient][rating];
-    const requirement = convert(perThousand, 'lb/1000ft2', 'g/m2');
+    const rates = (nutrient === 'p' && !established && table.pEstablishing) || table[nutrient];
+    const perThousand = rates[rating];
+    const base = convert(perThousand, 'lb/1000ft2', 'g/m2');
+    const range = grass === undefined ? undefined : findGrass(grass).nitrogen;
+    const middle = middleNitrogen ?? (range && (range[0] + range[1]) / 2);
+    const factor = grassFactor(table, middle);
+    const requirement = base * factor;
     book.step({
       label: `${oxide} for the year`,
       formula: table === yearlyRates ? 'general table by rating' : `own table by rating, ${table.region}`,
       numbers: `${rating}: ${figure(perThousand)} lb/1000 ft²`,
-      result: requirement,
+      result: base,
       unit: 'g/m2',
       source: table.source,
     });
+    if (middle !== undefined && base > 0)
+      book.step({
+        label: `For ${grass === undefined ? 'this mix' : findGrass(grass).label}`,
+        formula: `rate × middle of its nitrogen range / ${figure(table.middlingNitrogen ?? 0)} lb/1000 ft², held within ${table.grassFactor?.join(' and ') ?? ''}`,
+        numbers: `${figure(base)} g/m² × ${figure(factor)}`,
+        result: requirement,
+        unit: 'g/m2',
+        source: table.source,
+      });
     const cap = perApplication ?? convert(table.perApplication, 'lb/1000ft2', 'g/m2');
     const applications = Math.ceil(requirement / cap - 1e-9);
     if (applications > 1)

@@ -1,5 +1,5 @@
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
-import { band, flag, listOf, record } from '../calculators/structures.ts';
+import { band, flag, listOf, record, series } from '../calculators/structures.ts';
 import { type Table, mustRise, readTable } from '../calculators/table.ts';
 import conversionData from '../data/extractant-conversions.json' with { type: 'json' };
 import setData from '../data/sufficiency.json' with { type: 'json' };
@@ -18,6 +18,7 @@ export const extractants = [
   'bray-1',
   'olsen',
   'morgan',
+  'original morgan',
   'ammonium acetate',
   'dtpa',
   'hot water',
@@ -29,6 +30,7 @@ export const extractantNames: Readonly<Record<Extractant, string>> = {
   'bray-1': 'Bray P1',
   olsen: 'Olsen',
   morgan: 'modified Morgan',
+  'original morgan': 'original Morgan',
   'ammonium acetate': 'ammonium acetate',
   dtpa: 'DTPA',
   'hot water': 'hot water',
@@ -62,6 +64,10 @@ const setFields = {
   extractant: extractantField(),
   /** Soil pH outside which the extractant misleads: carbonate spends an acid one, acid soils mislead a basic one. */
   suitsPh: optional(band(quantity('pH', { min: 2.5, max: 11 }))),
+  /** Hardly touched by the pH: never doubted for it. */
+  notDoubted: optional(series(choice(nutrients), 'nutrients', { min: 0, max: 10 })),
+  /** Doubted where free carbonate dissolves into the extract, not for the pH alone. */
+  doubtedWithCarbonate: optional(series(choice(nutrients), 'nutrients', { min: 0, max: 10 })),
   rows: listOf(rowFields, 'rows', { min: 1, max: 100 }),
 };
 
@@ -69,9 +75,25 @@ const setFields = {
 export type SufficiencySet = Table<typeof setFields>;
 export type SufficiencyRow = SufficiencySet['rows'][number];
 
-/** Where low, medium, high and very high begin, mg/kg. */
-export function limitsOf({ medium: [low, high], veryLowBelow, veryHighFrom }: SufficiencyRow) {
+/** Analytes whose bands are printed in whole numbers, so that they hold what rounds to their ends. */
+const printedWhole: ReadonlySet<Nutrient> = new Set(['p', 'k', 'ca', 'mg', 's', 'mn', 'fe']);
+
+/** Where low, medium, high and very high begin as printed, mg/kg; medium's top belongs to it where it is a whole number. */
+export function printedLimits({ medium: [low, high], veryLowBelow, veryHighFrom }: SufficiencyRow) {
   return [veryLowBelow ?? low / 2, low, high, veryHighFrom ?? high * 2] as const;
+}
+
+/** Whether a row's bands hold what rounds to their ends. */
+export function isWhole({ nutrient, medium }: SufficiencyRow): boolean {
+  return printedWhole.has(nutrient) && medium.every(Number.isInteger);
+}
+
+/** Where low, medium, high and very high begin, mg/kg: printed whole numbers from what rounds to them. */
+export function limitsOf(row: SufficiencyRow) {
+  const [veryLow, low, high, veryHigh] = printedLimits(row);
+  if (!isWhole(row)) return [veryLow, low, high, veryHigh] as const;
+  const half = (limit: number | undefined): number => (limit === undefined ? 0 : 0.5);
+  return [veryLow - half(row.veryLowBelow), low - 0.5, high + 0.5, veryHigh - half(row.veryHighFrom)] as const;
 }
 
 /**
@@ -103,6 +125,11 @@ export const sufficiencySets: readonly SufficiencySet[] = setData.sets.map((set)
 const byRating = () => record(ratings, quantity('lb/1000ft2', { min: 0, max: 20 }));
 const yearlyFields = {
   perApplication: quantity('lb/1000ft2', { above: 0, max: 20 }),
+  /** Middle of the nitrogen range of the grass that the rates are for; others scale by theirs, within the factor’s ends. */
+  middlingNitrogen: optional(quantity('lb/1000ft2', { above: 0, max: 12 })),
+  grassFactor: optional(band(quantity('', { above: 0, max: 5 }))),
+  /** P₂O₅ while a lawn is being established; as `p` where none is given. */
+  pEstablishing: optional(byRating()),
   p: byRating(),
   k: byRating(),
 };
@@ -112,9 +139,10 @@ export type YearlyRates = Table<typeof yearlyFields>;
 /** Read rates by rating, general or a practice's own. @throws {InputError} where a poorer soil would get less. */
 export function readYearlyRates(raw: unknown, name = 'table'): YearlyRates {
   const table = readTable(name, yearlyFields, raw);
-  for (const nutrient of ['p', 'k'] as const)
+  for (const nutrient of ['p', 'pEstablishing', 'k'] as const)
     ratings.slice(1).forEach((rating, index) => {
-      if (table[nutrient][rating] > table[nutrient][ratings[index]!])
+      const rates = table[nutrient];
+      if (rates && rates[rating] > rates[ratings[index]!])
         throw new InputError(`${name}.${nutrient}.${rating}`, `gives more than ${ratings[index]} does; wanted no more`);
     });
   return table;

@@ -15,6 +15,8 @@ const fields = {
   organicFraction: percent(),
   /** % of the organic matter still there after a year; nothing where no number is known. */
   retained: optional(percent()),
+  /** % of it still there after years, for programs. */
+  lasting: optional(percent()),
   cec: quantity('cmol/kg', { min: 0, max: 400 }),
   n: optional(percent()),
   p2o5: optional(percent()),

@@ -7,7 +7,7 @@ import type { Product } from './product.ts';
 export interface ProductAmount {
   readonly productId: string;
   readonly productName: string;
-  /** g/m² of product for the year. */
+  /** g/m² of product for the first year. */
   readonly rate: Figure;
   /** kg for the zone. */
   readonly mass: Figure;

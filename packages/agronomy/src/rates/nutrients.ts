@@ -1,17 +1,21 @@
-import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
-import { requirementSufficiency } from '../nutrients/sufficiency.ts';
-import { type Rating, extractantNames } from '../nutrients/sufficiencyTables.ts';
-import type { Reading, SoilTest, ZoneFacts } from '../reading/reading.ts';
+import { InputError } from '../calculators/fields.ts';
+import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
+import { nitrogenCaps, nitrogenPass } from '../nutrients/nitrogenPass.ts';
+import { type Balanced, balanceSymbol, productBalance } from '../nutrients/productBalance.ts';
+import type { Limitation } from '../reading/limits.ts';
+import type { ZoneFacts } from '../reading/zoneFacts.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { type ProductAmount, amountFor, spreaderStep } from './amount.ts';
-import type { Product } from './product.ts';
+import { type Macro, type Need, macroNames } from './needs.ts';
+import { type Product, contentOf, isChloride, nitrogenSourceOf, saltIndexOf } from './product.ts';
 
 export interface NutrientAdvice {
-  readonly nutrient: 'n' | 'p2o5' | 'k2o';
+  readonly nutrient: Macro;
   readonly name: string;
-  readonly status: 'due' | 'none' | 'cannot say';
+  /** `refused`: wanted, but not by this product. */
+  readonly status: 'due' | 'none' | 'refused' | 'cannot say';
   readonly words: string;
   /** g/m² of N, P₂O₅ or K₂O for the year, before what other products bring. */
   readonly need: Figure | null;
@@ -19,180 +23,317 @@ export interface NutrientAdvice {
   readonly cautions: readonly string[];
 }
 
-type Key = NutrientAdvice['nutrient'];
+const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
+const macros = ['n', 'p2o5', 'k2o'] as const;
+const purposeOf = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as const;
 
-const names: Readonly<Record<Key, string>> = { n: 'Nitrogen', p2o5: 'P₂O₅', k2o: 'K₂O' };
-const PER_THOUSAND = convert(1, 'lb/1000ft2', 'g/m2');
-
-/** Most that may go down at once, g/m² of the nutrient: soluble N, and half of it on fine turf. */
-function capFor(nutrient: Key, zone: ZoneFacts): number {
-  return nutrient === 'n' && zone.surface === 'fine turf' ? PER_THOUSAND / 2 : PER_THOUSAND;
+/** A product for the nutrient it is chosen for. */
+interface Carrier {
+  readonly nutrient: Macro;
+  readonly product: Product;
+  readonly content: Readonly<Record<Balanced, number>>;
 }
 
-/** Product for a need: its rate, split so that no application passes the cap on what acts at once. */
-function amountOf(
-  nutrient: Key,
-  need: Figure,
-  zone: ZoneFacts,
-  product: Product,
-  brought: number,
-  system: UnitSystem,
-): ProductAmount | null {
-  const content = product.grade[nutrient];
-  if (content <= 0) return null;
-  const book = new WorkingBook();
-  book.include(need.working);
-  const open = Math.max(0, need.value - brought);
-  if (brought > 0)
-    book.step({
-      label: `Less what other products bring`,
-      formula: 'need − brought',
-      numbers: `${figure(need.value)} − ${figure(brought)}`,
-      result: open,
-      unit: 'g/m2',
-    });
-  const year = (open / content) * 100;
-  book.step({
-    label: `As ${product.name}`,
-    formula: `need / ${names[nutrient]} content`,
-    numbers: `${figure(open)} g/m² / ${content} %`,
-    result: year,
-    unit: 'g/m2',
-    source: 'The product’s grade',
-  });
-  if (year === 0) return null;
+/** A cap of one pass on what a product carries, g/m² of the nutrient; `share` of the product that it binds. */
+interface PassCap {
+  readonly share: number;
+  readonly cap: number;
+  readonly words: string;
+}
 
-  const quick = nutrient === 'n' ? 1 - product.slowRelease / 100 : 1;
-  const cap = capFor(nutrient, zone);
-  const count = Math.max(1, Math.ceil((open * quick) / cap - 1e-9));
-  if (nutrient === 'n' && count > 1)
-    book.cap(`At most ${present('nutrientRate', cap, system).text} of soluble N at once: ${count} applications.`);
+function capsOf({ product, content }: Carrier, { surface }: ZoneFacts, system: UnitSystem): PassCap[] {
+  const { total, soluble } = nitrogenCaps(surface, product.slowRelease);
+  const say = (cap: number): string => present('nutrientRate', cap, system).text;
+  const caps: PassCap[] = [
+    { share: content.n / 100, cap: total, words: `${say(total)} of N` },
+    { share: (content.n / 100) * (1 - product.slowRelease / 100), cap: soluble, words: `${say(soluble)} of soluble N` },
+  ];
+  // What is tilled into a seedbed goes in at once; only its nitrogen is held.
+  if (surface !== 'seedbed') {
+    const potash = grams(nitrogenLimits.potash[surface]);
+    const phosphate = grams(nitrogenLimits.phosphate);
+    const magnesium = grams(nitrogenLimits.magnesium);
+    caps.push(
+      { share: content.k2o / 100, cap: potash, words: `${say(potash)} of K₂O` },
+      { share: content.p2o5 / 100, cap: phosphate, words: `${say(phosphate)} of P₂O₅` },
+      { share: content.mg / 100, cap: magnesium, words: `${say(magnesium)} of Mg` },
+    );
+  }
+  return caps.filter(({ share }) => share > 0);
+}
+
+/** The year's rates of the carriers, g/m²: each covers what the others leave open of its own nutrient. */
+function yearRates(carriers: readonly Carrier[], needs: Readonly<Record<Macro, Need>>): number[] {
+  const rates = carriers.map(() => 0);
+  for (let round = 0; round < 24; round += 1)
+    carriers.forEach(({ nutrient, content }, index) => {
+      const brought = carriers.reduce(
+        (sum, other, at) => (at === index ? sum : sum + (rates[at]! * other.content[nutrient]) / 100),
+        0,
+      );
+      rates[index] = (Math.max(0, (needs[nutrient].need?.value ?? 0) - brought) / content[nutrient]) * 100;
+    });
+  return rates;
+}
+
+interface Passes {
+  readonly rate: number;
+  readonly count: number;
+}
+
+/** In how many passes a product's year goes down, and at what a spreader can be set to; never over a cap, nor over the year. */
+function passesOf(
+  carrier: Carrier,
+  year: number,
+  room: number,
+  zone: ZoneFacts,
+  system: UnitSystem,
+  book: WorkingBook,
+): Passes {
+  const { product, content } = carrier;
+  const caps = capsOf(carrier, zone, system);
+  let count = Math.max(1, ...caps.map(({ share, cap }) => passesWithin(year * share, cap)));
+  const nitrogen = (year * content.n) / 100;
+  if (nitrogen > 0) {
+    const { result, working } = nitrogenPass({
+      product: { nitrogen: content.n, slow: product.slowRelease },
+      surface: zone.surface,
+      annual: nitrogen,
+    });
+    if (carrier.nutrient === 'n') book.include(working);
+    count = Math.max(count, result.passes);
+  }
+  const bound = caps.filter(({ share, cap }) => passesWithin(year * share, cap) === count && count > 1);
+  if (bound.length > 0 && carrier.nutrient !== 'n')
+    book.cap(
+      `At most ${bound.map(({ words }) => words).join(', ')} in one pass: ${count} passes.`,
+      nitrogenLimits.source,
+    );
   const step = spreaderStep('productRate', system);
   const each = year / count;
-  const most = quick > 0 ? ((cap / quick) * 100) / content : Infinity;
-  const nearest = Math.max(1, Math.round(each / step)) * step;
+  const slack = 1 + nitrogenLimits.slackPercent / 100;
+  const most = Math.min(room / count, ...caps.map(({ share, cap }) => (cap * slack) / share));
+  const nearest = Math.round(each / step) * step;
   const rate = nearest > most + 1e-9 ? Math.floor(most / step + 1e-9) * step : nearest;
   if (Math.abs(rate - each) > 1e-9)
-    book.rounding(
-      `Each application set to ${present('productRate', rate, system).text}, what a spreader can be set to.`,
-    );
-  return amountFor(
-    product,
-    zone.area,
-    Array.from({ length: count }, () => ({ rate, monthsFromStart: null })),
-    book,
-    system,
-  );
+    book.rounding(`Each pass set to ${present('productRate', rate, system).text}, what a spreader can be set to.`);
+  return { rate, count };
 }
 
-/** Phosphorus is gated by law in many places; what the test says decides which way. */
-function phosphorusCaution(rating: Rating): string {
-  const gate =
-    rating === 'medium'
-      ? 'A medium test is no shortage under many local phosphorus rules: check the rule before spreading any.'
-      : 'The test shows the shortage that most phosphorus rules ask for; the local rule still decides.';
-  return `${gate} Keep it off paving and back from water and drains.`;
-}
-
-function adviseFromTest(
-  nutrient: 'p2o5' | 'k2o',
+/** A reason why a product is not for this zone at all, with the remedy. */
+function refusalOf(
+  { product, content, nutrient }: Carrier,
+  needs: Readonly<Record<Macro, Need>>,
   zone: ZoneFacts,
-  test: SoilTest,
-  reading: Reading,
-  product: Product | undefined,
+  salted: boolean,
+): string | undefined {
+  if (content[nutrient] <= 0) return `${product.name} holds no ${macroNames[nutrient]}: choose another product.`;
+  if (nutrient !== 'p2o5' && content.p2o5 > 0 && needs.p2o5.status !== 'due')
+    return `${product.name} brings phosphorus, which is ${needs.p2o5.status === 'none' ? 'not wanted here' : 'not shown to be wanted'}: choose a product without it (its middle number 0).`;
+  if (isChloride(product) && zone.surface === 'fine turf')
+    return `${product.name} is a chloride, too salty for fine turf: choose potassium sulfate.`;
+  if (isChloride(product) && salted)
+    return `${product.name} is a chloride, and the ground is salted already: choose potassium sulfate.`;
+  return undefined;
+}
+
+interface Laid {
+  readonly carrier: Carrier;
+  readonly amount: ProductAmount | null;
+}
+
+/** Amounts of the carriers, and which nutrients they bring too much of. */
+function layOut(
+  carriers: readonly Carrier[],
+  needs: Readonly<Record<Macro, Need>>,
+  zone: ZoneFacts,
   system: UnitSystem,
-): NutrientAdvice {
-  const element = nutrient === 'p2o5' ? 'p' : 'k';
-  const name = names[nutrient];
-  const bar = reading.bars.find(({ key }) => key === element);
-  const nothing = { nutrient, name, need: null, amount: null, cautions: [] };
-  if (!bar)
-    return {
-      ...nothing,
-      status: 'cannot say',
-      words: `${element.toUpperCase()} was not tested: no ${name} without a test.`,
-    };
-  if (!bar.rating) return { ...nothing, status: 'cannot say', words: bar.words };
-  const { result, working } = requirementSufficiency({ nutrient: element, rating: bar.rating });
-  const need: Figure = { value: result.requirement, working: [...bar.figure.working, ...working] };
-  const told = `${element.toUpperCase()} ${present('concentration', bar.figure.value, system).text} by ${extractantNames[test.extractant]} is ${bar.rating}`;
-  if (need.value === 0) return { ...nothing, need, status: 'none', words: `No ${name}. ${told}.` };
-  const cautions = nutrient === 'p2o5' ? [phosphorusCaution(bar.rating)] : [];
-  if (!product) return { ...nothing, need, status: 'due', words: `${told}. Choose a product.`, cautions };
-  return {
-    nutrient,
-    name,
-    status: 'due',
-    words: `${told}.`,
-    need,
-    amount: amountOf(nutrient, need, zone, product, 0, system),
-    cautions,
+) {
+  const rates = yearRates(carriers, needs);
+  const left: Record<Macro, number> = {
+    n: needs.n.most ?? Infinity,
+    p2o5: needs.p2o5.most ?? Infinity,
+    k2o: needs.k2o.most ?? Infinity,
   };
-}
-
-function adviseNitrogen(
-  zone: ZoneFacts,
-  test: SoilTest,
-  product: Product | undefined,
-  brought: number,
-  system: UnitSystem,
-): NutrientAdvice {
-  const { result, working } = nitrogenAnnual({
-    grass: zone.grass,
-    intensity: zone.intensity,
-    shade: zone.shade,
-    clippings: zone.clippings,
-    organicMatter: test.organicMatter,
+  // Those that serve one nutrient only are set last, and take the room that the others leave.
+  const order = carriers
+    .map((carrier, index) => ({ carrier, index }))
+    .sort((a, b) => Number(a.carrier.nutrient === 'n') - Number(b.carrier.nutrient === 'n'));
+  const laid: Laid[] = [];
+  const crowded: Laid[] = [];
+  for (const { carrier, index } of order) {
+    const { nutrient, product, content } = carrier;
+    const need = needs[nutrient].need!;
+    const year = rates[index]!;
+    const book = new WorkingBook();
+    book.include(need.working);
+    const brought = need.value - (year * content[nutrient]) / 100;
+    if (brought > 1e-9)
+      book.step({
+        label: 'Less what other products bring',
+        formula: 'need − brought',
+        numbers: `${figure(need.value)} − ${figure(brought)}`,
+        result: need.value - brought,
+        unit: 'g/m2',
+      });
+    book.step({
+      label: `As ${product.name}`,
+      formula: `need / ${macroNames[nutrient]} content`,
+      numbers: `${figure(need.value - brought)} g/m² / ${content[nutrient]} %`,
+      result: year,
+      unit: 'g/m2',
+      source: 'The product’s grade',
+    });
+    if (year <= 1e-9) {
+      laid.push({ carrier, amount: null });
+      continue;
+    }
+    // Its own nutrient decides how much room there is; what else it brings is judged by the balance.
+    const room = (left[nutrient] / content[nutrient]) * 100;
+    const { rate, count } = passesOf(carrier, year, room, zone, system, book);
+    if (count > nitrogenLimits.mostPasses) {
+      crowded.push({ carrier, amount: null });
+      continue;
+    }
+    for (const macro of macros) left[macro] = Math.max(0, left[macro] - (rate * count * content[macro]) / 100);
+    laid.push({
+      carrier,
+      amount:
+        rate <= 0
+          ? null
+          : amountFor(
+              product,
+              zone.area,
+              Array.from({ length: count }, () => ({ rate, monthsFromStart: null })),
+              book,
+              system,
+            ),
+    });
+  }
+  const { result } = productBalance({
+    products: laid.flatMap(({ carrier, amount }) => (amount ? [balanceLine(carrier.product, amount.rate.value)] : [])),
+    need: Object.fromEntries(
+      macros.flatMap((macro) => (needs[macro].most === undefined ? [] : [[macro, { max: needs[macro].most }]])),
+    ),
   });
-  const need: Figure = { value: result.annual, working };
-  const credited =
-    result.credits.total > 0
-      ? ` ${present('nutrientRate', result.credits.total, system).text} saved by ${Object.entries({
-          shade: 'shade',
-          clippings: 'clippings left',
-          organicMatter: 'organic matter',
-        })
-          .filter(([key]) => result.credits[key as 'shade'] > 0)
-          .map(([, words]) => words)
-          .join(', ')}.`
-      : '';
-  const words = `Planned from the grass’s year, ${zone.intensity} intensity, not from the test.${credited}`;
-  const shared = { nutrient: 'n', name: names.n, need, words } as const;
-  if (need.value === 0) return { ...shared, status: 'none', amount: null, cautions: [] };
-  if (!product) return { ...shared, status: 'due', words: `${words} Choose a product.`, amount: null, cautions: [] };
-  const amount = amountOf('n', need, zone, product, brought, system);
+  return { laid, over: result.over, crowded };
+}
+
+/** A product at a rate, as the balance takes it. */
+export function balanceLine(product: Product, rate: number) {
+  const saltIndex = saltIndexOf(product);
   return {
-    ...shared,
-    status: 'due',
-    amount,
-    cautions: [
-      'Dry leaves, no heavy rain ahead, sweep granules off paving; the label and local nutrient rules come first.',
-    ],
+    name: product.name,
+    rate,
+    analysis: contentOf(product),
+    solubleN: 100 - product.slowRelease,
+    nitrogenSource: nitrogenSourceOf(product),
+    ...(saltIndex === undefined ? {} : { saltIndex }),
   };
 }
 
-/** N, P₂O₅ and K₂O for the year; what the P and K products bring of N is taken off the nitrogen. */
+/**
+ * N, P₂O₅ and K₂O for the year as products. Every product counts with all that it holds; one that would bring what is
+ * not wanted, or more than the year may take, is refused with the remedy.
+ */
 export function adviseNutrients(
   zone: ZoneFacts,
-  test: SoilTest,
-  reading: Reading,
-  products: {
-    readonly nitrogen?: Product | undefined;
-    readonly phosphorus?: Product | undefined;
-    readonly potassium?: Product | undefined;
-  },
+  needs: Readonly<Record<Macro, Need>>,
+  products: { readonly [K in 'nitrogen' | 'phosphorus' | 'potassium']?: Product | undefined },
+  conditions: { readonly salted: boolean; readonly carbonate: boolean; readonly first: Limitation | undefined },
   system: UnitSystem,
 ): readonly NutrientAdvice[] {
-  const p2o5 = adviseFromTest('p2o5', zone, test, reading, products.phosphorus, system);
-  const k2o = adviseFromTest('k2o', zone, test, reading, products.potassium, system);
-  const bring = (advice: NutrientAdvice, product: Product | undefined): number =>
-    ((advice.amount?.rate.value ?? 0) * (product?.grade.n ?? 0)) / 100;
-  const nitrogen = adviseNitrogen(
-    zone,
-    test,
-    products.nitrogen,
-    bring(p2o5, products.phosphorus) + bring(k2o, products.potassium),
-    system,
-  );
-  return [nitrogen, p2o5, k2o];
+  const refused = new Map<Macro, string>();
+  let carriers: Carrier[] = [];
+  for (const nutrient of macros) {
+    const product = products[purposeOf[nutrient]];
+    if (needs[nutrient].status !== 'due' || !product) continue;
+    const carrier = { nutrient, product, content: contentOf(product) };
+    const reason = refusalOf(carrier, needs, zone, conditions.salted);
+    if (reason === undefined) carriers.push(carrier);
+    else refused.set(nutrient, reason);
+  }
+  let { laid, over, crowded } = layOut(carriers, needs, zone, system);
+  while (over.length > 0 || crowded.length > 0) {
+    if (crowded[0]) {
+      const { carrier } = crowded[0];
+      refused.set(
+        carrier.nutrient,
+        `${carrier.product.name} would take more than ${nitrogenLimits.mostPasses} passes a year: choose a product with more ${macroNames[carrier.nutrient]} in it.`,
+      );
+      carriers = carriers.filter((other) => other !== carrier);
+      ({ laid, over, crowded } = layOut(carriers, needs, zone, system));
+      continue;
+    }
+    const nutrient = over[0]!;
+    // Whoever brings it beside its own is the one that can be replaced.
+    const guilty = laid
+      .filter(
+        ({ carrier, amount }) => carrier.nutrient !== nutrient && amount !== null && carrier.content[nutrient] > 0,
+      )
+      .sort(
+        (a, b) =>
+          b.amount!.rate.value * b.carrier.content[nutrient] - a.amount!.rate.value * a.carrier.content[nutrient],
+      )[0];
+    if (!guilty) throw new InputError('products', `bring more ${balanceSymbol(nutrient)} than the year may take`);
+    const { product, nutrient: own } = guilty.carrier;
+    refused.set(
+      own,
+      `${product.name} would bring ${present('nutrientRate', (guilty.amount!.rate.value * guilty.carrier.content[nutrient]) / 100, system).text} of ${balanceSymbol(nutrient)} with it, more than the year may take: choose a product without ${balanceSymbol(nutrient)}.`,
+    );
+    carriers = carriers.filter((carrier) => carrier !== guilty.carrier);
+    ({ laid, over, crowded } = layOut(carriers, needs, zone, system));
+  }
+
+  return macros.map((nutrient): NutrientAdvice => {
+    const { status, words, need, cautions } = needs[nutrient];
+    const name = macroNames[nutrient];
+    const shared = { nutrient, name, need, words } as const;
+    if (status !== 'due') return { ...shared, status, amount: null, cautions };
+    const reason = refused.get(nutrient);
+    if (reason !== undefined)
+      return { ...shared, status: 'refused', words: `${words} ${reason}`, amount: null, cautions };
+    const entry = laid.find(({ carrier }) => carrier.nutrient === nutrient);
+    if (!entry) return { ...shared, status, words: `${words} Choose a product.`, amount: null, cautions };
+    const { amount, carrier } = entry;
+    if (!amount)
+      return {
+        ...shared,
+        status,
+        words: `${words} The other products bring it already, or it is too little to spread.`,
+        amount: null,
+        cautions,
+      };
+    const others = macros.filter(
+      (other) => other !== nutrient && carrier.content[other] > 0 && needs[other].status !== 'due' && other !== 'p2o5',
+    );
+    const besides = others.map(
+      (other) =>
+        ` It brings ${present('nutrientRate', (amount.rate.value * carrier.content[other]) / 100, system).text} of ${macroNames[other]} besides, which the test does not ask for.`,
+    );
+    return {
+      ...shared,
+      status,
+      words: `${words}${besides.join('')}`,
+      amount,
+      cautions: [...cautions, ...(nutrient === 'n' ? nitrogenCautions(carrier.product, amount, conditions) : [])],
+    };
+  });
+}
+
+function nitrogenCautions(
+  product: Product,
+  { applications }: ProductAmount,
+  { carbonate, first }: { readonly carbonate: boolean; readonly first: Limitation | undefined },
+): string[] {
+  return [
+    ...(first ? [`See to the ${first.key} first: feed on ground like this is wasted.`] : []),
+    ...(carbonate && nitrogenSourceOf(product) === 'ammonium sulfate'
+      ? ['Water it in at once: on free carbonate ammonium gases off.']
+      : []),
+    ...(applications.length > 1
+      ? ['Four weeks or more between passes that carry nitrogen, and only while the grass grows.']
+      : []),
+    'Dry leaves, no heavy rain ahead, sweep granules off paving; the label and local nutrient rules come first.',
+  ];
 }

@@ -1,9 +1,15 @@
-import { type Reading, type SoilTest, type ZoneFacts, readZone } from '../reading/reading.ts';
+import { productBalance, type Supplied } from '../nutrients/productBalance.ts';
+import { swardOf } from '../nutrients/sward.ts';
+import { groundFirst } from '../reading/limits.ts';
+import { type Reading, groundOf, inWater, readTested, readUntested } from '../reading/reading.ts';
+import { type AdviceSettings, type SoilTest, type ZoneFacts, defaultSettings } from '../reading/zoneFacts.ts';
 import type { UnitSystem } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { type LimeAdvice, type LimeComparison, adviseLime, compareLime } from './lime.ts';
-import { type NutrientAdvice, adviseNutrients } from './nutrients.ts';
+import { nitrogenNeed, testedNeed } from './needs.ts';
+import { type NutrientAdvice, adviseNutrients, balanceLine } from './nutrients.ts';
 import { type Product, type Purpose, purposes, suggestProduct } from './product.ts';
+import { type Verdict, compostVerdict, gypsumVerdict, magnesiumVerdict, sulfurVerdict } from './verdicts.ts';
 
 /** A product chosen by the advisor for a purpose, by id; nothing means the suggestion. */
 export type ProductChoices = Readonly<Partial<Record<Purpose, string>>>;
@@ -12,9 +18,13 @@ export type ProductChoices = Readonly<Partial<Record<Purpose, string>>>;
 export interface ZonePlan {
   readonly lime: LimeAdvice;
   readonly nutrients: readonly NutrientAdvice[];
+  /** What else was judged: sulfur, compost, gypsum, magnesium. */
+  readonly verdicts: readonly Verdict[];
   readonly comparisons: readonly LimeComparison[];
   /** Which product stands in for each purpose. */
   readonly products: Readonly<Partial<Record<Purpose, string>>>;
+  /** g/m² of each nutrient that all products of the first year bring together. */
+  readonly supplied: Supplied;
   /** Nothing while a product that is due has no price. */
   readonly cost: Figure | null;
   readonly unpriced: readonly string[];
@@ -25,6 +35,20 @@ export interface ZonePlan {
 export interface TestedZone {
   readonly zone: ZoneFacts;
   readonly test: SoilTest;
+}
+
+/** What a plan rests on. */
+export interface PlanInput {
+  readonly zone: ZoneFacts;
+  /** Nothing while there is no test: then only what does not rest on one is said. */
+  readonly test?: SoilTest | undefined;
+  readonly products: readonly Product[];
+  readonly choices?: ProductChoices;
+  /** Tested zones of the site, to explain lime that differs at the same pH. */
+  readonly others?: readonly TestedZone[];
+  /** Sets the increments that rates are rounded to, and the units inside sentences. */
+  readonly system: UnitSystem;
+  readonly settings?: AdviceSettings;
 }
 
 function totalCost(lime: LimeAdvice, nutrients: readonly NutrientAdvice[]): Pick<ZonePlan, 'cost' | 'unpriced'> {
@@ -45,47 +69,101 @@ function totalCost(lime: LimeAdvice, nutrients: readonly NutrientAdvice[]): Pick
   return { cost: { value, working: book.entries }, unpriced };
 }
 
-/**
- * The plan of one zone from its newest test.
- *
- * @param others tested zones of the site, to explain lime that differs at the same pH.
- * @param system sets the increments that rates are rounded to, and the units inside sentences.
- */
-export function planZone(
-  { zone, test }: TestedZone,
-  products: readonly Product[],
-  choices: ProductChoices,
-  others: readonly TestedZone[],
-  system: UnitSystem,
-): { readonly reading: Reading; readonly plan: ZonePlan } {
-  const reading = readZone(zone, test);
+const UNTESTED: LimeAdvice = {
+  status: 'cannot say',
+  words: 'No soil test yet: lime by habit wastes money or harms. Take a sample first.',
+  rule: '',
+  aim: 0,
+  requirement: null,
+  assumedEffectiveness: null,
+  amount: null,
+  afterRetest: 0,
+  cautions: [],
+};
+
+/** The reading and the plan of one zone from its newest test. */
+export function planZone({
+  zone,
+  test: given,
+  products,
+  choices = {},
+  others = [],
+  system,
+  settings = defaultSettings,
+}: PlanInput): { readonly reading: Reading; readonly plan: ZonePlan } {
+  const read = given && readTested(zone, given, settings, system);
+  const reading = read?.reading ?? readUntested(zone, system);
+  const { test, ground } = read ?? {};
+  const sward = ground?.sward ?? swardOf(zone);
+  const rated = (key: string): string | null | undefined => reading.bars.find((bar) => bar.key === key)?.rating;
+  const short = rated('mg') === 'low' || rated('mg') === 'very low';
+  const salted = reading.limitations.some(({ key }) => key === 'salt');
+  const above = ground !== undefined && test !== undefined && test.soilPh > ground.sward.ph[1] + 0.3 + 1e-9;
+  const wish = { magnesium: short, acidifying: above, lowSalt: salted || zone.surface === 'fine turf' };
   const chosen = Object.fromEntries(
     purposes.map((purpose) => [
       purpose,
       products.find(({ id, purpose: own }) => own === purpose && id === choices[purpose]) ??
-        suggestProduct(purpose, products, reading),
+        suggestProduct(purpose, products, wish),
     ]),
   ) as Record<Purpose, Product | undefined>;
 
-  const lime = adviseLime(zone, test, chosen.lime, system);
-  const nutrients = adviseNutrients(zone, test, reading, chosen, system);
-  const comparisons = others.flatMap((other) => {
-    const advice = adviseLime(other.zone, other.test, undefined, system);
-    return compareLime({ zone, test, advice: lime }, { ...other, advice }, chosen.lime, system) ?? [];
-  });
+  const lime = test && ground ? adviseLime(zone, test, ground, chosen.lime, system) : UNTESTED;
+  const limeDue = lime.status === 'due' || lime.status === 'estimate';
+  const n = nitrogenNeed(zone, sward, test?.organicMatter, system);
+  const tested = (nutrient: 'p2o5' | 'k2o') =>
+    testedNeed(nutrient, zone, sward, test, reading, n.need?.value ?? 0, settings, system);
+  const nutrients = adviseNutrients(
+    zone,
+    { n, p2o5: tested('p2o5'), k2o: tested('k2o') },
+    chosen,
+    { salted, carbonate: ground?.carbonate.state === 'present', first: groundFirst(reading.limitations) },
+    system,
+  );
+  const verdicts =
+    test && ground
+      ? [
+          sulfurVerdict(zone, test, ground, system),
+          compostVerdict(zone, test, reading),
+          gypsumVerdict(zone, test, reading),
+          magnesiumVerdict(reading, limeDue, system),
+        ].flatMap((verdict) => verdict ?? [])
+      : [];
+  const comparisons =
+    test && ground
+      ? others.flatMap((other) => {
+          const there = inWater(other.test).test;
+          const its = groundOf(other.zone, there, settings);
+          const advice = adviseLime(other.zone, there, its, undefined, system);
+          return (
+            compareLime(
+              { zone, test, ground, advice: lime },
+              { zone: other.zone, test: there, ground: its, advice },
+              chosen.lime,
+              system,
+            ) ?? []
+          );
+        })
+      : [];
   const leftOut = [
     ...(lime.status === 'none' || lime.status === 'too high' ? ['Lime'] : []),
     ...nutrients.filter(({ status }) => status === 'none').map(({ name }) => name),
   ];
+  const used = [lime.amount, ...nutrients.map(({ amount }) => amount)].flatMap((amount) => {
+    const product = amount && products.find(({ id }) => id === amount.productId);
+    return amount && product ? [balanceLine(product, amount.rate.value)] : [];
+  });
   return {
     reading,
     plan: {
       lime,
       nutrients,
+      verdicts,
       comparisons,
       products: Object.fromEntries(
         purposes.flatMap((purpose) => (chosen[purpose] ? [[purpose, chosen[purpose].id]] : [])),
       ),
+      supplied: productBalance({ products: used }).result.supplied,
       ...totalCost(lime, nutrients),
       leftOut,
     },

@@ -1,5 +1,7 @@
 import { limeEffectiveness } from '../lime/effectiveness.ts';
-import type { Reading } from '../reading/reading.ts';
+import { limeSources } from '../lime/materials.ts';
+import type { Balanced } from '../nutrients/productBalance.ts';
+import { type Straight, straightOf } from '../nutrients/straights.ts';
 import type { Figure } from '../working/working.ts';
 
 /** What a job wants from a product. */
@@ -10,8 +12,8 @@ export interface Product {
   readonly id: string;
   readonly name: string;
   readonly purpose: Purpose;
-  /** % by mass of N, P₂O₅ and K₂O. */
-  readonly grade: { readonly n: number; readonly p2o5: number; readonly k2o: number };
+  /** % by mass of N, P₂O₅ and K₂O, and of what else the label tells. */
+  readonly grade: Readonly<Record<'n' | 'p2o5' | 'k2o', number>> & Readonly<Partial<Record<Balanced, number>>>;
   /** % of the nitrogen that is slow-release. */
   readonly slowRelease: number;
   readonly lime?: LimeStrength | undefined;
@@ -42,11 +44,80 @@ export function productEffectiveness(lime: LimeStrength): Figure {
   return { value: result.effectiveness, working };
 }
 
-/** What the zone would be given when the advisor has chosen nothing: straights, and dolomitic lime only where magnesium is short. */
-export function suggestProduct(purpose: Purpose, products: readonly Product[], reading: Reading): Product | undefined {
+/** The straight that a product is by its grade; a slow product is another material of the grade. */
+function asStraight({ grade, slowRelease }: Product): Straight | undefined {
+  return slowRelease > 0 ? undefined : straightOf(grade);
+}
+
+/** All that a product holds, %: the label, completed by what a straight of that grade is known to hold. */
+export function contentOf(product: Product): Readonly<Record<Balanced, number>> {
+  const known = asStraight(product);
+  if (product.lime) {
+    const source = limeSources.materials.find(
+      ({ name }) => name === (product.lime!.magnesium ? 'dolomitic lime' : 'calcitic lime'),
+    )!;
+    return { n: 0, p2o5: 0, k2o: 0, ca: source.calcium, mg: source.magnesium, s: 0, fe: 0 };
+  }
+  const { n, p2o5, k2o, ca, mg, s, fe } = product.grade;
+  return {
+    n,
+    p2o5,
+    k2o,
+    ca: ca ?? known?.ca ?? 0,
+    mg: mg ?? known?.mg ?? 0,
+    s: s ?? known?.s ?? 0,
+    fe: fe ?? known?.fe ?? 0,
+  };
+}
+
+/** What the nitrogen of a product comes as, for its acidity; a slow or unknown one counts as urea does. */
+export function nitrogenSourceOf(product: Product): string {
+  return asStraight(product)?.nitrogenSource ?? 'urea';
+}
+
+export function saltIndexOf(product: Product): number | undefined {
+  return asStraight(product)?.saltIndex;
+}
+
+/** Potash as chloride: salty, and not for fine turf. */
+export function isChloride(product: Product): boolean {
+  return (asStraight(product)?.chloride ?? 0) > 0;
+}
+
+/** Caps of its own that a liming material has, such as wood ash, lb/1000 ft². */
+export function ownLimeCap({ name }: Product): { readonly once: number; readonly year: number } | undefined {
+  const plain = name.toLowerCase();
+  return limeSources.materials.find((material) => material.cap && plain.includes(material.name))?.cap;
+}
+
+/** What of a zone bears on which product suits it. */
+export interface ProductWish {
+  /** Dolomitic lime, or a potash with magnesium. */
+  readonly magnesium: boolean;
+  /** Ammonium sulfate, on ground above its band. */
+  readonly acidifying: boolean;
+  /** No chloride: fine turf and salted ground. */
+  readonly lowSalt: boolean;
+}
+
+/** What the zone would be given when the advisor has chosen nothing. */
+export function suggestProduct(purpose: Purpose, products: readonly Product[], wish: ProductWish): Product | undefined {
   const candidates = products.filter((product) => product.purpose === purpose && !product.lime?.caustic);
-  if (purpose !== 'lime') return candidates[0];
-  const magnesium = reading.bars.find((bar) => bar.key === 'mg')?.rating;
-  const wantsMagnesium = magnesium === 'low' || magnesium === 'very low';
-  return candidates.find((product) => product.lime?.magnesium === wantsMagnesium) ?? candidates[0];
+  switch (purpose) {
+    case 'lime':
+      return candidates.find(({ lime }) => lime?.magnesium === wish.magnesium) ?? candidates[0];
+    case 'nitrogen':
+      return (
+        (wish.acidifying && candidates.find((product) => nitrogenSourceOf(product) === 'ammonium sulfate')) ||
+        candidates[0]
+      );
+    case 'potassium':
+      return (
+        (wish.magnesium && candidates.find((product) => contentOf(product).mg > 0)) ||
+        (wish.lowSalt && candidates.find((product) => !isChloride(product))) ||
+        candidates[0]
+      );
+    case 'phosphorus':
+      return candidates[0];
+  }
 }

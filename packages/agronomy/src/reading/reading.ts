@@ -1,269 +1,194 @@
-import { InputError } from '../calculators/fields.ts';
-import { type ReportedValue, type PanelNutrient, panel, toElement } from '../lab/analytes.ts';
-import { type BufferMethod, bufferNames } from '../lab/buffers.ts';
+import { panel } from '../lab/analytes.ts';
+import { bufferNames } from '../lab/buffers.ts';
 import { questionPlausibility } from '../lab/plausible.ts';
-import { findGrass } from '../nutrients/grasses.ts';
-import { ratingSufficiency } from '../nutrients/sufficiency.ts';
-import {
-  type Extractant,
-  type Rating,
-  type SoilGroup,
-  extractantNames,
-  nutrientSymbol,
-} from '../nutrients/sufficiencyTables.ts';
-import { type Figure, WorkingBook } from '../working/working.ts';
-
-/** What is known of a zone that bears on reading its test and setting its rates. */
-export interface ZoneFacts {
-  readonly name: string;
-  /** m², less beds, drives and the like. */
-  readonly area: number;
-  readonly grass: string;
-  readonly surface: 'turf' | 'fine turf' | 'seedbed';
-  readonly intensity: 'low' | 'medium' | 'high';
-  readonly shade: 'full sun' | 'part' | 'deep';
-  readonly clippings: 'returned' | 'removed';
-  readonly soilGroup?: SoilGroup | undefined;
-  /** The advisor's own aim; the grass's when absent. */
-  readonly aimPh?: number | undefined;
-}
-
-/** A laboratory's result for one zone. */
-export interface SoilTest {
-  readonly soilPh: number;
-  readonly buffer?: { readonly method: BufferMethod; readonly ph: number } | undefined;
-  readonly extractant: Extractant;
-  /** cm */
-  readonly depth: number;
-  /** % */
-  readonly organicMatter?: number | undefined;
-  readonly nutrients: Readonly<Partial<Record<PanelNutrient, ReportedValue>>>;
-}
-
-/** The five words of a reading; pH and organic matter use them too. */
-export interface Bar {
-  readonly key: 'soilPh' | 'organicMatter' | PanelNutrient;
-  readonly name: string;
-  readonly figure: Figure;
-  readonly sense: 'ph' | 'percent' | 'concentration';
-  readonly rating: Rating | null;
-  /** Starts of low, medium, high and very high on the bar, in the figure's unit. */
-  readonly limits: readonly number[] | null;
-  /** What is wanted, low and high. */
-  readonly wanted: readonly [number, number] | null;
-  readonly words: string;
-  readonly belowDetection: boolean;
-}
-
-export interface Limitation {
-  /** 3 acts on everything else, 1 can wait. */
-  readonly severity: 1 | 2 | 3;
-  readonly what: string;
-  readonly evidence: string;
-}
+import { type Nutrient, nutrients } from '../nutrients/sufficiencyTables.ts';
+import { type Sward, swardOf } from '../nutrients/sward.ts';
+import { type Target, targetOf } from '../nutrients/target.ts';
+import type { UnitSystem } from '../units/present.ts';
+import { type Working, WorkingBook } from '../working/working.ts';
+import { type Bar, nutrientBar, nutrientName, organicBar, phBar } from './bars.ts';
+import { type CarbonateKnown, freeCarbonate } from './carbonate.ts';
+import { type Limitation, knowsDrainage, limitsOfZone } from './limits.ts';
+import { type AdviceSettings, type SoilTest, type ZoneFacts, defaultSettings } from './zoneFacts.ts';
 
 export interface Reading {
   readonly headline: string;
   readonly bars: readonly Bar[];
+  /** How the band was found where it is not one grass’s own: a mix, an organic soil. */
+  readonly notes: readonly string[];
   readonly buffer: string;
   /** What limits the zone, most first. */
   readonly limitations: readonly Limitation[];
+  /** What the report could have held and does not. */
   readonly notMeasured: readonly string[];
+  /** What stays open without drainage, salts or carbonate known, once and only where it matters. */
+  readonly open: string | null;
+  /** What is worth measuring next, the most worth first. */
+  readonly asks: readonly string[];
   readonly questions: readonly string[];
 }
 
-const nutrientNames: Readonly<Record<PanelNutrient, string>> = {
-  p: 'Phosphorus, P',
-  k: 'Potassium, K',
-  ca: 'Calcium, Ca',
-  mg: 'Magnesium, Mg',
-};
+/** By how much a pH in salt or CaCl₂ reads lower than in water. */
+const SALT_STEP = 0.6;
+const SALT_SOURCE = 'General difference of soil pH in 0.01 M CaCl₂ or 1 M KCl and in water, about 0.6';
 
-const ratingWords: Readonly<Record<Rating, string>> = {
-  'very low': 'Far short: the grass will answer to it.',
-  low: 'Short: add it this year.',
-  medium: 'Enough for now: replace what is used.',
-  high: 'Plenty: add none.',
-  'very high': 'More than plenty: add none for years.',
-};
-
-/** Calcium and magnesium come with lime, not with the year's fertilizer. */
-function baseWords(nutrient: 'ca' | 'mg', rating: Rating): string {
-  if (rating !== 'low' && rating !== 'very low') return 'Enough.';
-  return nutrient === 'ca'
-    ? 'Short: lime brings it where lime is due.'
-    : 'Short: dolomitic lime brings it where lime is due.';
-}
-
-/** Possessive of a grass name inside a sentence. */
-export function grassPossessive(grass: string): string {
-  return `${findGrass(grass).label}’s`;
-}
-
-function band([low, high]: readonly number[]): string {
-  return `${low?.toFixed(1)}–${high?.toFixed(1)}`;
-}
-
-function phBar(zone: ZoneFacts, test: SoilTest): Bar {
-  const { ph: wanted } = findGrass(zone.grass);
-  const [low, high] = wanted;
-  const limits = [low - 0.5, low, high, high + 0.5] as const;
-  const rating = (['very low', 'low', 'medium', 'high', 'very high'] as const)[
-    [test.soilPh >= limits[0], test.soilPh >= low, test.soilPh > high, test.soilPh > limits[3]].filter(Boolean).length
-  ]!;
-  const place = test.soilPh < low ? 'below' : test.soilPh > high ? 'above' : 'inside';
-  const words = `pH ${test.soilPh.toFixed(1)} is ${place} ${grassPossessive(zone.grass)} ${band(wanted)}.`;
+/** The test with its pH as in water; the step is named in the working. */
+export function inWater(test: SoilTest): { readonly test: SoilTest; readonly working: Working } {
+  if (test.phIn === undefined || test.phIn === 'water') return { test, working: [] };
   const book = new WorkingBook();
+  const soilPh = Math.min(11, test.soilPh + SALT_STEP);
   book.step({
-    label: 'Soil pH against the grass',
-    formula: 'low ≤ pH ≤ high needs no correction',
-    numbers: `${band(wanted)}; test ${test.soilPh.toFixed(1)}`,
-    result: place,
+    label: 'pH as in water',
+    formula: `pH in ${test.phIn === 'salt' ? 'salt' : 'CaCl₂'} + ${SALT_STEP}`,
+    numbers: `${test.soilPh.toFixed(1)} + ${SALT_STEP}`,
+    result: soilPh,
     unit: '',
-    source: 'Grass table: Carrow, Waddington & Rieke (2001) and general extension ranges',
+    source: SALT_SOURCE,
   });
+  return { test: { ...test, soilPh }, working: book.entries };
+}
+
+/** What a zone's test is read against: the sward, where its pH should go, and what is known of carbonate. */
+export interface Ground {
+  readonly sward: Sward;
+  readonly target: Target;
+  readonly carbonate: CarbonateKnown;
+}
+
+/** @param calcium rating of the soil's calcium, where it is known. */
+export function groundOf(zone: ZoneFacts, test: SoilTest, settings: AdviceSettings, calcium?: string | null): Ground {
+  const sward = swardOf(zone, test.organicMatter);
   return {
-    key: 'soilPh',
-    name: 'Soil pH',
-    figure: { value: test.soilPh, working: book.entries },
-    sense: 'ph',
-    rating,
-    limits,
-    wanted,
-    words,
-    belowDetection: false,
+    sward,
+    target: targetOf(sward, test.soilPh, settings.correct, { aim: zone.aimPh, reason: zone.aimReason }),
+    carbonate: freeCarbonate(test.soilPh, zone.measured, calcium),
   };
 }
 
-/** Under 2 % starved, under 3 % poor, 3–8 wanted, above 12 an organic soil. */
-const ORGANIC_LIMITS = [2, 3, 8, 12] as const;
+const seesWet = (signs: readonly string[]): boolean =>
+  signs.some((sign) => /puddl|wet|water|moss|algae|hard|compact|thin/i.test(sign));
+const seesSalt = (signs: readonly string[]): boolean => signs.some((sign) => /salt|crust|scorch/i.test(sign));
 
-function organicBar(value: number): Bar {
-  const rating = (['very low', 'low', 'medium', 'high', 'very high'] as const)[
-    ORGANIC_LIMITS.filter((limit) => value >= limit).length
-  ]!;
-  const book = new WorkingBook();
-  book.step({
-    label: 'Organic matter',
-    formula: 'very low | low | wanted | high | very high, each from its lower limit',
-    numbers: `${ORGANIC_LIMITS.join(' | ')} %; test ${value}`,
-    result: rating,
-    unit: '',
-    source: 'General extension guidance: under about 3 % a lawn soil holds little water, nutrients or life',
+/** What stays open, in one line, and what to ask for, the most worth first. */
+function whatIsOpen(zone: ZoneFacts, test: SoilTest, bars: readonly Bar[], { sward, target, carbonate }: Ground) {
+  const signs = zone.signs ?? [];
+  const [low, high] = sward.ph;
+  const out = test.soilPh < low ? low - test.soilPh : test.soilPh - high;
+  const asks: string[] = [];
+  const open: string[] = [];
+  if (target.way === 'raise' && !test.buffer) asks.push('buffer');
+  const phosphorus = bars.find(({ key }) => key === 'p');
+  const carbonateMatters = carbonate.state === 'unknown' && test.soilPh > high + 1e-9;
+  if (carbonateMatters) {
+    asks.push('carbonate');
+    open.push('free carbonate (whether sulfur can work: does a drop of vinegar or acid fizz?)');
+  }
+  if (phosphorus?.unrated === 'unsuited') asks.push(test.soilPh > 7 ? 'olsen' : 'phosphorus');
+  for (const key of ['p', 'k'] as const) {
+    const bar = bars.find((entry) => entry.key === key);
+    if (!bar || bar.unrated === 'detection limit' || bar.unrated === 'no table')
+      asks.push(key === 'p' ? 'phosphorus' : 'potassium');
+  }
+  const drainageMatters =
+    !knowsDrainage(zone.measured) &&
+    (zone.soilGroup === 'clay' || zone.lie === 'hollow' || seesWet(signs) || (test.organicMatter ?? 0) >= 12);
+  if (drainageMatters) {
+    asks.push('drainage');
+    open.push('drainage (a soil that does not drain is not fixed with fertilizer: dig the test hole)');
+  }
+  if (test.ec === undefined && (zone.seaside === true || seesSalt(signs) || test.soilPh > 8.4)) {
+    asks.push('salts');
+    open.push('salts (what looks like hunger may be salt: order the salts panel)');
+  }
+  if (test.organicMatter === undefined) asks.push('organic matter');
+  const soilMatters =
+    zone.soilGroup === undefined &&
+    (bars.some(({ onSand }) => onSand !== undefined) || (target.way !== 'none' && out > 0));
+  if (soilMatters) asks.push('soil group');
+  return { asks, open: open.length === 0 ? null : `Not known: ${open.join('; ')}.` };
+}
+
+/** What a soil test means for the grass that grows in the zone; without a test, what the ground itself shows. */
+export function readZone(
+  zone: ZoneFacts,
+  given: SoilTest | undefined,
+  settings: AdviceSettings = defaultSettings,
+  system: UnitSystem = 'us',
+): Reading {
+  return given ? readTested(zone, given, settings, system).reading : readUntested(zone, system);
+}
+
+/** The reading of a test, with what the rates go on from: the test as in water, and the ground it was read against. */
+export function readTested(
+  zone: ZoneFacts,
+  given: SoilTest,
+  settings: AdviceSettings,
+  system: UnitSystem,
+): { readonly reading: Reading; readonly test: SoilTest; readonly ground: Ground } {
+  const { test, working } = inWater(given);
+  const first = groundOf(zone, test, settings);
+  const acid = test.soilPh < first.sward.ph[0] - 1e-9;
+  const reported = nutrients.flatMap((nutrient) => {
+    const value = panel.find((name) => name === nutrient)
+      ? test.nutrients[nutrient as (typeof panel)[number]]
+      : test.others?.[nutrient as Exclude<Nutrient, (typeof panel)[number]>];
+    return value ? [[nutrient, value] as const] : [];
   });
-  const words = {
-    'very low': 'Starved: holds little water, nutrients or life.',
-    low: 'Poor: build it with compost over years.',
-    medium: 'Several percent, as wanted.',
-    high: 'Rich: it feeds nitrogen of its own.',
-    'very high': 'An organic soil: it feeds much nitrogen and may lie wet.',
-  }[rating];
-  return {
-    key: 'organicMatter',
-    name: 'Organic matter',
-    figure: { value, working: book.entries },
-    sense: 'percent',
-    rating,
-    limits: ORGANIC_LIMITS,
-    wanted: [3, 8],
-    words,
-    belowDetection: false,
-  };
-}
-
-function nutrientBar(nutrient: PanelNutrient, reported: ReportedValue, zone: ZoneFacts, test: SoilTest): Bar {
-  const element = toElement(nutrient, reported);
-  const shared = {
-    key: nutrient,
-    name: nutrientNames[nutrient],
-    sense: 'concentration',
-    belowDetection: reported.belowDetection ?? false,
-  } as const;
-  try {
-    const { result, working } = ratingSufficiency({
-      nutrient,
-      extractant: test.extractant,
-      value: element.value,
-      soilGroup: zone.soilGroup,
-      soilPh: test.soilPh,
-    });
-    const words =
-      nutrient === 'ca' || nutrient === 'mg' ? baseWords(nutrient, result.rating) : ratingWords[result.rating];
-    return {
-      ...shared,
-      figure: { value: element.value, working: [...element.working, ...working] },
-      rating: result.rating,
-      limits: result.limits,
-      wanted: result.band,
-      words: result.suited
-        ? words
-        : `${words} ${extractantNames[test.extractant]} misleads at pH ${test.soilPh.toFixed(1)}: see the working.`,
-    };
-  } catch (error) {
-    if (!(error instanceof InputError)) throw error;
-    return {
-      ...shared,
-      figure: element,
-      rating: null,
-      limits: null,
-      wanted: null,
-      words: `Not rated: no table for ${nutrientSymbol(nutrient)} by ${extractantNames[test.extractant]} is held here, and extractants are not converted into one another.`,
-    };
-  }
-}
-
-const phLimits = {
-  low: 'Acid: aluminium turns toxic, phosphorus is tied up, microbes slow and moss gains.',
-  high: 'Alkaline: iron and manganese are locked up.',
-};
-
-function limitations(bars: readonly Bar[]): Limitation[] {
-  const found: Limitation[] = [];
-  for (const bar of bars) {
-    const short = bar.rating === 'very low' || bar.rating === 'low';
-    const extreme = bar.rating === 'very low' || bar.rating === 'very high';
-    if (bar.key === 'soilPh' && bar.rating !== 'medium') {
-      found.push({ severity: extreme ? 3 : 2, what: short ? phLimits.low : phLimits.high, evidence: bar.words });
-    } else if (bar.key === 'organicMatter' && short) {
-      found.push({
-        severity: extreme ? 3 : 2,
-        what: `Organic matter is ${bar.rating}.`,
-        evidence: bar.words,
-      });
-    } else if (short && (bar.key === 'p' || bar.key === 'k' || bar.key === 'mg')) {
-      found.push({ severity: extreme ? 2 : 1, what: `${bar.name} is ${bar.rating}.`, evidence: bar.words });
-    }
-  }
-  return found.sort((a, b) => b.severity - a.severity);
-}
-
-/** What a soil test means for the grass that grows in the zone. */
-export function readZone(zone: ZoneFacts, test: SoilTest): Reading {
-  const bars = [phBar(zone, test)];
-  if (test.organicMatter !== undefined) bars.push(organicBar(test.organicMatter));
-  for (const nutrient of panel) {
-    const reported = test.nutrients[nutrient];
-    if (reported) bars.push(nutrientBar(nutrient, reported, zone, test));
-  }
-  const found = limitations(bars);
+  const barsWith = (carbonate: boolean): Bar[] =>
+    reported.map(([nutrient, value]) => nutrientBar(nutrient, value, zone, test, { acid, carbonate }));
+  // Whether there is carbonate may be told by the calcium, and then doubts the calcium itself.
+  const calcium = barsWith(false).find(({ key }) => key === 'ca')?.rating;
+  const ground = groundOf(zone, test, settings, calcium);
+  const bars = [
+    phBar(first.sward, test, working),
+    ...(test.organicMatter === undefined ? [] : [organicBar(test.organicMatter, zone)]),
+    ...barsWith(ground.carbonate.state === 'present'),
+  ];
+  const found = limitsOfZone(zone, ground.sward, test, bars, system);
+  const { asks, open } = whatIsOpen(zone, test, bars, ground);
   const missing = [
-    ...(test.buffer ? [] : ['Buffer pH: without it no lime rate can be given']),
+    ...(test.buffer || ground.target.way !== 'raise' ? [] : ['Buffer pH: it would settle the lime rate']),
     ...(test.organicMatter === undefined ? ['Organic matter'] : []),
-    ...panel.filter((nutrient) => !test.nutrients[nutrient]).map((nutrient) => nutrientNames[nutrient]),
-    'Drainage: a soil that does not drain is not fixed with fertilizer',
-    'Compaction',
+    ...panel.filter((nutrient) => !test.nutrients[nutrient]).map(nutrientName),
   ];
   const questions = bars.flatMap((bar) =>
-    bar.key === 'soilPh' ? [] : (questionPlausibility(bar.key, bar.figure.value) ?? []),
+    bar.key === 'p' || bar.key === 'k' || bar.key === 'ca' || bar.key === 'mg' || bar.key === 'organicMatter'
+      ? (questionPlausibility(bar.key, bar.figure.value) ?? [])
+      : [],
   );
-  return {
-    headline: found[0] ? found[0].what : `Nothing on this report limits ${findGrass(zone.grass).label}.`,
+  const reading: Reading = {
+    headline: found[0] ? found[0].what : `Nothing on this report limits ${ground.sward.label}.`,
     bars,
-    buffer: test.buffer
-      ? `${bufferNames[test.buffer.method]} buffer pH ${test.buffer.ph.toFixed(1)}: how hard the soil resists change. It sets the lime rate; soil pH alone does not.`
-      : 'No buffer pH was measured.',
+    notes: ground.sward.notes,
+    buffer: bufferWords(test, ground.target),
     limitations: found,
     notMeasured: missing,
+    open,
+    asks,
     questions,
+  };
+  return { reading, test, ground };
+}
+
+function bufferWords({ buffer }: SoilTest, { way }: Target): string {
+  if (buffer)
+    return `${bufferNames[buffer.method]} buffer pH ${buffer.ph.toFixed(1)}: how hard the soil resists change. Lime is reckoned from it; soil pH alone says only whether.`;
+  return way === 'raise'
+    ? 'No buffer pH was measured, so the lime rate is an estimate from texture and organic matter.'
+    : 'No buffer pH was measured, and none is wanted here: it would only set a lime rate.';
+}
+
+export function readUntested(zone: ZoneFacts, system: UnitSystem): Reading {
+  const found = limitsOfZone(zone, swardOf(zone), undefined, [], system);
+  return {
+    headline: found[0] ? found[0].what : 'No soil test yet: lime, phosphate and potash cannot be said.',
+    bars: [],
+    notes: [],
+    buffer: 'No soil test yet.',
+    limitations: found,
+    notMeasured: [],
+    open: null,
+    asks: ['test', ...(knowsDrainage(zone.measured) ? [] : seesWet(zone.signs ?? []) ? ['drainage'] : [])],
+    questions: [],
   };
 }

@@ -1,4 +1,4 @@
-import { quantity } from '../calculators/fields.ts';
+import { optional, quantity } from '../calculators/fields.ts';
 import { listOf, series, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/sampling.json' with { type: 'json' };
@@ -11,7 +11,12 @@ export const samplingTables = readTable(
   'sampling',
   {
     variation: listOf({ analyte: text(), cv: quantity('%', { above: 0, max: 300 }) }, 'variations', some),
-    waits: listOf({ kind: text(), weeks: quantity('', { min: 1, max: 60 }) }, 'waits', some),
+    /** Weeks that must pass, and those that are better. */
+    waits: listOf(
+      { kind: text(), weeks: quantity('', { min: 1, max: 60 }), better: optional(quantity('', { min: 1, max: 60 })) },
+      'waits',
+      some,
+    ),
     panels: listOf({ name: text(), analytes: words(), answers: words(), silent: words() }, 'panels', some),
     questions: listOf({ name: text(), panels: series(text(), 'panels', some) }, 'questions', some),
     purposes: listOf({ name: text(), says: words() }, 'purposes', some),

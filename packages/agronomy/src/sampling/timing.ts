@@ -1,5 +1,7 @@
 import { samplingTables } from './designTables.ts';
 
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
 export interface SamplingDay {
   /** The day it is to be done, `2026-10-14`. */
   readonly on: string;
@@ -51,7 +53,7 @@ export function samplingTiming({ on, latitude, applied, tested, soil }: Sampling
       weight: 'stop',
       words: 'Not while it is frozen: the probe takes uneven slices. Wait for the thaw and for it to drain.',
     });
-  for (const { kind, weeks } of samplingTables.waits) {
+  for (const { kind, weeks, better } of samplingTables.waits) {
     const last = Math.max(
       ...applied
         .filter((entry) => entry.kind === kind && Date.parse(entry.on.slice(0, 4)) <= day)
@@ -63,6 +65,11 @@ export function samplingTiming({ on, latitude, applied, tested, soil }: Sampling
       advice.push({
         weight: 'wait',
         words: `Too soon after ${kind}: ${Math.floor(since)} of ${weeks} weeks. The test would read what was put down, not the soil. From ${from} on.`,
+      });
+    } else if (better !== undefined && since >= weeks && since < better) {
+      advice.push({
+        weight: 'note',
+        words: `${capital(kind)} was put down ${Math.floor(since)} weeks ago: the test reads part of it. ${better} weeks are better.`,
       });
     }
   }

@@ -10,9 +10,10 @@ const SOURCE = growthPotentials.source;
  * The year's nitrogen by month, as the grass can grow.
  *
  * @param annual g/m²; `season` of the grass; `monthlyTemperature` mean air temperature of the 12 months, °C;
- *   `cap` g/m² for one month, none unless given: what a capped month cannot take goes to the others.
- * @returns `months` g/m², adding up to `annual`; `growthPotential` of each, 0 to 1.
- * @throws {InputError} when no month is warm enough to grow, or the cap is too small for the year.
+ *   `cap` g/m² for one month, none unless given: what a capped month cannot take goes to months in which the grass
+ *   grows (potential 0.2 or more), and what finds no room is told.
+ * @returns `months` g/m²; `growthPotential` of each, 0 to 1; `unplaced` g/m², what no growing month had room for.
+ * @throws {InputError} when no month is warm enough to grow.
  */
 export const nitrogenSchedule = defineCalculator({
   name: 'nitrogen.schedule',
@@ -24,7 +25,7 @@ export const nitrogenSchedule = defineCalculator({
     monthlyTemperature: series(quantity('C', { min: -50, max: 50 }), 'temperatures', { min: 12, max: 12 }),
     cap: optional(quantity('g/m2', { above: 0, max: 100 })),
   },
-  outputs: { months: '[12] g/m2', growthPotential: '[12] number' },
+  outputs: { months: '[12] g/m2', growthPotential: '[12] number', unplaced: 'g/m2' },
   compute({ annual, season, monthlyTemperature, cap }, book) {
     const { best, spread } = growthPotentials[season];
     const growthPotential = monthlyTemperature.map((temperature) =>
@@ -45,36 +46,40 @@ export const nitrogenSchedule = defineCalculator({
         'monthlyTemperature',
         `has no month in which a ${season}-season grass grows; check the unit: wanted °C`,
       );
-    return { months: share(annual, growthPotential, cap, book), growthPotential };
+    const months = share(annual, growthPotential, cap, book);
+    const unplaced = Math.max(0, annual - months.reduce((sum, month) => sum + month, 0));
+    return { months, growthPotential, unplaced: unplaced < annual * 1e-9 ? 0 : unplaced };
   },
 });
 
-/** Shares by weight; what a full month cannot take goes to the others. */
+/** Growth potential from which a month may take what another could not. */
+const GROWS = 0.2;
+
+/** Shares by weight; what a full month cannot take goes to the others that grow, and the rest to none. */
 function share(annual: number, weights: readonly number[], cap: number | undefined, book: WorkingBook): number[] {
-  if (cap !== undefined && cap * weights.length < annual * (1 - 1e-9))
-    throw new InputError(
-      'cap',
-      `was given ${figure(cap)} g/m²; twelve months of it hold less than the year’s ${figure(annual)} g/m²`,
-    );
-  const full = new Set<number>();
-  for (;;) {
-    const open = weights.reduce((sum, weight, index) => sum + (full.has(index) ? 0 : weight), 0);
-    const left = annual - full.size * (cap ?? 0);
-    // When only months without growth are left open, they share the rest evenly.
-    const months = weights.map((weight, index) =>
-      full.has(index) ? (cap ?? 0) : open > 0 ? (left * weight) / open : left / (weights.length - full.size),
-    );
-    const over =
-      cap === undefined
-        ? []
-        : months.flatMap((month, index) => (month > cap * (1 + 1e-9) && !full.has(index) ? [index] : []));
-    if (over.length === 0) {
-      if (full.size > 0)
-        book.cap(
-          `At most ${figure(cap ?? 0)} g/m² in one month: what ${full.size} ${full.size === 1 ? 'month' : 'months'} could not take goes to the others.`,
-        );
-      return months;
+  const sum = weights.reduce((all, weight) => all + weight, 0);
+  const months = weights.map((weight) => (annual * weight) / sum);
+  if (cap === undefined || months.every((month) => month <= cap * (1 + 1e-9))) return months;
+  const capped = months.map((month) => Math.min(month, cap));
+  let open = annual - capped.reduce((all, month) => all + month, 0);
+  while (open > annual * 1e-12) {
+    const room = capped.flatMap((month, index) => (month < cap && weights[index]! >= GROWS ? [index] : []));
+    if (room.length === 0) break;
+    const weight = room.reduce((all, index) => all + weights[index]!, 0);
+    const before = open;
+    for (const index of room) {
+      const more = Math.min((before * weights[index]!) / weight, cap - capped[index]!);
+      capped[index]! += more;
+      open -= more;
     }
-    over.forEach((index) => full.add(index));
   }
+  const full = capped.filter((month) => month >= cap * (1 - 1e-9)).length;
+  book.cap(
+    `At most ${figure(cap)} g/m² in one month: what ${full} ${full === 1 ? 'month' : 'months'} could not take goes to other months with a growth potential of ${GROWS} or more.`,
+  );
+  if (open > annual * 1e-9)
+    book.warn(
+      `${figure(open)} g/m² finds no room in months that grow: give less this year, or more slow nitrogen in a pass.`,
+    );
+  return capped;
 }

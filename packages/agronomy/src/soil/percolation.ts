@@ -15,6 +15,8 @@ export const percolationClasses = readTable(
     goodBelow: perHour(),
     fastUpTo: perHour(),
     layerRatio: quantity('', { above: 1, max: 100 }),
+    /** Mean drop of a whole 30 × 30 cm hole over the permeability of its soil. */
+    dropOfHole: quantity('', { above: 0, max: 20 }),
   },
   data,
 );
@@ -33,6 +35,11 @@ export interface PercolationLayer {
 
 type Rating = 'slow' | 'good' | 'fast' | 'too fast';
 
+/** Mean drop of a whole hole, mm/h, in a soil of that permeability, mm/h. */
+export function dropOf(permeability: number): number {
+  return permeability * percolationClasses.dropOfHole;
+}
+
 function rate(inchesPerHour: number): Rating {
   if (inchesPerHour < percolationClasses.slowBelow) return 'slow';
   if (inchesPerHour < percolationClasses.goodBelow) return 'good';
@@ -47,7 +54,7 @@ function rate(inchesPerHour: number): Rating {
  *
  * @param readings `time` min and `depthBelowStick` cm from a stick laid over the hole down to the water;
  *   `holeDepth`, `holeDiameter` cm; `stickHeight` cm of the stick above the rim.
- * @returns `intervals` with the drop in mm/h and depths in cm below the rim; `overallRate` mm/h and its `rating`;
+ * @returns `intervals` with the drop in mm/h and depths in cm below the rim; `overallRate` mm/h and its `rating`; the `verdict`, by the slowest layer;
  *   `layers` from the rim to the bottom with their permeability in mm/h.
  * @throws {InputError} for readings that rise, go back in time, or lie outside the hole.
  */
@@ -68,7 +75,9 @@ export const drainagePercolation = defineCalculator({
   outputs: {
     intervals: '[{rate mm/h, fromDepth cm, toDepth cm}]',
     overallRate: 'mm/h',
-    rating: 'slow, good, fast or too fast',
+    rating: 'slow, good, fast or too fast, of the overall rate',
+    verdict: 'slow, good, fast or too fast, of the slowest layer',
+    slowest: '{permeability mm/h, meanDrop mm/h, fromDepth cm, toDepth cm}',
     layers: '[{fromDepth cm, toDepth cm, permeability mm/h}]',
   },
   compute({ readings, holeDepth, holeDiameter, stickHeight }, book) {
@@ -127,11 +136,27 @@ export const drainagePercolation = defineCalculator({
     });
     if (depths[0]! > 0)
       book.warn('The soil above the first reading never stood under water: it is taken as part of the first layer.');
+    const layers = layersOf(intervals, holeDepth);
+    const slowest = layers.reduce((least, layer) => (layer.permeability < least.permeability ? layer : least));
+    const meanDrop = dropOf(slowest.permeability);
+    const verdict = rate(convert(meanDrop, 'mm/h', 'in/h'));
+    book.step({
+      label: `Verdict, by the slowest layer (${figure(slowest.fromDepth)} to ${figure(slowest.toDepth)} cm)`,
+      formula: `permeability × ${percolationClasses.dropOfHole}, the mean drop of a whole 30 × 30 cm hole of that soil`,
+      numbers: `${figure(slowest.permeability)} mm/h × ${percolationClasses.dropOfHole} = ${figure(meanDrop)} mm/h`,
+      result: verdict,
+      unit: '',
+      source: INVERSE_AUGER_HOLE,
+    });
+    if (verdict === 'slow' && rating !== 'slow')
+      book.warn('Quick over tight: the mean hides a pan. Break it, or give the water a way out.');
     return {
+      verdict,
+      slowest: { ...slowest, meanDrop },
       intervals: intervals.map(({ rate: drop, fromDepth, toDepth }) => ({ rate: drop, fromDepth, toDepth })),
       overallRate,
       rating,
-      layers: layersOf(intervals, holeDepth),
+      layers,
     };
   },
 });

@@ -14,8 +14,8 @@ export const ofSampling = [
     'Sampling',
     'How long to wait before taking soil',
     samplingTables,
-    ['After', 'Weeks'],
-    samplingTables.waits.map(({ kind, weeks }) => [capital(kind), known(weeks)]),
+    ['After', 'Weeks at least', 'Better'],
+    samplingTables.waits.map(({ kind, weeks, better }) => [capital(kind), known(weeks), known(better)]),
   ),
   table(
     'Sampling',

@@ -9,6 +9,7 @@ export interface ReferenceTable {
     | 'Nitrogen'
     | 'Materials'
     | 'Soil and water'
+    | 'Judgement'
     | 'Trouble'
     | 'Sampling';
   readonly source: string;

@@ -8,7 +8,8 @@ import { growthPotentials, nitrogenCredits, shades } from '../nutrients/nitrogen
 import {
   conversions,
   extractantNames,
-  limitsOf,
+  isWhole,
+  printedLimits,
   nutrientSymbol,
   ratings,
   soilGroups,
@@ -18,6 +19,7 @@ import {
 import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
 import { ofSampling, ofTrouble } from './fieldTables.ts';
+import { ofJudgement } from './judgementTables.ts';
 import { type ReferenceTable, capital, known, range, table } from './table.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
@@ -51,7 +53,9 @@ const ofGrasses = [
       establish.join(', '),
       spreads,
       range(seed?.new, 'not seeded'),
-      seed ? range(seed.overseed, 'half of new') : '–',
+      seed
+        ? `${range(seed.overseed, 'half of new')}${seed.winterOverBermuda ? `; ${range(seed.winterOverBermuda)} into bermuda for the winter` : ''}`
+        : '–',
       range(seed?.depth),
       range(seed?.emerge),
       seed ? `${range(seedingWindows[season].range)}, ${seedingWindows[season].trend}` : '–',
@@ -67,14 +71,17 @@ const ofSoilTests = [
       set,
       ['Nutrient, mg/kg', ...ratings.map((rating) => capital(rating))],
       set.rows.map((row) => {
-        const [low, medium, high, veryHigh] = limitsOf(row);
+        const [low, medium, high, veryHigh] = printedLimits(row);
         const own = row.veryLowBelow === undefined ? '*' : '';
+        // A band printed in whole numbers ends on one.
+        const last = (limit: number): string => known(isWhole(row) ? Math.ceil(limit) - 1 : limit);
+        const after = known(isWhole(row) ? high + 1 : high);
         return [
           `${nutrientSymbol(row.nutrient)}${row.soilGroup ? `, ${row.soilGroup}` : ''}${row.uncertain ? ' (uncertain)' : ''}`,
           `below ${low}${own}`,
-          `${low}–${medium}`,
+          `${low}–${last(medium)}`,
           `${medium}–${high}`,
-          `${high}–${veryHigh}`,
+          `${after}–${last(veryHigh)}`,
           `${veryHigh}${row.veryHighFrom === undefined ? '*' : ''} and more`,
         ];
       }),
@@ -98,9 +105,9 @@ const ofSoilTests = [
     'P₂O₅ and K₂O for the year, lb/1000 ft²',
     yearlyRates,
     ['Oxide', ...ratings.map(capital), 'At once'],
-    (['p', 'k'] as const).map((nutrient) => [
-      nutrient === 'p' ? 'P₂O₅' : 'K₂O',
-      ...ratings.map((rating) => known(yearlyRates[nutrient][rating])),
+    (['p', 'pEstablishing', 'k'] as const).map((nutrient) => [
+      { p: 'P₂O₅, grown turf', pEstablishing: 'P₂O₅, at establishment', k: 'K₂O' }[nutrient],
+      ...ratings.map((rating) => known((yearlyRates[nutrient] ?? yearlyRates.p)[rating])),
       known(yearlyRates.perApplication),
     ]),
   ),
@@ -196,8 +203,12 @@ const ofLime = [
     'Lime',
     `Most at once, at least ${limeLimits.monthsBetween} months apart`,
     limeLimits,
-    ['Surface', 'lb/1000 ft²'],
-    surfaces.map((surface) => [surface, known(limeLimits.capPerThousand[surface])]),
+    ['Surface', 'lb/1000 ft²', 'Times a year'],
+    surfaces.map((surface) => [
+      surface,
+      known(limeLimits.capPerThousand[surface]),
+      known(limeLimits.timesPerYear?.[surface]),
+    ]),
   ),
 ];
 
@@ -270,13 +281,26 @@ const ofMaterials = [
     'Materials',
     'Composts, soils and amendments',
     amendments,
-    ['Material', 'g/cm³', 'Dry, %', 'Organic, %', 'Left after a year, %', 'CEC', 'N', 'P₂O₅', 'K₂O', 'N in year 1, %'],
+    [
+      'Material',
+      'g/cm³',
+      'Dry, %',
+      'Organic, %',
+      'Left after a year, %',
+      'For good, %',
+      'CEC',
+      'N',
+      'P₂O₅',
+      'K₂O',
+      'N in year 1, %',
+    ],
     amendments.materials.map((material) => [
       capital(material.name),
       known(material.bulkDensity),
       known(material.dryFraction),
       known(material.organicFraction),
       known(material.retained),
+      known(material.lasting),
       known(material.cec),
       known(material.n),
       known(material.p2o5),
@@ -344,6 +368,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofFill,
   ...ofSoilAndWater,
   ...ofSampling,
+  ...ofJudgement,
   ...ofTrouble,
 ];
 

@@ -4,7 +4,7 @@ import { readTable } from '../calculators/table.ts';
 import cropData from '../data/crop-factors.json' with { type: 'json' };
 import { figure } from '../working/working.ts';
 
-const factor = () => quantity('', { above: 0, max: 1.5 });
+const factor = () => quantity('', { min: 0.01, max: 1.5 });
 /** Share of reference evapotranspiration that a grass uses. */
 export const cropFactors = {
   california: readTable('crop-factors.california', { cool: factor(), warm: factor() }, cropData.california),
@@ -102,7 +102,7 @@ export const waterReserve = defineCalculator({
     availableWater: quantity('', { min: 0, max: 0.6 }),
     rootDepth: quantity('cm', { above: 0, max: 300 }),
     depletion: defaulted(quantity('%', { above: 0, max: 100 }), 50),
-    et0: quantity('mm/d', { above: 0, max: 20 }),
+    et0: quantity('mm/d', { min: 0.01, max: 20 }),
     cropFactor: cropFactorField,
   },
   outputs: { water: 'mm', days: 'days' },

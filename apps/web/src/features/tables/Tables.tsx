@@ -20,6 +20,7 @@ const subjects: readonly Subject[] = [
   { name: 'nitrogen', title: 'Nitrogen', subject: 'Nitrogen', about: 'credits, growth through the year' },
   { name: 'materials', title: 'Materials', subject: 'Materials', about: 'composts, soils, fill, amendments' },
   { name: 'soil-and-water', title: 'Soil and water', subject: 'Soil and water', about: 'texture, drainage, water use' },
+  { name: 'judgement', title: 'Judgement', subject: 'Judgement', about: 'what limits, when to correct' },
   { name: 'trouble', title: 'Trouble', subject: 'Trouble', about: 'signs, causes, cheapest checks' },
 ];
 

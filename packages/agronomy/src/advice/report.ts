@@ -1,0 +1,316 @@
+import {
+  type Field,
+  type Fields,
+  InputError,
+  type Values,
+  choice,
+  optional,
+  quantity,
+  readFields,
+  shown,
+} from '../calculators/fields.ts';
+import { flag, group, listOf, series, text } from '../calculators/structures.ts';
+import { bufferMethods } from '../lab/buffers.ts';
+import { surfaces } from '../lime/materials.ts';
+import type { PanelNutrient, ReportedValue } from '../lab/analytes.ts';
+import { panel } from '../lab/analytes.ts';
+import { correctionRules } from '../nutrients/correction.ts';
+import { findGrass, grassField } from '../nutrients/grasses.ts';
+import { shades } from '../nutrients/nitrogenTables.ts';
+import { type Nutrient, extractantField, nutrients, soilGroups } from '../nutrients/sufficiencyTables.ts';
+import { type Product, purposes } from '../rates/product.ts';
+import {
+  type AdviceSettings,
+  type FieldMeasurements,
+  type SoilTest,
+  type ZoneFacts,
+  defaultSettings,
+} from '../reading/zoneFacts.ts';
+import { QuantityError, splitNumber } from '../units/quantity.ts';
+import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
+
+const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
+const day = (): Field<string, false> => ({
+  description: 'a day, 2026-09-01, or 2026-09 or 2026 where no more is known',
+  optional: false,
+  read(raw, path) {
+    if (typeof raw !== 'string' || !DAY.test(raw) || !Number.isFinite(Date.parse(raw)))
+      throw new InputError(path, `was given ${shown(raw)}; wanted a day such as 2026-09-01`);
+    return raw;
+  },
+});
+
+const bufferAliases = { 'moore-sikora': 'adams-evans' } as const;
+
+const zoneFields = {
+  name: optional(text()),
+  area: quantity('m2', { above: 0, max: 10_000_000 }),
+  grass: optional(grassField()),
+  mix: optional(
+    listOf({ grass: grassField(), share: quantity('%', { above: 0, max: 100 }) }, 'grasses', { min: 1, max: 12 }),
+  ),
+  surface: choice(surfaces, { 'sand green': 'fine turf', established: 'turf' }),
+  intensity: optional(choice(['low', 'medium', 'high'])),
+  shade: optional(
+    choice(shades, { sun: 'full sun', full: 'full sun', none: 'full sun', 'part shade': 'part', 'deep shade': 'deep' }),
+  ),
+  sunHours: optional(quantity('h', { min: 0, max: 24 })),
+  clippings: optional(choice(['returned', 'removed'])),
+  soilGroup: optional(choice(soilGroups)),
+  aimPh: optional(quantity('pH', { min: 4, max: 9 })),
+  aimReason: optional(text(400)),
+  slope: optional(quantity('%', { min: 0, max: 200 })),
+  lie: optional(choice(['slope', 'flat', 'hollow'])),
+  seaside: optional(flag()),
+};
+
+/** A value of the panel: a number in mg/kg, or a text with its unit, or below detection. */
+const mgPerKg = ['mg/kg', 'cmol/kg', 'lb/acre', 'kg/ha'] as const;
+
+function reportedValue(nutrient: Nutrient, raw: unknown, path: string): ReportedValue {
+  if (typeof raw === 'number') {
+    const value = quantity('mg/kg', { min: 0, max: 1_000_000 }).read(raw, path);
+    return { value, unit: 'mg/kg', basis: 'element' };
+  }
+  const wanted = 'a number in mg/kg, a text with its unit such as "40 lb/acre", or "<27"';
+  if (typeof raw !== 'string') throw new InputError(path, `was given ${shown(raw)}; wanted ${wanted}`);
+  const below = /^\s*(?:<|less than)\s*/i.exec(raw);
+  const number = splitNumber(below ? raw.slice(below[0].length) : raw);
+  if (!number || number.value < 0) throw new InputError(path, `was given ${shown(raw)}; wanted ${wanted}`);
+  const detection = below ? { belowDetection: true } : {};
+  if (number.rest === '') return { value: number.value, unit: 'mg/kg', basis: 'element', ...detection };
+  for (const unit of mgPerKg) {
+    try {
+      if (!sameDimension(parseUnit(number.rest), parseUnit(unit))) continue;
+      if (unit === 'cmol/kg' && nutrient === 'p') continue;
+      return { value: convert(number.value, number.rest, unit), unit, basis: 'element', ...detection };
+    } catch (error) {
+      if (!(error instanceof UnitError) && !(error instanceof QuantityError)) throw error;
+    }
+  }
+  throw new InputError(path, `was given ${shown(raw)}; wanted ${wanted}`);
+}
+
+const testFields = {
+  depth: quantity('cm', { above: 0, max: 60 }),
+  extractant: optional(extractantField()),
+  soilPh: quantity('pH', { min: 2.5, max: 11, why: 'no soil reads outside it' }),
+  phIn: optional(choice(['water', 'salt', 'CaCl2'])),
+  buffer: optional(
+    group({
+      method: choice(bufferMethods, bufferAliases),
+      ph: quantity('pH', { min: 2.5, max: 9 }),
+      limeFactor: optional(quantity('', { min: 1, max: 2 })),
+    }),
+  ),
+  organicMatter: optional(quantity('%', { min: 0, max: 100 })),
+  values: optional({
+    description: '{analyte: mg/kg, or text with its unit, or "<27"}; also ec dS/m and esp %',
+    optional: false,
+    read: (raw: unknown) => raw as Readonly<Record<string, unknown>>,
+  }),
+  sampledOn: optional(day()),
+};
+
+const measurementKinds: Readonly<Record<string, readonly [keyof FieldMeasurements, Field<number | string>]>> = {
+  'percolation.slowest': ['percolationSlowest', quantity('mm/h', { min: 0, max: 5000 })],
+  'percolation.overall': ['percolationOverall', quantity('mm/h', { min: 0, max: 5000 })],
+  probeStop: ['probeStop', quantity('cm', { min: 0, max: 200 })],
+  thatch: ['thatch', quantity('cm', { min: 0, max: 50 })],
+  rootDepth: ['rootDepth', quantity('cm', { min: 0, max: 200 })],
+  carbonate: ['carbonate', quantity('%', { min: 0, max: 100 })],
+  fizz: ['fizz', choice(['none', 'weak', 'strong'])],
+  waterDrop: ['waterDrop', quantity('s', { min: 0, max: 100_000 })],
+};
+
+const appliedFields = {
+  kind: text(60),
+  on: day(),
+  rate: optional(quantity('g/m2', { min: 0, max: 100_000 })),
+  cce: optional(quantity('%', { above: 0, max: 180 })),
+};
+
+const settingFields = {
+  school: optional(choice(['sufficiency', 'minimum level'])),
+  correct: optional(choice(correctionRules)),
+  phosphorusRule: optional(choice(['shortage', 'none'])),
+  units: optional(choice(['us', 'metric'])),
+};
+
+const percent = () => optional(quantity('%', { min: 0, max: 100 }));
+const productFields = {
+  name: text(),
+  purpose: optional(choice(purposes)),
+  analysis: optional(
+    group({ n: percent(), p2o5: percent(), k2o: percent(), ca: percent(), mg: percent(), s: percent(), fe: percent() }),
+  ),
+  /** % of the nitrogen. */
+  slow: optional(quantity('%', { min: 0, max: 100 })),
+  solubleN: optional(quantity('%', { min: 0, max: 100 })),
+  lime: optional(
+    group({
+      cce: quantity('%', { above: 0, max: 180 }),
+      passing8: quantity('%', { min: 0, max: 100 }),
+      passing20: quantity('%', { min: 0, max: 100 }),
+      passing60: quantity('%', { min: 0, max: 100 }),
+      moisture: optional(quantity('%', { min: 0, max: 60 })),
+      magnesium: optional(flag()),
+      caustic: optional(flag()),
+    }),
+  ),
+  bagMass: quantity('kg', { above: 0, max: 2000 }),
+  bagPrice: optional(quantity('$', { min: 0, max: 100_000 })),
+};
+
+/** A whole report, as {@link readReport} understands it. */
+export interface Report {
+  readonly zone: ZoneFacts;
+  readonly test?: SoilTest | undefined;
+  readonly settings: AdviceSettings;
+  readonly system: 'us' | 'metric';
+  /** Nothing where the generic catalogue is to serve. */
+  readonly products?: readonly Product[] | undefined;
+  /** The day of the advice. */
+  readonly on: string;
+}
+
+const list = { min: 0, max: 100 } as const;
+const reportFields = {
+  zone: group(zoneFields),
+  test: optional(group(testFields)),
+  measurements: optional(
+    listOf(
+      {
+        kind: text(60),
+        value: { description: 'a value', optional: false, read: (raw) => raw } as Field<unknown, false>,
+      },
+      'measurements',
+      list,
+    ),
+  ),
+  signs: optional(series(text(200), 'signs', list)),
+  applied: optional(listOf(appliedFields, 'applications', list)),
+  settings: optional(group(settingFields)),
+  products: optional(listOf(productFields, 'products', { min: 0, max: 200 })),
+  on: optional(day()),
+} satisfies Fields;
+
+function readMeasurements(given: ReadonlyArray<{ readonly kind: string; readonly value: unknown }>): FieldMeasurements {
+  return Object.fromEntries(
+    given.map(({ kind, value }, index) => {
+      const known = measurementKinds[kind];
+      if (!known)
+        throw new InputError(
+          `measurements.${index}.kind`,
+          `was given "${kind}"; known are ${Object.keys(measurementKinds).join(', ')}`,
+        );
+      const [name, field] = known;
+      return [name, field.read(value, `measurements.${index}.value`)];
+    }),
+  );
+}
+
+function readValues(raw: unknown): Pick<SoilTest, 'nutrients' | 'others' | 'ec' | 'esp'> {
+  if (raw === undefined) return { nutrients: {} };
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
+    throw new InputError('test.values', `was given ${shown(raw)}; wanted an object of analytes`);
+  const routine: Partial<Record<PanelNutrient, ReportedValue>> = {};
+  const others: Partial<Record<Exclude<Nutrient, PanelNutrient>, ReportedValue>> = {};
+  let ec: number | undefined;
+  let esp: number | undefined;
+  for (const [name, value] of Object.entries(raw)) {
+    const path = `test.values.${name}`;
+    const key = name.toLowerCase();
+    const nutrient = nutrients.find((known) => known === key);
+    if (nutrient) {
+      const routineName = panel.find((known) => known === nutrient);
+      if (routineName) routine[routineName] = reportedValue(nutrient, value, path);
+      else others[nutrient as Exclude<Nutrient, PanelNutrient>] = reportedValue(nutrient, value, path);
+    } else if (key === 'ec') ec = quantity('dS/m', { min: 0, max: 100 }).read(value, path);
+    else if (key === 'esp') esp = quantity('%', { min: 0, max: 100 }).read(value, path);
+    else throw new InputError(path, `is not an analyte read here; known are ${[...nutrients, 'ec', 'esp'].join(', ')}`);
+  }
+  return { nutrients: routine, others, ec, esp };
+}
+
+function readProduct(
+  { analysis, lime, slow, solubleN, purpose, ...rest }: Values<typeof productFields>,
+  index: number,
+): Product {
+  const { n = 0, p2o5 = 0, k2o = 0 } = analysis ?? {};
+  const largest = n >= p2o5 && n >= k2o ? 'nitrogen' : p2o5 >= k2o ? 'phosphorus' : 'potassium';
+  return {
+    id: `${index}`,
+    name: rest.name,
+    purpose: purpose ?? (lime ? 'lime' : largest),
+    grade: {
+      ...Object.fromEntries(Object.entries(analysis ?? {}).filter(([, value]) => value !== undefined)),
+      n,
+      p2o5,
+      k2o,
+    },
+    slowRelease: slow ?? (solubleN === undefined ? 0 : 100 - solubleN),
+    ...(lime
+      ? {
+          lime: {
+            ...lime,
+            moisture: lime.moisture ?? 0,
+            magnesium: lime.magnesium ?? false,
+            caustic: lime.caustic ?? false,
+          },
+        }
+      : {}),
+    bagMass: rest.bagMass,
+    bagPrice: rest.bagPrice ?? null,
+  };
+}
+
+/**
+ * Read a whole report: a zone, its test, what was measured on the ground, and the practice's settings.
+ *
+ * @throws {InputError} naming the full dotted path; unknown names are refused.
+ */
+export function readReport(raw: unknown): Report {
+  const {
+    zone,
+    test,
+    measurements = [],
+    signs,
+    applied,
+    settings = {} as never,
+    products,
+    on,
+  } = readFields(reportFields, raw);
+  if (!zone.grass && !zone.mix) throw new InputError('zone.grass', 'was given nothing; wanted a grass, or a mix');
+  const main = zone.mix?.reduce((most, part) => (part.share > most.share ? part : most)).grass;
+  const shares = zone.mix?.reduce((sum, { share }) => sum + share, 0) ?? 100;
+  if (Math.abs(shares - 100) > 1 + 1e-9)
+    throw new InputError('zone.mix', `has shares that add to ${shares} %; wanted 100 ± 1`);
+  const { values, extractant, ...tested } = test ?? {};
+  const read = test && readValues(values);
+  if (test && extractant === undefined && read && Object.keys({ ...read.nutrients, ...read.others }).length > 0)
+    throw new InputError('test.extractant', 'was given nothing; wanted the extractant that the values are by');
+  const sampled = test?.sampledOn?.slice(0, 4);
+  const { units, ...chosen } = settings;
+  return {
+    zone: {
+      ...zone,
+      name: zone.name ?? 'Zone',
+      grass: findGrass(zone.grass ?? main!).name,
+      intensity: zone.intensity ?? 'medium',
+      shade: zone.shade ?? 'full sun',
+      clippings: zone.clippings ?? 'removed',
+      measured: readMeasurements(measurements),
+      signs,
+      applied,
+    },
+    ...(test && read ? { test: { ...tested, ...read, extractant: extractant ?? 'mehlich-3' } as SoilTest } : {}),
+    settings: {
+      ...defaultSettings,
+      ...Object.fromEntries(Object.entries(chosen).filter(([, value]) => value !== undefined)),
+    },
+    system: units ?? 'us',
+    products: products?.map(readProduct),
+    on: on ?? `${sampled ?? '2026'}-09-01`,
+  };
+}

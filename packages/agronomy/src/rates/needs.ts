@@ -1,0 +1,177 @@
+import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
+import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
+import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
+import { nitrogenCredits } from '../nutrients/nitrogenTables.ts';
+import { nutrientConvert } from '../nutrients/convert.ts';
+import { requirementSufficiency } from '../nutrients/sufficiency.ts';
+import { type Rating, extractantNames } from '../nutrients/sufficiencyTables.ts';
+import type { Sward } from '../nutrients/sward.ts';
+import type { Reading } from '../reading/reading.ts';
+import type { AdviceSettings, SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
+import { densityOf } from '../soil/bulkDensity.ts';
+import { type UnitSystem, present } from '../units/present.ts';
+import { convert } from '../units/unit.ts';
+import { type Figure, WorkingBook } from '../working/working.ts';
+
+export type Macro = 'n' | 'p2o5' | 'k2o';
+export const macroNames: Readonly<Record<Macro, string>> = { n: 'Nitrogen', p2o5: 'P₂O₅', k2o: 'K₂O' };
+
+/** What a zone wants of a nutrient this year, before any product. */
+export interface Need {
+  readonly nutrient: Macro;
+  readonly status: 'due' | 'none' | 'cannot say';
+  readonly words: string;
+  /** g/m² */
+  readonly need: Figure | null;
+  /** g/m² that all products together may bring; nothing where more does no harm. */
+  readonly most: number | undefined;
+  readonly cautions: readonly string[];
+}
+
+const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
+
+/** Nitrogen for the year by the grass, not by the test; a seedbed's own year is its starter and one more. */
+export function nitrogenNeed(
+  zone: ZoneFacts,
+  sward: Sward,
+  organicMatter: number | undefined,
+  system: UnitSystem,
+): Need {
+  const [low, high] = sward.nitrogen;
+  const { result, working } = nitrogenAnnual({
+    grass: sward.main.name,
+    ...(sward.parts.length > 1 ? { range: [grams(low), grams(high)] } : {}),
+    intensity: zone.intensity,
+    shade: zone.shade,
+    clippings: zone.clippings,
+    organicMatter,
+  });
+  const book = new WorkingBook();
+  book.include(working);
+  const seedbed = zone.surface === 'seedbed';
+  const ofSeedbed = grams(nitrogenLimits.total.seedbed * nitrogenLimits.seedbedPasses);
+  const held = seedbed ? Math.min(result.annual, ofSeedbed) : result.annual;
+  if (held < result.annual)
+    book.cap(
+      `A seedbed takes the starter and one more 4 to 6 weeks after it is up: ${present('nutrientRate', held, system).text}. The rest belongs to next year’s program.`,
+      nitrogenLimits.source,
+    );
+  const saved = Object.entries({ shade: 'shade', clippings: 'clippings left', organicMatter: 'organic matter' })
+    .filter(([key]) => result.credits[key as 'shade'] > 0)
+    .map(([, words]) => words);
+  const credited =
+    result.credits.total > 0
+      ? ` ${present('nutrientRate', result.credits.total, system).text} saved by ${saved.join(', ')}.`
+      : '';
+  const year = seedbed
+    ? 'For the seedbed: a starter at seeding and, where more is due, one feed 4 to 6 weeks after it is up.'
+    : `Planned from the grass’s year, ${zone.intensity} intensity, not from the test.`;
+  const cautions = sward.parts.flatMap(({ caution }) => caution ?? []);
+  const shade = nitrogenCredits.shade[zone.shade];
+  return {
+    nutrient: 'n',
+    status: held > 0 ? 'due' : 'none',
+    words: `${year}${credited}`,
+    need: { value: held, working: book.entries },
+    most: Math.max(held, seedbed ? Math.min(ofSeedbed, grams(high) * shade) : grams(high) * shade),
+    cautions,
+  };
+}
+
+/** Phosphorus is gated by law in many places; what the test says decides which way. */
+function phosphorusCaution(rating: Rating, { phosphorusRule }: AdviceSettings): string {
+  const gate =
+    phosphorusRule === 'none'
+      ? 'No local phosphorus rule is set: make sure that there is none.'
+      : rating === 'medium'
+        ? 'A medium test is a shortage only for a lawn being established, under most local phosphorus rules: check the rule before spreading any.'
+        : 'The test shows the shortage that most phosphorus rules ask for; the local rule still decides.';
+  return `${gate} Keep it off paving and back from water and drains.`;
+}
+
+/** P₂O₅ or K₂O for the year by the test, by the practice's school. */
+export function testedNeed(
+  nutrient: 'p2o5' | 'k2o',
+  zone: ZoneFacts,
+  sward: Sward,
+  test: SoilTest | undefined,
+  reading: Reading,
+  nitrogen: number,
+  settings: AdviceSettings,
+  system: UnitSystem,
+): Need {
+  const element = nutrient === 'p2o5' ? 'p' : 'k';
+  const symbol = element.toUpperCase();
+  const name = macroNames[nutrient];
+  const bar = reading.bars.find(({ key }) => key === element);
+  // Phosphorus that nobody has shown to be wanted is not to come along with anything.
+  const unknown = { nutrient, need: null, most: element === 'p' ? 0 : undefined, cautions: [] } as const;
+  if (!test || !bar)
+    return { ...unknown, status: 'cannot say', words: `${symbol} was not tested: no ${name} without a test.` };
+  if (!bar.rating) return { ...unknown, status: 'cannot say', words: bar.words };
+  const value = `${bar.belowDetection ? 'below ' : ''}${present('concentration', bar.figure.value, system).text}`;
+  const told = `${symbol} ${value} by ${extractantNames[test.extractant]} is ${bar.rating}`;
+  const sand =
+    bar.onSand === undefined ? '' : ` The soil is not known and read as loam; on sand it would be ${bar.onSand}.`;
+
+  const need = settings.school === 'minimum level' ? byFloor(element, bar.figure, test, nitrogen) : undefined;
+  if (need === null)
+    return {
+      ...unknown,
+      status: 'cannot say',
+      words: `Minimum levels were made for Mehlich-3 at pH 5.5 and above; this test is by ${extractantNames[test.extractant]} at pH ${test.soilPh.toFixed(1)}.`,
+    };
+  const { result, working } = requirementSufficiency({
+    nutrient: element,
+    rating: bar.rating,
+    established: zone.surface !== 'seedbed',
+    middleNitrogen: (sward.nitrogen[0] + sward.nitrogen[1]) / 2,
+    ...(sward.parts.length === 1 ? { grass: sward.main.name } : {}),
+  });
+  const figure: Figure = need ?? { value: result.requirement, working: [...bar.figure.working, ...working] };
+  // A rule that asks for a shortage is not satisfied by a school that sees none.
+  const ruled =
+    element === 'p' &&
+    settings.phosphorusRule === 'shortage' &&
+    zone.surface !== 'seedbed' &&
+    bar.rating !== 'low' &&
+    bar.rating !== 'very low';
+  if (figure.value === 0 || ruled) {
+    const why =
+      bar.rating === 'medium' && element === 'p'
+        ? ', which feeds grown turf, and which most phosphorus rules call no shortage'
+        : '';
+    const kept: Figure = ruled && figure.value > 0 ? { ...figure, value: 0 } : figure;
+    return {
+      nutrient,
+      status: 'none',
+      words: `No ${name}. ${told}${why}.${sand}`,
+      need: kept,
+      most: element === 'p' ? 0 : undefined,
+      cautions: [],
+    };
+  }
+  const tilled = zone.surface === 'seedbed' ? ' Tilled in at once, before seeding.' : '';
+  return {
+    nutrient,
+    status: 'due',
+    words: `${told}.${tilled}${sand}`,
+    need: figure,
+    most: element === 'p' ? figure.value : undefined,
+    cautions: element === 'p' ? [phosphorusCaution(bar.rating, settings)] : [],
+  };
+}
+
+/** By minimum levels; null where they do not hold. */
+function byFloor(element: 'p' | 'k', tested: Figure, test: SoilTest, nitrogen: number): Figure | null {
+  if (test.extractant !== 'mehlich-3' || test.soilPh < 5.5) return null;
+  const { result, working } = requirementMinimumLevel({
+    nutrient: element,
+    test: tested.value,
+    nitrogen,
+    depth: test.depth,
+    ...(test.organicMatter === undefined ? {} : { bulkDensity: densityOf(test.organicMatter) }),
+  });
+  const oxide = nutrientConvert({ value: result.requirement, nutrient: element, from: 'element', to: 'oxide' });
+  return { value: oxide.result.value, working: [...tested.working, ...working, ...oxide.working] };
+}

@@ -1,0 +1,265 @@
+import { InputError } from '../calculators/fields.ts';
+import { type ReportedValue, toElement } from '../lab/analytes.ts';
+import { ratingSufficiency } from '../nutrients/sufficiency.ts';
+import {
+  type Nutrient,
+  type Rating,
+  extractantNames,
+  nutrientSymbol,
+  ratings,
+} from '../nutrients/sufficiencyTables.ts';
+import type { Sward } from '../nutrients/sward.ts';
+import { type Figure, WorkingBook } from '../working/working.ts';
+import { limitTable } from './limitTable.ts';
+import { phDegree } from './degrees.ts';
+import type { SoilTest, ZoneFacts } from './zoneFacts.ts';
+
+/** The five words of a reading; pH and organic matter use them too. */
+export interface Bar {
+  readonly key: 'soilPh' | 'organicMatter' | Nutrient;
+  readonly name: string;
+  readonly figure: Figure;
+  readonly sense: 'ph' | 'percent' | 'concentration';
+  readonly rating: Rating | null;
+  /** Starts of low, medium, high and very high on the bar, in the figure's unit. */
+  readonly limits: readonly number[] | null;
+  /** What is wanted, low and high. */
+  readonly wanted: readonly [number, number] | null;
+  readonly words: string;
+  readonly belowDetection: boolean;
+  /** What the same value would be on sand, where the soil is not known and it matters. */
+  readonly onSand?: Rating;
+  /** Why there is no rating. */
+  readonly unrated?: 'no table' | 'unsuited' | 'detection limit';
+}
+
+const names: Readonly<Record<Nutrient, string>> = {
+  p: 'Phosphorus, P',
+  k: 'Potassium, K',
+  ca: 'Calcium, Ca',
+  mg: 'Magnesium, Mg',
+  s: 'Sulfur, S',
+  mn: 'Manganese, Mn',
+  zn: 'Zinc, Zn',
+  cu: 'Copper, Cu',
+  fe: 'Iron, Fe',
+  b: 'Boron, B',
+};
+export const nutrientName = (nutrient: Nutrient): string => names[nutrient];
+
+const potashWords: Readonly<Record<Rating, string>> = {
+  'very low': 'Far short: the grass will answer to it.',
+  low: 'Short: add it this year.',
+  medium: 'Enough for now: replace what is used.',
+  high: 'Plenty: add none.',
+  'very high': 'More than plenty: add none for years.',
+};
+
+function phosphorusWords(rating: Rating, established: boolean): string {
+  if (rating !== 'medium') return potashWords[rating];
+  return established
+    ? 'Enough for grown turf: add none. Many rules call it no shortage.'
+    : 'Enough, save for a little at seeding.';
+}
+
+/** Calcium and magnesium come with lime where lime is due; at a good pH magnesium has carriers of its own. */
+function baseWords(nutrient: 'ca' | 'mg', rating: Rating, acid: boolean): string {
+  if (rating !== 'low' && rating !== 'very low') return 'Enough.';
+  if (nutrient === 'ca') return acid ? 'Short: lime brings it.' : 'Short, though the pH is good: watch it.';
+  return acid
+    ? 'Short: dolomitic lime brings it.'
+    : 'Short at a good pH: magnesium sulfate or potassium-magnesium sulfate brings it, not lime.';
+}
+
+function traceWords(rating: Rating, surface: ZoneFacts['surface']): string {
+  if (rating !== 'low' && rating !== 'very low') return 'Enough.';
+  return surface === 'seedbed'
+    ? 'Short by a band that is not certain: at the label’s rate, before seeding.'
+    : 'Short by a band that is not certain: only where the grass shows it too, at the label’s rate.';
+}
+
+export function bandWords([low, high]: readonly number[]): string {
+  return `${low?.toFixed(1)}–${high?.toFixed(1)}`;
+}
+
+const place = (ph: number, [low, high]: readonly [number, number]): 'below' | 'above' | 'inside' =>
+  ph < low - 1e-9 ? 'below' : ph > high + 1e-9 ? 'above' : 'inside';
+
+export function phBar(sward: Sward, { soilPh, phIn }: SoilTest, working: Figure['working']): Bar {
+  const { ph: wanted } = sward;
+  const [low, high] = wanted;
+  const limits = [low - 0.5, low, high, high + 0.5] as const;
+  const degree = phDegree(soilPh, wanted);
+  const where = place(soilPh, wanted);
+  const rating =
+    where === 'inside'
+      ? 'medium'
+      : where === 'below'
+        ? soilPh < limits[0] - 1e-9
+          ? 'very low'
+          : 'low'
+        : soilPh > limits[3] + 1e-9
+          ? 'very high'
+          : 'high';
+  const told = soilPh.toFixed(1);
+  const band = `${sward.possessive} ${bandWords(wanted)}`;
+  const salt = phIn !== undefined && phIn !== 'water' ? ' Measured in salt and converted.' : '';
+  const words =
+    where === 'inside'
+      ? `pH ${told} is inside ${band}.${salt}`
+      : `pH ${told} is ${degree === 'small' ? 'a little ' : degree === 'severe' ? 'far ' : ''}${where} ${band}.${salt}`;
+  const book = new WorkingBook();
+  book.include(working);
+  book.step({
+    label: 'Soil pH against the grass',
+    formula: 'low ≤ pH ≤ high needs no correction',
+    numbers: `${bandWords(wanted)}; test ${told}`,
+    result: where,
+    unit: '',
+    source: 'Grass table: Carrow, Waddington & Rieke (2001) and general extension ranges',
+  });
+  for (const note of sward.notes) book.warn(note);
+  return {
+    key: 'soilPh',
+    name: 'Soil pH',
+    figure: { value: soilPh, working: book.entries },
+    sense: 'ph',
+    rating,
+    limits,
+    wanted,
+    words,
+    belowDetection: false,
+  };
+}
+
+/** What the ground is, which decides how much organic matter it wants. */
+export function groundKind({ surface, soilGroup }: ZoneFacts): 'lawn' | 'sand' | 'fine turf' {
+  return surface === 'fine turf' ? 'fine turf' : soilGroup === 'sand' ? 'sand' : 'lawn';
+}
+
+const kindNames = { lawn: 'a lawn soil', sand: 'sand', 'fine turf': 'fine turf and a sand rootzone' } as const;
+
+export function organicBar(value: number, zone: ZoneFacts): Bar {
+  const kind = groundKind(zone);
+  const limits = limitTable.organicMatter[kind];
+  const rating = ratings[limits.filter((limit) => value >= limit - 1e-9).length]!;
+  const book = new WorkingBook();
+  book.step({
+    label: `Organic matter of ${kindNames[kind]}`,
+    formula: 'very low | low | wanted | high | very high, each from its lower limit',
+    numbers: `${limits.join(' | ')} %; test ${value}`,
+    result: rating,
+    unit: '',
+    source: limitTable.source,
+  });
+  const wanted = [limits[1]!, limits[2]!] as const;
+  const organicSoil = value >= limitTable.organicMatter.organicSoilFrom - 1e-9;
+  const words =
+    kind === 'fine turf'
+      ? {
+          'very low': `Little, but fine turf on sand wants no more than ${wanted[0]}–${wanted[1]} %: the sward builds it.`,
+          low: `A little under the ${wanted[0]}–${wanted[1]} % that fine turf wants: the sward builds it.`,
+          medium: `As fine turf wants it, ${wanted[0]}–${wanted[1]} %.`,
+          high: `More than the ${wanted[0]}–${wanted[1]} % that fine turf wants: topdress with sand.`,
+          'very high': 'A sponge in the top: core it and dilute it with sand.',
+        }[rating]
+      : {
+          'very low': 'Starved: holds little water, nutrients or life.',
+          low: 'Poor: build it with compost over years.',
+          medium: 'Several percent, as wanted.',
+          high: 'Plenty: it feeds nitrogen of its own.',
+          'very high': organicSoil
+            ? 'An organic soil: it feeds much nitrogen, may lie wet, and its acidity is mostly harmless.'
+            : 'Rich: it feeds nitrogen of its own, and no more is wanted.',
+        }[rating];
+  return {
+    key: 'organicMatter',
+    name: 'Organic matter',
+    figure: { value, working: book.entries },
+    sense: 'percent',
+    rating,
+    limits,
+    wanted,
+    words,
+    belowDetection: false,
+  };
+}
+
+export function nutrientBar(
+  nutrient: Nutrient,
+  reported: ReportedValue,
+  zone: ZoneFacts,
+  test: SoilTest,
+  soil: { readonly acid: boolean; readonly carbonate: boolean },
+): Bar {
+  const element = toElement(nutrient, reported);
+  const shared = {
+    key: nutrient,
+    name: names[nutrient],
+    sense: 'concentration',
+    belowDetection: reported.belowDetection ?? false,
+  } as const;
+  const symbol = nutrientSymbol(nutrient);
+  const rate = (soilGroup: ZoneFacts['soilGroup']) =>
+    ratingSufficiency({
+      nutrient,
+      extractant: test.extractant,
+      value: reported.belowDetection ? `<${element.value}` : element.value,
+      soilGroup,
+      soilPh: test.soilPh,
+      freeCarbonate: soil.carbonate,
+    });
+  try {
+    const { result, working } = rate(zone.soilGroup);
+    const figure = { value: element.value, working: [...element.working, ...working] };
+    const extractant = extractantNames[test.extractant];
+    if (!result.suited)
+      return {
+        ...shared,
+        figure,
+        rating: null,
+        limits: null,
+        wanted: null,
+        unrated: 'unsuited',
+        words: `Not rated: ${extractant} misreads ${symbol} ${soil.carbonate && (nutrient === 'ca' || nutrient === 'mg') ? 'in a soil with free carbonate' : `at pH ${test.soilPh.toFixed(1)}`}.${nutrient === 'p' ? ` Ask for ${test.soilPh > 7 ? 'Olsen' : 'Mehlich-3 or Bray'} P: no phosphate is rated on this one.` : ''}`,
+      };
+    const established = zone.surface !== 'seedbed';
+    const words =
+      nutrient === 'ca' || nutrient === 'mg'
+        ? baseWords(nutrient, result.rating, soil.acid)
+        : nutrient === 'p'
+          ? phosphorusWords(result.rating, established)
+          : nutrient === 'k'
+            ? potashWords[result.rating]
+            : traceWords(result.rating, zone.surface);
+    const onSand = zone.soilGroup === undefined ? rate('sand').result.rating : undefined;
+    const doubt =
+      onSand !== undefined && onSand !== result.rating
+        ? ` Soil not known, read as loam: on sand it would be ${onSand}.`
+        : '';
+    const orLower = result.orLower && result.rating !== 'very low' ? ' Below detection: this or lower.' : '';
+    return {
+      ...shared,
+      figure,
+      rating: result.rating,
+      limits: result.limits,
+      wanted: result.band,
+      words: `${words}${orLower}${doubt}`,
+      ...(doubt === '' ? {} : { onSand: onSand! }),
+    };
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    const vague = error.field === 'value';
+    return {
+      ...shared,
+      figure: element,
+      rating: null,
+      limits: null,
+      wanted: null,
+      unrated: vague ? 'detection limit' : 'no table',
+      words: vague
+        ? `Not rated: below ${Number(element.value.toPrecision(3))} ppm may be short or not. Ask the laboratory for a lower detection limit.`
+        : `Not rated: no table for ${symbol} by ${extractantNames[test.extractant]} is held here, and extractants are not converted into one another.`,
+    };
+  }
+}

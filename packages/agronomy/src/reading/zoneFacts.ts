@@ -1,0 +1,114 @@
+import type { PanelNutrient, ReportedValue } from '../lab/analytes.ts';
+import type { BufferMethod } from '../lab/buffers.ts';
+import type { Surface } from '../lime/materials.ts';
+import type { CorrectionRule } from '../nutrients/correction.ts';
+import type { Extractant, Nutrient, SoilGroup } from '../nutrients/sufficiencyTables.ts';
+
+/** A grass of a mix and its share of the sward, %. */
+export interface GrassShare {
+  readonly grass: string;
+  readonly share: number;
+}
+
+/** What was put down before, as far as it is known; rate in g/m² of product. */
+export interface Applied {
+  readonly kind: string;
+  /** `2026`, `2026-04` or `2026-04-20`. */
+  readonly on: string;
+  readonly rate?: number | undefined;
+  /** % calcium carbonate equivalent of a lime. */
+  readonly cce?: number | undefined;
+}
+
+/** What was measured on the ground itself. */
+export interface FieldMeasurements {
+  /** Permeability of the slowest layer of a test hole, mm/h. */
+  readonly percolationSlowest?: number | undefined;
+  /** Mean drop of a test hole, mm/h. */
+  readonly percolationOverall?: number | undefined;
+  /** cm */
+  readonly probeStop?: number | undefined;
+  readonly thatch?: number | undefined;
+  readonly rootDepth?: number | undefined;
+  /** Free carbonate, % by mass. */
+  readonly carbonate?: number | undefined;
+  /** What a drop of acid does on the soil. */
+  readonly fizz?: 'none' | 'weak' | 'strong' | undefined;
+  /** How long a drop of water stands, s. */
+  readonly waterDrop?: number | undefined;
+}
+
+/** What is known of a zone that bears on reading its test and setting its rates. */
+export interface ZoneFacts {
+  readonly name: string;
+  /** m², less beds, drives and the like. */
+  readonly area: number;
+  readonly grass: string;
+  /** The parts of a mix; nothing where the zone is of one grass. */
+  readonly mix?: readonly GrassShare[] | undefined;
+  readonly surface: Surface;
+  readonly intensity: 'low' | 'medium' | 'high';
+  readonly shade: 'full sun' | 'part' | 'deep';
+  /** Hours of direct sun, where they are known. */
+  readonly sunHours?: number | undefined;
+  readonly clippings: 'returned' | 'removed';
+  readonly soilGroup?: SoilGroup | undefined;
+  /** The advisor's own aim; the grass's when absent. */
+  readonly aimPh?: number | undefined;
+  /** Why the own aim lies where it does; wanted for one outside the band. */
+  readonly aimReason?: string | undefined;
+  /** % */
+  readonly slope?: number | undefined;
+  readonly lie?: 'slope' | 'flat' | 'hollow' | undefined;
+  readonly seaside?: boolean | undefined;
+  readonly measured?: FieldMeasurements | undefined;
+  /** Names of signs of trouble, or what was seen in words. */
+  readonly signs?: readonly string[] | undefined;
+  readonly applied?: readonly Applied[] | undefined;
+}
+
+/** A laboratory's result for one zone. */
+export interface SoilTest {
+  readonly soilPh: number;
+  /** What the pH was measured in; water unless told. */
+  readonly phIn?: 'water' | 'salt' | 'CaCl2' | undefined;
+  readonly buffer?:
+    | {
+        readonly method: BufferMethod;
+        readonly ph: number;
+        /** By which an Adams–Evans laboratory has multiplied its lime already; 1 unless told. */
+        readonly limeFactor?: number | undefined;
+      }
+    | undefined;
+  readonly extractant: Extractant;
+  /** cm */
+  readonly depth: number;
+  /** % */
+  readonly organicMatter?: number | undefined;
+  readonly nutrients: Readonly<Partial<Record<PanelNutrient, ReportedValue>>>;
+  /** Nutrients beyond the routine panel. */
+  readonly others?: Readonly<Partial<Record<Exclude<Nutrient, PanelNutrient>, ReportedValue>>> | undefined;
+  /** dS/m of the saturated paste. */
+  readonly ec?: number | undefined;
+  /** Exchangeable sodium, %. */
+  readonly esp?: number | undefined;
+  /** `2026-09-01` */
+  readonly sampledOn?: string | undefined;
+}
+
+/** What a practice has decided of its way of advising. */
+export interface AdviceSettings {
+  /** When a pH is corrected. */
+  readonly correct: CorrectionRule;
+  /** `shortage`: the local rule allows phosphorus on a shown shortage or at establishment only; `none`: no rule. */
+  readonly phosphorusRule: 'shortage' | 'none';
+  /** By which school P and K are planned. */
+  readonly school: 'sufficiency' | 'minimum level';
+}
+
+/** What holds until a practice decides otherwise. */
+export const defaultSettings: AdviceSettings = {
+  correct: 'outside the band',
+  phosphorusRule: 'shortage',
+  school: 'sufficiency',
+};
