@@ -4,6 +4,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { createApp } from './app.ts';
 import { readScenario } from './demo/firstRun.ts';
 import { DemoPeople } from './people/demoPeople.ts';
+import { withoutEnd } from './platform/address.ts';
 
 const {
   PORT = '4600',
@@ -67,7 +68,7 @@ try {
     root: GLENFOLD_ROOT,
     databaseUrl: DATABASE_URL,
     empty: GLENFOLD_EMPTY === '1',
-    address: GLENFOLD_URL.replace(/\/+$/, ''),
+    address: withoutEnd(GLENFOLD_URL),
     smtp: GLENFOLD_SMTP,
     mailFrom: GLENFOLD_MAIL_FROM,
     tiles: GLENFOLD_TILES ? { address: GLENFOLD_TILES, attribution: GLENFOLD_TILES_ATTRIBUTION } : undefined,

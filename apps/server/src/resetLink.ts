@@ -3,6 +3,7 @@ import { createApp } from './app.ts';
 import { findPerson } from './people/signIn.service.ts';
 import { ResetService } from './people/reset.service.ts';
 import { Door } from './platform/door.ts';
+import { withoutEnd } from './platform/address.ts';
 
 /** For whoever runs the server: a one-time link for somebody whom no message reaches. */
 const { DATABASE_URL = '', GLENFOLD_URL = 'http://127.0.0.1:4600', EMAIL = '' } = process.env;
@@ -11,7 +12,7 @@ const app = await createApp({
   root: resolve(import.meta.dirname, '../../..'),
   databaseUrl: DATABASE_URL,
   empty: true,
-  address: GLENFOLD_URL.replace(/\/+$/, ''),
+  address: withoutEnd(GLENFOLD_URL),
   quiet: true,
 });
 const link = await app.get(Door).open(async (manager) => {

@@ -7,6 +7,6 @@ runFiles<CaseFile['cases'][number]>(
   ({ calculator, name }) => `${calculator}: ${name}`,
   (entry) => {
     const { passed, detail } = runCase(entry);
-    return passed ? [] : [detail ?? 'failed'];
+    return passed ? [] : [detail];
   },
 );

@@ -14,6 +14,7 @@ export * from './lab/buffers.ts';
 export * from './lab/columns.ts';
 export * from './lab/plausible.ts';
 export * from './lab/rows.ts';
+export { SALT_STEP } from './lab/saltPh.ts';
 export * from './lab/typed.ts';
 export * from './nutrients/grasses.ts';
 export * from './nutrients/sufficiencyTables.ts';

@@ -5,6 +5,7 @@ import {
   bufferMethods,
   extractants,
   labFields,
+  labUnits,
 } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
@@ -144,7 +145,7 @@ export class ColumnChoice {
   field: (typeof labFields)[number] | null;
 
   @IsOptional()
-  @IsIn(['mg/kg', 'lb/acre', 'kg/ha', 'cmol/kg', 'cm', 'in', '%'], { message: 'Choose the unit of the column.' })
+  @IsIn([...labUnits, 'cm', 'in', '%'], { message: 'Choose the unit of the column.' })
   unit: LabUnit | 'cm' | 'in' | '%' | null;
 
   @IsIn(bases, oneOf('Basis', bases))

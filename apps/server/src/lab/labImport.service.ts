@@ -1,4 +1,4 @@
-import { type ColumnMatch, type LabRow, readLabRow, writeBagCode } from '@glenfold/agronomy';
+import { type ColumnMatch, type LabRow, SALT_STEP, readLabRow, writeBagCode } from '@glenfold/agronomy';
 import {
   LabImportAnswer,
   type LabImportChoices,
@@ -173,13 +173,13 @@ export class LabImportService {
   }
 
   async #draft(entry: LabImport, { zones, bags, before }: Ground): Promise<Draft> {
-    const { header, rows } = entry.found ?? readLabTable(entry.content);
+    const { header, rows, decimalComma } = entry.found ?? readLabTable(entry.content);
     const columns = correctColumns(header.columns, entry.choices?.columns);
     const inputs = new Map<number, ReadyRow>();
     const used = new Map<string, number>();
     const answers: LabImportRowAnswer[] = [];
     for (const { line, cells } of rows) {
-      const { row, faults: cellFaults } = readLabRow(cells, columns);
+      const { row, faults: cellFaults } = readLabRow(cells, columns, decimalComma);
       const faults = [...cellFaults];
       const chosen = entry.choices?.rows.find((choice) => choice.line === line);
       const goal = goalOf(row.label, chosen, zones, bags);
@@ -196,7 +196,7 @@ export class LabImportService {
       else if (key !== undefined) used.set(key, line);
 
       const depth = row.depth ?? entry.depth ?? goal.bag?.depth;
-      const { nutrients, ...read } = row;
+      const { nutrients, saltPh: _saltPh, ...read } = row;
       const sampledOn = row.sampledOn ?? goal.bag?.sampledOn;
       // Without a goal the row is looked through all the same.
       const results = (goal.zoneIds.length > 0 ? goal.zoneIds : [null]).map((zoneId) =>
@@ -229,6 +229,11 @@ export class LabImportService {
         zoneChosen: chosen !== undefined,
         faults,
         questions: [
+          ...(row.saltPh !== undefined && row.soilPh !== undefined && !columns.some(({ field }) => field === 'soilPh')
+            ? [
+                `The pH ${row.saltPh.toFixed(1)} was measured in salt or calcium chloride, which reads about ${SALT_STEP} lower than water: it is taken as ${row.soilPh.toFixed(1)} in water. Ask the laboratory for a pH in water.`,
+              ]
+            : []),
           ...questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }),
           ...(goal.bag && resultId === null ? this.#aboutBag(goal.bag, row, before) : []),
         ],

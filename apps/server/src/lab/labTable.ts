@@ -1,4 +1,12 @@
-import { type ColumnMatch, type HeaderReading, findHeaderRow, readHeader, readMethods } from '@glenfold/agronomy';
+import {
+  type ColumnMatch,
+  type HeaderReading,
+  findHeaderRow,
+  methodsOfRows,
+  readHeader,
+  readMethods,
+  writesDecimalComma,
+} from '@glenfold/agronomy';
 import papaparse from 'papaparse';
 import { Problem } from '../platform/problem.ts';
 
@@ -6,6 +14,8 @@ export interface LabTable {
   readonly header: HeaderReading;
   /** Body rows with the line they stand on in the file. */
   readonly rows: ReadonlyArray<{ readonly line: number; readonly cells: readonly string[] }>;
+  /** Writes 6,4 for 6.4. */
+  readonly decimalComma: boolean;
 }
 
 const FOUND_NOTHING =
@@ -27,14 +37,26 @@ export function readLabTable(content: string): LabTable {
   return table;
 }
 
-function tableOf(lines: ReadonlyArray<readonly string[]>, above: (headerRow: number) => string): LabTable | undefined {
+function tableOf(
+  lines: ReadonlyArray<readonly string[]>,
+  above: (headerRow: number) => string,
+  semicolons = false,
+): LabTable | undefined {
   const headerRow = findHeaderRow(lines);
   const headings = lines[headerRow];
   if (!headings) return undefined;
   const rows = lines.flatMap((cells, index) =>
     index > headerRow && cells.some((cell) => cell.trim() !== '') ? [{ line: index + 1, cells }] : [],
   );
-  return { header: withMethods(readHeader(headings), above(headerRow)), rows };
+  const body = rows.map(({ cells }) => cells);
+  const header = readHeader(headings);
+  const ofRows = methodsOfRows(headings, body);
+  const own = {
+    ...header,
+    extractant: header.extractant ?? ofRows.extractant,
+    bufferMethod: header.bufferMethod ?? ofRows.bufferMethod,
+  };
+  return { header: withMethods(own, above(headerRow)), rows, decimalComma: writesDecimalComma(body, semicolons) };
 }
 
 /** The header's own methods, or those that stand beside the table. */
@@ -48,12 +70,15 @@ function withMethods(header: HeaderReading, beside: string): HeaderReading {
 }
 
 function ofDelimited(text: string): LabTable | undefined {
-  const lines = papaparse.parse<string[]>(text, { skipEmptyLines: false }).data;
-  return tableOf(lines, (headerRow) =>
-    lines
-      .slice(0, headerRow)
-      .map((cells) => cells.join('\n'))
-      .join('\n'),
+  const { data: lines, meta } = papaparse.parse<string[]>(text, { skipEmptyLines: false });
+  return tableOf(
+    lines,
+    (headerRow) =>
+      lines
+        .slice(0, headerRow)
+        .map((cells) => cells.join('\n'))
+        .join('\n'),
+    meta.delimiter === ';',
   );
 }
 
@@ -63,7 +88,8 @@ function ofColumns(text: string): LabTable | undefined {
   const headerRow = findHeaderRow(lines.map((line) => line.split(/\s{2,}/)));
   if (headerRow < 0) return undefined;
   const rule = lines[headerRow + 1] ?? '';
-  const ruled = /^[\s=-]*[=-]{2}[\s=-]*$/.test(rule);
+  // Two plain looks: one expression for both goes over a long rule again and again.
+  const ruled = /^[\s=-]+$/.test(rule) && /[=-]{2}/.test(rule);
   const begins = [...(ruled ? rule.matchAll(/[=-]+/g) : lines[headerRow]!.matchAll(/\S+(?: \S+)*/g))].map(
     ({ index }) => index,
   );

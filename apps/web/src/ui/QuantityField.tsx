@@ -11,8 +11,12 @@ type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> &
   readonly problem?: string | undefined;
 };
 
-/** A number as it stands in a field: no more figures than somebody would type. */
-function written(value: number): string {
+/** Amounts that are told in steps of a tape, a scale or a spreader. */
+const stepped: ReadonlySet<Sense> = new Set(['depth', 'limeRate', 'productRate', 'nutrientRate']);
+
+/** A number as it stands in a field: no more figures than somebody would type, and the tape's own step where that is as good. */
+function written(value: number, sense: Sense, stepValue: number): string {
+  if (stepped.has(sense) && Math.abs(stepValue - value) <= 0.02 * Math.abs(value)) return String(stepValue);
   const size = Math.abs(value);
   return String(Number(size >= 1 && size < 100 ? value.toFixed(2) : value.toPrecision(5)));
 }
@@ -25,7 +29,7 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
   const own = unit === '' ? inner : unit;
   const [typed, setTyped] = useState<{ readonly text: string; readonly value: number | string | null } | null>(null);
 
-  const shown = typeof value === 'number' ? written(convert(value, inner, own)) : (value ?? '');
+  const shown = typeof value === 'number' ? written(convert(value, inner, own), sense, present(sense, value, system).value) : (value ?? '');
   const text = typed && typed.value === value ? typed.text : shown;
   const other = present(sense, typeof value === 'number' ? value : 0, system === 'us' ? 'metric' : 'us').text;
   const both =

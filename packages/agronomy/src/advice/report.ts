@@ -182,7 +182,7 @@ const reportFields = {
     listOf(
       {
         kind: text(60),
-        value: { description: 'a value', optional: false, read: (raw) => raw } as Field<unknown, false>,
+        value: { description: 'a value', optional: false, read: (raw) => raw },
       },
       'measurements',
       list,

@@ -40,7 +40,7 @@ function valueAt(advice: Advice, path: string): unknown {
     );
 }
 
-const told = (value: unknown): string => JSON.stringify(value) ?? 'nothing';
+const told = (value: unknown): string => (value === undefined ? 'nothing' : JSON.stringify(value));
 
 function faultOf(path: string, expected: Expected, advice: Advice): string | undefined {
   const found = valueAt(advice, path);
@@ -68,7 +68,7 @@ function faultOf(path: string, expected: Expected, advice: Advice): string | und
       : undefined;
   }
   if (typeof found !== 'number') return wrong(told(expected));
-  const { min, max } = expected as Range;
+  const { min, max } = expected;
   const slack = 1e-3 * Math.abs(found) + 1e-9;
   if (min !== undefined && found < number(min) - slack) return wrong(`at least ${min}`);
   if (max !== undefined && found > number(max) + slack) return wrong(`at most ${max}`);

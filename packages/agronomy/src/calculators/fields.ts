@@ -10,7 +10,13 @@ export class InputError extends Error {
 
   constructor(field: string, problem: string) {
     // What was given may hold line ends; the message is one line all the same.
-    super(`${field} ${problem}`.replace(/\s*[\r\n\u2028\u2029]+\s*/g, ' '));
+    super(
+      `${field} ${problem}`
+        .split(/[\r\n\u2028\u2029]/)
+        .map((line, index) => (index === 0 ? line.trimEnd() : line.trim()))
+        .filter((line) => line !== '')
+        .join(' '),
+    );
     this.name = 'InputError';
     this.field = field;
   }

@@ -8,7 +8,7 @@ export const panel = ['p', 'k', 'ca', 'mg'] as const;
 export type PanelNutrient = (typeof panel)[number];
 
 /** Units in which laboratories report them. */
-export const labUnits = ['mg/kg', 'lb/acre', 'kg/ha', 'cmol/kg'] as const;
+export const labUnits = ['mg/kg', 'lb/acre', 'kg/ha', 'cmol/kg', 'mg/100g'] as const;
 export type LabUnit = (typeof labUnits)[number];
 
 export type Basis = 'element' | 'oxide';
@@ -61,6 +61,15 @@ export function toElement(nutrient: Nutrient, reported: ReportedValue): Figure {
       source: SLICE_SOURCE,
     });
     value /= divisor;
+  } else if (reported.unit === 'mg/100g') {
+    book.step({
+      label: 'As a concentration',
+      formula: 'mg/kg = mg/100 g × 10',
+      numbers: `${figure(value)} × 10`,
+      result: value * 10,
+      unit: 'mg/kg',
+    });
+    value *= 10;
   } else if (reported.unit === 'cmol/kg') {
     const factor = chargeMass[nutrient] ?? Number.NaN;
     book.step({

@@ -9,6 +9,7 @@ export const labFields = [
   'sampledOn',
   'depth',
   'soilPh',
+  'saltPh',
   'bufferPh',
   'p',
   'k',
@@ -40,6 +41,8 @@ const fieldPatterns: ReadonlyArray<readonly [LabField, RegExp]> = [
   ['sampledOn', /date|sampled on|collected|^taken$/i],
   ['depth', /depth/i],
   ['bufferPh', /buffer|\bbph\b|\bsmp\b|sikora|adams|lime (test )?index/i],
+  // In salt or calcium chloride the pH reads lower: it is converted by a named step, and only where water is missing.
+  ['saltPh', /\b(salt|kcl|cacl2?|calcium chloride)\b.*\bph\b|\bph\b.*\b(salt|kcl|cacl2?|calcium chloride)\b/i],
   ['soilPh', /\bph\b|acidity \(ph/i],
   ['organicMatter', /organic|\bo\.?m\.?\b|\bloi\b|humus/i],
   [
@@ -56,6 +59,7 @@ const unitPatterns: ReadonlyArray<readonly [NonNullable<ColumnMatch['unit']>, Re
   ['lb/acre', /lbs?\s*(\/|per)\s*a(c|cre)?\b|pounds per acre/i],
   ['kg/ha', /kg\s*(\/|per)\s*ha\b/i],
   ['cmol/kg', /c?mol|meq/i],
+  ['mg/100g', /mg\s*(\/|per)\s*100\s*g/i],
   ['mg/kg', /ppm|mg\s*(\/|per)\s*kg/i],
   ['%', /%|percent/i],
   ['cm', /\bcm\b/i],
@@ -67,11 +71,15 @@ const extractantPatterns: ReadonlyArray<readonly [Extractant, RegExp]> = [
   ['mehlich-1', /mehlich[\s-]*(1|i)\b|\bm-?1\b/i],
   ['bray-1', /bray/i],
   ['olsen', /olsen/i],
-  ['morgan', /morgan/i],
+  // Original and modified Morgan read differently; the bare name does not tell which.
+  ['morgan', /modified[\s-]*morgan|morgan[\s,(-]*modified/i],
+  ['original morgan', /original[\s-]*morgan|morgan[\s,(-]*original/i],
   ['ammonium acetate', /ammonium acetate|nh4oac/i],
 ];
 
 const bufferPatterns: ReadonlyArray<readonly [BufferMethod, RegExp]> = [
+  // Moore–Sikora reads on the Adams–Evans scale.
+  ['adams-evans', /moore/i],
   ['sikora', /sikora/i],
   ['adams-evans', /adams/i],
   ['mehlich', /mehlich/i],
@@ -95,6 +103,12 @@ export function readMethods(text: string): Pick<HeaderReading, 'bufferMethod' | 
   return { extractant: found(extractantPatterns, false), bufferMethod: found(bufferPatterns, true) };
 }
 
+/** What a laboratory made of a number, in a word of its own: no number itself. */
+const VERDICT = /\b(rating|rated|interpretation|status|sufficiency|recommend\w*|comment\w*)\b/i;
+/** A column that names how every line was measured. */
+const METHOD = /^(extract\w*|test|soil)?\s*(method|extractant|extraction)$/i;
+const BUFFER_METHOD = /^buffer\s*(method|type)$/i;
+
 function plainHeader(header: string): string {
   return header.normalize('NFKC').replaceAll('_', ' ').replace(/\s+/g, ' ').trim();
 }
@@ -111,7 +125,8 @@ export function readHeader(headers: readonly string[]): HeaderReading {
     const text = plainHeader(header);
     // The method's own name must not be read as the nutrient ("M3-P", "Mehlich-3 Mg").
     const bare = text.replace(/mehlich[\s-]*(3|1|iii|i)?|\bm-?[13]\b|bray[\s-]*(p?-?1)?|olsen/gi, ' ').trim();
-    const found = firstMatch(fieldPatterns, /buffer/i.test(text) ? text : bare || text);
+    const told = !VERDICT.test(text) && !METHOD.test(text) && !BUFFER_METHOD.test(text);
+    const found = told ? firstMatch(fieldPatterns, /buffer/i.test(text) ? text : bare || text) : null;
     const field = found !== null && !taken.has(found) ? found : null;
     if (field !== null) taken.add(field);
     if (field === 'bufferPh') bufferMethod ??= firstMatch(bufferPatterns, text);
@@ -124,6 +139,36 @@ export function readHeader(headers: readonly string[]): HeaderReading {
     };
   });
   return { columns, bufferMethod, extractant };
+}
+
+/**
+ * Methods that the lines themselves name, in a column of their own; nothing where the lines differ.
+ *
+ * @param rows the cells of the body.
+ */
+export function methodsOfRows(
+  headers: readonly string[],
+  rows: ReadonlyArray<readonly string[]>,
+): Pick<HeaderReading, 'bufferMethod' | 'extractant'> {
+  const named = <T>(heading: RegExp, patterns: ReadonlyArray<readonly [T, RegExp]>): T | null => {
+    const column = headers.findIndex((header) => heading.test(plainHeader(header)));
+    const found = new Set(
+      column < 0 ? [] : rows.map((cells) => cells[column] ?? '').filter((cell) => cell.trim() !== '').map((cell) => firstMatch(patterns, cell)),
+    );
+    return found.size === 1 ? [...found][0]! : null;
+  };
+  return { extractant: named(METHOD, extractantPatterns), bufferMethod: named(BUFFER_METHOD, bufferPatterns) };
+}
+
+/**
+ * Whether a file writes decimals with a comma: some number can be read no other way, and none has a decimal point.
+ *
+ * @param semicolons whether its columns are parted by semicolons, as such files are.
+ */
+export function writesDecimalComma(rows: ReadonlyArray<readonly string[]>, semicolons: boolean): boolean {
+  const cells = rows.flat().map((cell) => cell.trim());
+  const comma = cells.some((cell) => (semicolons ? /^<?\s*\d+,\d+$/ : /^<?\s*\d{1,4},(\d{1,2}|\d{4,})$/).test(cell));
+  return comma && !cells.some((cell) => /^<?\s*\d+\.\d+$/.test(cell));
 }
 
 /** Which row is the header: the one that names most fields, among the first twenty (files open with addresses and notes). */

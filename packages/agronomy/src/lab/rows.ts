@@ -2,6 +2,7 @@ import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { convert } from '../units/unit.ts';
 import type { LabUnit, PanelNutrient, ReportedValue } from './analytes.ts';
 import type { ColumnMatch, LabField } from './columns.ts';
+import { phInWater } from './saltPh.ts';
 
 /** One sample of a laboratory's file, as far as it could be read. */
 export interface LabRow {
@@ -11,6 +12,8 @@ export interface LabRow {
   /** cm */
   depth?: number;
   soilPh?: number;
+  /** pH in salt or calcium chloride, as printed. */
+  saltPh?: number;
   bufferPh?: number;
   /** % */
   organicMatter?: number;
@@ -72,8 +75,8 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
       row.sampledOn = readDate(text);
       return;
     case 'depth': {
-      const range = /^\s*0\s*[-–]\s*(.+)$/.exec(text);
-      const number = splitNumber(range?.[1] ?? text);
+      const range = /^\s*0\s*[-–]/.exec(text);
+      const number = splitNumber(range ? text.slice(range[0].length) : text);
       const unit = number?.rest || column.unit;
       if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"'))
         throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
@@ -81,6 +84,7 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
       return;
     }
     case 'soilPh':
+    case 'saltPh':
     case 'organicMatter':
       row[column.field] = readReported(text).value;
       return;
@@ -98,13 +102,20 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
 
 /**
  * Read one row by its columns. Whatever can be read is kept; each cell that
- * cannot be read is named with the reason.
+ * cannot be read is named with the reason. A pH in salt stands in where none in water was printed, turned into water.
+ *
+ * @param decimalComma whether the file writes 6,4 for 6.4.
  */
-export function readLabRow(cells: readonly string[], columns: readonly ColumnMatch[]): ReadRow {
+export function readLabRow(
+  cells: readonly string[],
+  columns: readonly ColumnMatch[],
+  decimalComma = false,
+): ReadRow {
   const row: LabRow = { label: '', nutrients: {} };
   const faults: RowFault[] = [];
   columns.forEach((column, index) => {
-    const text = cells[index] ?? '';
+    const printed = cells[index] ?? '';
+    const text = decimalComma ? printed.trim().replace(/^(<?\s*\d+),(\d+)$/, '$1.$2') : printed;
     if (EMPTY.test(text.trim())) return;
     try {
       readCell(row, column, text);
@@ -113,6 +124,7 @@ export function readLabRow(cells: readonly string[], columns: readonly ColumnMat
       faults.push({ field: column.field ?? 'row', message: `${column.header}: ${error.message}` });
     }
   });
+  if (row.soilPh === undefined && row.saltPh !== undefined) row.soilPh = phInWater(row.saltPh);
   if (row.label === '')
     faults.unshift({ field: 'label', message: 'No sample label: this row cannot be matched to a zone.' });
   return { row, faults };

@@ -1,7 +1,7 @@
 import { nutrientSymbol } from '../nutrients/sufficiencyTables.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
-import { type Basis, type LabUnit, type PanelNutrient, type ReportedValue, toElement } from './analytes.ts';
+import { type Basis, type LabUnit, type PanelNutrient, type ReportedValue, labUnits, toElement } from './analytes.ts';
 
 const oxideNames: Readonly<Partial<Record<PanelNutrient, string>>> = { p: 'P₂O₅', k: 'K₂O' };
 
@@ -50,11 +50,11 @@ export function readTypedNutrient(text: string, nutrient: PanelNutrient, column:
 function soilTestUnit(unitText: string, text: string): LabUnit {
   try {
     const unit = parseUnit(unitText);
-    for (const known of ['mg/kg', 'lb/acre', 'kg/ha', 'cmol/kg'] as const) {
+    for (const known of labUnits) {
       if (sameDimension(unit, parseUnit(known)) && Math.abs(convert(1, unitText, known) - 1) < 1e-9) return known;
     }
   } catch (error) {
     if (!(error instanceof UnitError)) throw error;
   }
-  throw new QuantityError(`"${text.trim()}": soil tests come in ppm (mg/kg), lb/acre, kg/ha or meq/100g.`);
+  throw new QuantityError(`"${text.trim()}": soil tests come in ppm (mg/kg), mg/100 g, lb/acre, kg/ha or meq/100g.`);
 }

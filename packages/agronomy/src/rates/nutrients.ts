@@ -239,7 +239,7 @@ export function balanceLine(product: Product, rate: number) {
 export function adviseNutrients(
   zone: ZoneFacts,
   needs: Readonly<Record<Macro, Need>>,
-  products: { readonly [K in 'nitrogen' | 'phosphorus' | 'potassium']?: Product | undefined },
+  products: Readonly<Partial<Record<'nitrogen' | 'phosphorus' | 'potassium', Product | undefined>>>,
   conditions: { readonly salted: boolean; readonly carbonate: boolean; readonly first: Limitation | undefined },
   system: UnitSystem,
 ): readonly NutrientAdvice[] {

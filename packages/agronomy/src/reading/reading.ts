@@ -1,6 +1,7 @@
 import { panel } from '../lab/analytes.ts';
 import { bufferNames } from '../lab/buffers.ts';
 import { questionPlausibility } from '../lab/plausible.ts';
+import { SALT_SOURCE, SALT_STEP, phInWater } from '../lab/saltPh.ts';
 import { type Nutrient, nutrients } from '../nutrients/sufficiencyTables.ts';
 import { type Sward, swardOf } from '../nutrients/sward.ts';
 import { type Target, targetOf } from '../nutrients/target.ts';
@@ -28,15 +29,11 @@ export interface Reading {
   readonly questions: readonly string[];
 }
 
-/** By how much a pH in salt or CaCl₂ reads lower than in water. */
-const SALT_STEP = 0.6;
-const SALT_SOURCE = 'General difference of soil pH in 0.01 M CaCl₂ or 1 M KCl and in water, about 0.6';
-
 /** The test with its pH as in water; the step is named in the working. */
 export function inWater(test: SoilTest): { readonly test: SoilTest; readonly working: Working } {
   if (test.phIn === undefined || test.phIn === 'water') return { test, working: [] };
   const book = new WorkingBook();
-  const soilPh = Math.min(11, test.soilPh + SALT_STEP);
+  const soilPh = phInWater(test.soilPh);
   book.step({
     label: 'pH as in water',
     formula: `pH in ${test.phIn === 'salt' ? 'salt' : 'CaCl₂'} + ${SALT_STEP}`,

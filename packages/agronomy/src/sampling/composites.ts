@@ -44,13 +44,14 @@ const grounds: ReadonlyArray<{
 ];
 
 /**
- * Why two zones must not share a bag, in words for each ground; none when they may. What is not known of either is
- * taken as different: a mixed bag cannot be parted again.
+ * Why two zones must not share a bag, in words for each ground; none when they may. What is known of one only is
+ * taken as different, since a mixed bag cannot be parted again; what is known of neither is no difference.
  */
 export function apartBecause(one: SampledZone, other: SampledZone): string[] {
   return grounds.flatMap(({ of, words }) => {
     const [a, b] = [of(one), of(other)];
-    if (a === undefined && b === undefined) return [`${words} not known`];
+    // What is not known of either tells nothing apart.
+    if (a === undefined && b === undefined) return [];
     if (a === undefined || b === undefined) return [`${words} known of one only`];
     return a === b && !(words === 'trouble' && a !== 'none') ? [] : [words];
   });

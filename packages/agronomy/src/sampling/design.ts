@@ -1,4 +1,5 @@
 import { type UnitSystem, present } from '../units/present.ts';
+import { samplingCoreVolume } from './cores.ts';
 import { samplingTables } from './designTables.ts';
 import { normalDeviate } from './normalDeviate.ts';
 
@@ -28,6 +29,16 @@ export function coreErrors(cores: number, confidence = 90): CoreError[] {
  */
 export function usualCores(area: number): number {
   return Math.max(10, Math.min(30, Math.round(10 + area / 150)));
+}
+
+/**
+ * Cores that fill the laboratory's bag.
+ *
+ * @param wanted mL of the bag; `diameter` of the probe and `depth`, cm.
+ */
+export function coresToFill(wanted: number, diameter: number, depth: number): number {
+  const { volume } = samplingCoreVolume({ diameter, depth, cores: 1 }).result;
+  return Math.ceil(wanted / volume - 1e-9);
 }
 
 /**

@@ -133,7 +133,7 @@ export const ofJudgement = [
     ['Rating', 'Magnesium', `As ${otherNutrients.magnesium.carrier}, ${otherNutrients.magnesium.content} % Mg`],
     (['very low', 'low'] as const).map((rating) => {
       const rate = otherNutrients.magnesium[rating];
-      return [capital(rating), known(rate), `${((rate * 100) / otherNutrients.magnesium.content).toFixed(1)}`];
+      return [capital(rating), known(rate), ((rate * 100) / otherNutrients.magnesium.content).toFixed(1)];
     }),
   ),
 ];

@@ -12,7 +12,7 @@ const FRACTIONS: Readonly<Record<string, string>> = {
   '⅛': '1/8',
 };
 const NUMBER = String.raw`[-+]?(?:\d+\s+\d+\/\d+|\d+\/\d+|(?:\d+(?:,\d{3})*)(?:\.\d+)?(?:[eE][-+]?\d+)?|\.\d+)`;
-const PART = new RegExp(String.raw`^\s*(${NUMBER})\s*(.*)$`, 's');
+const PART = new RegExp(`^${NUMBER}`);
 const COMPOUND = new RegExp(String.raw`^([A-Za-z'"]+)\s*(?=${NUMBER}\s*[A-Za-z'"])`);
 
 /** A number as people write it: 1,250.5, 1/4, 1 1/2, 6½. */
@@ -30,10 +30,12 @@ export function splitNumber(text: string): { readonly value: number; readonly re
   const plain = text
     .trim()
     .replace(/−/g, '-')
-    .replace(/[¼½¾⅓⅔⅛]/g, (sign) => ` ${FRACTIONS[sign] ?? ''}`);
+    .replace(/[¼½¾⅓⅔⅛]/g, (sign) => ` ${FRACTIONS[sign] ?? ''}`)
+    .trim();
   const match = PART.exec(plain);
   if (!match) return undefined;
-  const [, number = '', rest = ''] = match;
+  const [number] = match;
+  const rest = plain.slice(number.length).trim();
   if (/^,\d/.test(rest) || /^\.\d/.test(rest)) return undefined;
   const value = readNumber(number.trim());
   return Number.isFinite(value) ? { value, rest: rest.trim() } : undefined;

@@ -109,8 +109,9 @@ function normalise(text: string): string {
     .replace(/\bmetric\s+tons?\b/gi, 't')
     .replace(/\b(?:sq|square)\.?\s*([a-z]+)/gi, '$12')
     .replace(/\b(?:cu|cubic)\.?\s*(?!ps?\b)([a-z]+)/gi, '$13')
-    .replace(/\s+per\s+|^per\s+/gi, '/')
-    .replace(/\s*\/\s*/g, '/');
+    .split(/\bper\b|\//i)
+    .map((part) => part.trim())
+    .join('/');
 }
 
 const cache = new Map<string, Unit>();

@@ -76,6 +76,7 @@ const shortUnits: Readonly<Record<LabUnit, string>> = {
   'lb/acre': 'lb/acre',
   'kg/ha': 'kg/ha',
   'cmol/kg': 'meq/100 g',
+  'mg/100g': 'mg/100 g',
 };
 
 /** Unit and basis of a column in one choice: P in ppm, P₂O₅ in lb/acre, and so on. */

@@ -6,13 +6,15 @@ const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g,
 
 /** The column that one of these words names. */
 function column(headers: readonly string[], words: readonly string[]): string | undefined {
-  return headers.find((header) => words.some((word) => plain(header.replace(/[([].*$/, '')).startsWith(word)));
+  return headers.find((header) => words.some((word) => plain(header.split(/[([]/)[0]!).startsWith(word)));
 }
 
 /** The unit in a header such as "area (ft2)" or "area_m2". */
 function unitIn(header: string): string | undefined {
-  const unit = /[([]\s*([^)\]]+)\s*[)\]]|[_ ](m2|m²|ft2|ft²|sqft|sq ft|ha|ac|acres?|hectares?|yd2)$/i.exec(header);
-  return (unit?.[1] ?? unit?.[2])?.replace(/^sqft$/i, 'sq ft');
+  const [, bracketed] = header.split(/[([]/);
+  const inside = bracketed?.split(/[)\]]/)[0]?.trim();
+  const unit = inside || /[_ ](m2|m²|ft2|ft²|sqft|sq ft|ha|ac|acres?|hectares?|yd2)$/i.exec(header)?.[1];
+  return unit?.replace(/^sqft$/i, 'sq ft');
 }
 
 /** m², or why it is none. */

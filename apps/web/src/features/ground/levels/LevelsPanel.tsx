@@ -61,7 +61,7 @@ export function LevelsPanel({ zone, plan }: { readonly zone: ZoneAnswer; readonl
               Keep {rounded(value.slope)} % to the {toward} as the zone’s slope
             </Button>
           )}
-          <Grading zone={zone} spots={spots} natural={value.aspect} />
+          <Grading key={`${value.slope} ${value.aspect}`} zone={zone} spots={spots} natural={value} />
         </>
       )}
     </>
@@ -73,15 +73,16 @@ const rounded = (percent: number): number => Math.round(percent * 10) / 10;
 interface GradingProps {
   readonly zone: ZoneAnswer;
   readonly spots: ReturnType<typeof spotsOf>;
-  /** Degrees toward which the ground falls as it lies. */
-  readonly natural: number;
+  /** How the ground falls as it lies: %, and degrees toward which. */
+  readonly natural: { readonly slope: number; readonly aspect: number };
 }
 
 /** Cut and fill to a wanted grade. */
 function Grading({ zone, spots, natural }: GradingProps) {
   const { say } = useUnits();
-  const [grade, setGrade] = useState<number | string | null>(2);
-  const [toward, setToward] = useState(() => (Math.round(natural / 45) % 8) * 45);
+  // It begins at the field's own mean slope: the least soil to move, and no guess.
+  const [grade, setGrade] = useState<number | string | null>(() => Math.round(natural.slope * 100) / 100);
+  const [toward, setToward] = useState(natural.aspect);
   const [level, setLevel] = useState<number | string | null>(null);
   const fault = typeof grade !== 'number' || grade < 0 || grade > 30 ? 'Give a fall of 0 to 30 %.' : undefined;
   const levelFault = typeof level === 'string' ? 'Give a height, or leave it open.' : undefined;
@@ -104,9 +105,10 @@ function Grading({ zone, spots, natural }: GradingProps) {
           value={grade}
           onChange={setGrade}
           problem={fault}
-          helperText="1 to 2 % sheds water"
+          helperText={grade === Math.round(natural.slope * 100) / 100 ? 'Its own mean slope' : '1 to 2 % sheds water'}
         />
         <TextField select label="Toward" value={toward} onChange={(event) => setToward(Number(event.target.value))}>
+          <MenuItem value={natural.aspect}>as it falls, {compassPoint(natural.aspect)}</MenuItem>
           {directions.map((degrees) => (
             <MenuItem key={degrees} value={degrees}>
               {compassPoint(degrees)}

@@ -58,7 +58,9 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const { purpose, design, seed } = settings;
   const [depth, probe, edge, clear] = [settings.depth, settings.probe, settings.edge, settings.clear].map(amount);
 
-  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, choices);
+  const laboratory = laboratories.find(({ name }) => name === settings.laboratory);
+  const bagVolume = laboratory?.volume ?? BAG_VOLUME;
+  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, choices, bagVolume);
   const { designed, progress } = useDesign(task);
 
   const applied = openZones.flatMap(({ facts }) => facts.applications ?? []);
@@ -79,8 +81,6 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
     depth && probe && wanted.length > 0
       ? samplingCoreVolume({ diameter: probe, depth, cores: fewest }).result.volume
       : undefined;
-  const laboratory = laboratories.find(({ name }) => name === settings.laboratory);
-  const bagVolume = laboratory?.volume ?? BAG_VOLUME;
   const depthWords = depth === undefined ? [] : depthAdvice(depth, purpose, results[0]?.depth, system, laboratory);
   const question = samplingTables.questions.find(({ name }) => name === settings.question);
   const panels = samplingTables.panels.filter(({ name }) => question?.panels.includes(name));

@@ -7,7 +7,8 @@ import { isExclusion } from '@glenfold/agronomy';
 export function sampledZone(zone: ZoneAnswer, system: UnitSystem): SampledZone {
   const { id, name, grass, surface, intensity, shade, clippings, soilGroup, facts } = zone;
   return {
-    ...{ id, name, grass, surface, intensity, shade, clippings },
+    ...{ id, name, surface, intensity, shade, clippings },
+    grass: facts.mix?.map((part) => `${part.grass} ${part.share} %`).join(', ') || grass,
     watering: facts.irrigation ?? undefined,
     soil: soilGroup ?? undefined,
     layers: (facts.layers ?? []).map(({ material, depth }) => `${present('depth', depth, system).text} ${material}`),

@@ -39,7 +39,7 @@ export const noChoices: DraftChoices = {
   joined: new Map(),
 };
 
-/** Of each half of a pair: enough to fill a bag. */
+/** Of each half of a pair, at least. */
 const PAIRED_CORES = 12;
 
 interface Together {
@@ -72,13 +72,14 @@ const positionOf = (at: readonly number[] | null | undefined): Position[] => (at
  * The bags for these zones: as the core proposes them, with what the person decided otherwise. Every zone is in one of
  * them, or in both halves of a pair.
  *
- * @param usually what a bag is for where nothing else is said.
+ * @param usually what a bag is for where nothing else is said; `least` cores that fill the laboratory's bag.
  */
 export function draftsOf(
   zones: readonly ZoneAnswer[],
   { alone, ownCores, ownPurpose, paired, joined }: DraftChoices,
   usually: string,
   system: UnitSystem,
+  least = 0,
 ): Draft[] {
   const sampled = zones.map((zone) => sampledZone(zone, system));
   const composites = alone
@@ -88,12 +89,12 @@ export function draftsOf(
     const together = own.map(({ id }) => id).join();
     const members = zones.filter(({ id }) => own.some((zone) => zone.id === id));
     const spots = members.flatMap(({ facts }) => (facts.signs ?? []).flatMap(({ at }) => positionOf(at)));
-    const usual = usualCores(members.reduce((sum, zone) => sum + zone.area, 0));
+    const usual = Math.max(least, usualCores(members.reduce((sum, zone) => sum + zone.area, 0)));
     const draft = (part: Draft['part'], words: string, purpose: string): Draft => {
       const key = part ? `${together} ${part}` : together;
       return {
         ...{ key, zones: own, why: words, spots, ...(part ? { part } : {}) },
-        cores: ownCores.get(key) ?? (part ? PAIRED_CORES : usual),
+        cores: ownCores.get(key) ?? (part ? Math.max(least, PAIRED_CORES) : usual),
         purpose: ownPurpose.get(key) ?? purpose,
       };
     };

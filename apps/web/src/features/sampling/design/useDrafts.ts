@@ -1,4 +1,4 @@
-import { type PointDesign, samplingTables } from '@glenfold/agronomy';
+import { type PointDesign, coresToFill, samplingTables } from '@glenfold/agronomy';
 import type { BagAnswer, GroundThingsAnswer, ZoneAnswer } from '@glenfold/contract';
 import { useMemo } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
@@ -61,7 +61,13 @@ interface DraftedSite {
 }
 
 /** The bags that are proposed for the zones without one, and the task of placing their cores. */
-export function useDrafts({ zones, things, bags }: DraftedSite, settings: Settings, choices: DraftChoices) {
+/** @param bagVolume mL that the laboratory's bag wants: no fewer cores are proposed than fill it. */
+export function useDrafts(
+  { zones, things, bags }: DraftedSite,
+  settings: Settings,
+  choices: DraftChoices,
+  bagVolume: number,
+) {
   const { system } = useUnits();
   const { design, seed, purpose } = settings;
   const [edge, clear, reach] = [settings.edge, settings.clear, settings.reach].map(amount);
@@ -69,7 +75,12 @@ export function useDrafts({ zones, things, bags }: DraftedSite, settings: Settin
     const busy = new Set((bags ?? []).filter(({ state }) => state === 'planned').flatMap(({ zoneIds }) => zoneIds));
     return zones.filter(({ id }) => !busy.has(id));
   }, [zones, bags]);
-  const drafts = useMemo(() => draftsOf(openZones, choices, purpose, system), [openZones, choices, purpose, system]);
+  const [probe, depth] = [settings.probe, settings.depth].map(amount);
+  const least = probe && depth ? coresToFill(bagVolume, probe, depth) : 0;
+  const drafts = useMemo(
+    () => draftsOf(openZones, choices, purpose, system, least),
+    [openZones, choices, purpose, system, least],
+  );
   const wanted = useMemo(() => drafts.filter(({ key }) => !choices.left.has(key)), [drafts, choices.left]);
 
   const task = useMemo((): DesignTask => {
