@@ -78,6 +78,20 @@ export default tseslint.config(
       'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'localStorage'],
     },
   },
+  {
+    // A day is asked of the clock: cut out of a moment in UTC it is yesterday's or tomorrow's for half the world.
+    files: ['apps/*/src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'CallExpression[callee.property.name="slice"][callee.object.callee.property.name="toISOString"][arguments.1.value=10]',
+          message: 'Use dayOf of platform/clock or ui/today.',
+        },
+      ],
+    },
+  },
   { files: ['apps/web/src/**/*.{ts,tsx}'], extends: [reactHooks.configs.flat.recommended] },
   {
     files: ['**/*.mjs', '**/*.js', '**/*.cjs'],

@@ -1,9 +1,12 @@
 import { join } from 'node:path';
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import { AppModule } from './app.module.ts';
 import { FirstRun } from './demo/firstRun.ts';
+import { SessionService } from './people/session.service.ts';
+import { bodies, whoAsks } from './platform/bodies.ts';
 import { prepareDatabase } from './platform/database.ts';
 import { DescriptionController, describeApi } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
@@ -47,12 +50,11 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   // Behind a proxy that speaks https, the visitor's address is in its header.
   if (isSecure(settings)) app.set('trust proxy', 'loopback');
   app.use(securityHeaders(settings));
-  for (const limit of new Set(['256kb', ...largeBodies.map(([, large]) => large)]))
-    app.useBodyParser('json', {
-      limit,
-      type: (request) => limitOf(request.url) === limit && isJson(request.headers),
-    });
+  app.use(compression());
   app.use(cookieParser());
+  const sessions = app.get(SessionService);
+  app.use(whoAsks((token) => sessions.access(token)));
+  app.use(bodies);
   app.setGlobalPrefix('api');
   app.useGlobalPipes(contractPipe);
   app.useGlobalFilters(new ProblemFilter());
@@ -64,14 +66,3 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   if (loadDemo) await app.get(FirstRun).loadDemo(join(root, 'demo'));
   return app;
 }
-
-/** Only what brings a file may be large: a laboratory's, a plan's, a picture. */
-const largeBodies: ReadonlyArray<readonly [path: RegExp, limit: string]> = [
-  [/^\/api\/sites\/[^/]+\/lab-imports/, '3mb'],
-  [/^\/api\/zones\/[^/]+\/photos/, '3mb'],
-  [/^\/api\/sites\/[^/]+\/underlay/, '12mb'],
-  [/^\/api\/sites\/[^/]+\/plan$/, '32mb'],
-];
-const limitOf = (url = ''): string => largeBodies.find(([path]) => path.test(url))?.[1] ?? '256kb';
-const isJson = (headers: { readonly 'content-type'?: string | undefined }): boolean =>
-  headers['content-type']?.startsWith('application/json') ?? false;

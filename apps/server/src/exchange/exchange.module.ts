@@ -26,6 +26,7 @@ import { SetupService } from '../people/setup.service.ts';
 import { CatalogueService } from '../rates/catalogue.service.ts';
 import { RatesModule } from '../rates/rates.module.ts';
 import { ExchangeService } from './exchange.service.ts';
+import { dayOf } from '../platform/clock.ts';
 
 const MOST_UPLOADED = 60_000_000;
 
@@ -100,7 +101,7 @@ class ExchangeController {
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
   async export(): Promise<StreamableFile> {
     const { name, stream } = await this.exchange.export();
-    const file = `${name} ${new Date().toISOString().slice(0, 10)}.zip`.replace(/[^\w .-]/g, '');
+    const file = `${name} ${dayOf(new Date())}.zip`.replace(/[^\w .-]/g, '');
     return new StreamableFile(stream as never, {
       type: 'application/zip',
       disposition: `attachment; filename="${file}"`,

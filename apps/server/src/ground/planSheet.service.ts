@@ -3,6 +3,7 @@ import { colours } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import type { Content } from 'pdfmake/interfaces.js';
 import { PracticeService } from '../people/practice.service.ts';
+import { Clock } from '../platform/clock.ts';
 import { bytesOf, cell, head, rules } from '../platform/paper.ts';
 import { GroundService } from './ground.service.ts';
 import { GroundPlanService } from './groundPlan.service.ts';
@@ -15,12 +16,13 @@ export class PlanSheetService {
     private readonly ground: GroundService,
     private readonly plans: GroundPlanService,
     private readonly practices: PracticeService,
+    private readonly clock: Clock,
   ) {}
 
   async sheet(siteId: string, units: UnitSystem): Promise<PlanSheet> {
     const site = await this.ground.site(siteId);
     const { name } = await this.practices.current();
-    const by = `${name}, ${new Date().toISOString().slice(0, 10)}`;
+    const by = `${name}, ${this.clock.day()}`;
     return planSheet(site, await this.plans.plan(siteId), by, units);
   }
 

@@ -6,6 +6,7 @@ import { refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { LabResult } from './labResult.entity.ts';
 import { Sample } from './sample.entity.ts';
+import { dayOf } from '../platform/clock.ts';
 
 /** What a file brings of a result beside its numbers. */
 interface ResultOrigin {
@@ -39,7 +40,7 @@ export class LabService {
   async newestFirst(): Promise<LabResult[]> {
     const results = await this.records.of(LabResult).find({}, { createdAt: 'DESC' });
     const when = ({ sample, createdAt }: LabResult): string =>
-      `${sample.sampledOn ?? createdAt.toISOString().slice(0, 10)} ${createdAt.toISOString()}`;
+      `${sample.sampledOn ?? dayOf(createdAt)} ${createdAt.toISOString()}`;
     return results.sort((a, b) => when(b).localeCompare(when(a)));
   }
 

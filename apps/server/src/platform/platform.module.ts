@@ -1,5 +1,6 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
+import { Clock } from './clock.ts';
 import { Door } from './door.ts';
 import { Gate } from './gate.ts';
 import { Records } from './records.ts';
@@ -15,11 +16,12 @@ export class PlatformModule {
       providers: [
         { provide: Settings, useValue: settings },
         { provide: APP_GUARD, useClass: Gate },
+        Clock,
         Work,
         Records,
         Door,
       ],
-      exports: [Settings, Work, Records, Door],
+      exports: [Clock, Settings, Work, Records, Door],
     };
   }
 }

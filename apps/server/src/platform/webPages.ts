@@ -59,5 +59,14 @@ export function webPages(app: NestExpressApplication, folder: string): void {
       .set('cache-control', 'no-store')
       .send(page.replaceAll(PLACE, nonceOf(response)));
   });
-  app.useStaticAssets(folder, { index: false });
+  const assets = join(folder, 'assets');
+  app.useStaticAssets(folder, {
+    index: false,
+    // Their names carry what is in them, so what was fetched once stays good; all else is asked after each time.
+    setHeaders: (response, path) =>
+      response.setHeader(
+        'cache-control',
+        path.startsWith(assets) ? 'public, max-age=31536000, immutable' : 'no-cache',
+      ),
+  });
 }

@@ -1,9 +1,19 @@
-import { type NutrientAdvice, type ProductAmount, type Working, present, presentStep } from '@glenfold/agronomy';
+import {
+  type NutrientAdvice,
+  type ProductAmount,
+  type Reading,
+  type Working,
+  type ZonePlan,
+  present,
+  presentStep,
+} from '@glenfold/agronomy';
 import { type ZonePlanAnswer, colours } from '@glenfold/contract';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
 import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
-import { Problem } from '../platform/problem.ts';
-import type { IssuedPlan, Plan } from './plan.entity.ts';
+import type { IssuedPlan } from './plan.entity.ts';
+
+/** What plans of before did not have yet is left out of theirs: they are shown as they were handed over. */
+type Early<T> = { readonly [K in keyof T]?: T[K] };
 
 /** Plans of before there were roles carry no mark: they show their costs. */
 const isPriced = ({ priced }: Partial<ZonePlanAnswer>): boolean => priced !== false;
@@ -46,6 +56,8 @@ function limeSection(issued: IssuedPlan): Content[] {
   }
   for (const { words, reasons } of answer.plan.comparisons)
     content.push({ text: plain(`${words} ${reasons.join(' ')}`), margin: [0, 4, 0, 0], color: colours.slate });
+  const { rule } = lime as Early<typeof lime>;
+  if (rule) content.push({ text: plain(rule), margin: [0, 4, 0, 0], fontSize: 9, color: colours.slate });
   return [...content, ...cautions(lime.cautions)];
 }
 
@@ -57,6 +69,26 @@ function buy({ bags, bagMass, cost }: ProductAmount, { units, answer }: IssuedPl
 
 function cautions(texts: readonly string[]): Content[] {
   return texts.length === 0 ? [] : [{ ul: texts.map(plain), color: colours.ochre, fontSize: 9, margin: [0, 4, 0, 0] }];
+}
+
+/** What was judged and has no product yet: sulfur, compost, gypsum, magnesium. */
+function verdictSection({ verdicts = [] }: Early<ZonePlan>): Content[] {
+  const told = verdicts.filter(({ words }) => words !== '');
+  if (told.length === 0) return [];
+  return [
+    { text: 'Also looked at', style: 'section' },
+    { ul: told.map(({ words }) => plain(words)) },
+    ...cautions(told.flatMap((verdict) => verdict.cautions)),
+  ];
+}
+
+/** What comes before any rate, most first. */
+function firstSection({ limitations }: Reading): Content[] {
+  if (limitations.length === 0) return [];
+  return [
+    { text: 'What limits this lawn, most first', style: 'section' },
+    { ol: limitations.map(({ what, evidence }) => plain(`${what} ${evidence}`)) },
+  ];
 }
 
 function nutrientSection(advice: readonly NutrientAdvice[], issued: IssuedPlan): Content[] {
@@ -103,9 +135,14 @@ function workingSection(title: string, working: Working, units: IssuedPlan['unit
   return [{ unbreakable: true, stack: [heading, table] }];
 }
 
-/** A zone's plan on paper, as it was handed over. @returns the PDF's bytes */
-export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
-  if (!issued || !issuedAt) throw new Problem(404, 'Not handed over', 'This plan has not been handed over yet.');
+/**
+ * A zone's plan on paper.
+ *
+ * @param kind a plan that was handed over, or a draft, which says so.
+ * @param day when it was handed over, or printed.
+ * @returns the PDF's bytes
+ */
+export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: string): Promise<Buffer> {
   const { answer, units } = issued;
   const { result, reading, plan } = answer;
   const workings = [
@@ -115,7 +152,7 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
     ),
   ];
   const definition: TDocumentDefinitions = {
-    info: { title: `${issued.siteName}, ${issued.zoneName}: plan` },
+    info: { title: `${issued.siteName}, ${issued.zoneName}: ${kind === 'plan' ? 'plan' : 'draft of a plan'}` },
     pageSize: units === 'us' ? 'LETTER' : 'A4',
     pageMargins: [48, 38, 48, 46],
     defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink, lineHeight: 1.15 },
@@ -142,9 +179,19 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
         ],
       },
       {
-        text: plain(`${issued.siteName}. ${issued.practiceName}, ${issuedAt.toISOString().slice(0, 10)}.`),
+        text: plain(`${issued.siteName}. ${issued.practiceName}, ${day}.`),
         color: colours.slate,
       },
+      ...(kind === 'plan'
+        ? []
+        : [
+            {
+              text: 'Draft: not handed over, and it may still change.',
+              bold: true,
+              color: colours.ochre,
+              margin: [0, 3, 0, 0],
+            } as Content,
+          ]),
       {
         margin: [0, 8, 0, 0],
         columns: [
@@ -157,6 +204,7 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
           },
         ],
       },
+      ...firstSection(reading),
       { text: 'What the test says', style: 'section' },
       {
         layout: rules,
@@ -170,9 +218,13 @@ export async function planPdf({ issued, issuedAt }: Plan): Promise<Buffer> {
           ]),
         },
       },
-      { text: plain(reading.buffer), margin: [0, 4, 0, 0] },
+      {
+        text: plain([reading.buffer, ...((reading as Early<Reading>).notes ?? []), (reading as Early<Reading>).open ?? ''].join(' ').trim()),
+        margin: [0, 4, 0, 0],
+      },
       ...limeSection(issued),
       ...nutrientSection(plan.nutrients, issued),
+      ...verdictSection(plan),
       ...(plan.leftOut.length > 0
         ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }]
         : []),

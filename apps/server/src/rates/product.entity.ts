@@ -1,4 +1,4 @@
-import type { LimeStrength, Purpose } from '@glenfold/agronomy';
+import type { LimeStrength, Product, Purpose } from '@glenfold/agronomy';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -14,9 +14,9 @@ export class ProductRecord extends Owned {
   @Column({ type: 'text' })
   purpose: Purpose;
 
-  /** % N, P₂O₅ and K₂O. */
+  /** % N, P₂O₅ and K₂O, and of what else the label tells. */
   @Column({ type: 'jsonb' })
-  grade: { n: number; p2o5: number; k2o: number };
+  grade: Product['grade'];
 
   /** % of the nitrogen */
   @Column({ type: 'double precision' })

@@ -10,11 +10,12 @@ import { Body, Controller, Get, Header, Module, Param, ParseUUIDPipe, Post, Put,
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
+import { Clock } from '../platform/clock.ts';
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { CatalogueService, productAnswer } from './catalogue.service.ts';
-import { planFile } from './planFile.ts';
+import { draftFile, planFile } from './planFile.ts';
 import { RatesService } from './rates.service.ts';
 
 @ApiTags('rates')
@@ -23,6 +24,7 @@ class RatesController {
   constructor(
     private readonly rates: RatesService,
     private readonly catalogue: CatalogueService,
+    private readonly clock: Clock,
   ) {}
 
   @Get('zones/:zoneId/plan')
@@ -69,6 +71,17 @@ class RatesController {
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
   async pdf(@Param('planId', ParseUUIDPipe) planId: string) {
     return planFile(await this.rates.issued(planId));
+  }
+
+  /** Printing hands nothing over. */
+  @Get('zones/:zoneId/plan.pdf')
+  @For('work.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async draftPdf(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem) {
+    return draftFile(await this.rates.draft(zoneId, units), this.clock.day());
   }
 
   @Get('products')

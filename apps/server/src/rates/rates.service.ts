@@ -3,7 +3,7 @@ import {
   type TestedZone,
   type UnitSystem,
   type ZoneFacts,
-  findGrass,
+  grassWords,
   planZone,
 } from '@glenfold/agronomy';
 import { type PlanChoicesInput, type ZonePlanAnswer, allows } from '@glenfold/contract';
@@ -14,12 +14,13 @@ import type { Zone } from '../ground/zone.entity.ts';
 import type { LabResult } from '../lab/labResult.entity.ts';
 import { LabService, labResultAnswer } from '../lab/lab.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
+import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { CatalogueService, coreProduct } from './catalogue.service.ts';
 import { withoutCosts } from './costs.ts';
-import { Plan } from './plan.entity.ts';
+import { type IssuedPlan, Plan } from './plan.entity.ts';
 
 /** Reads tests and works out plans by calling the core; computes nothing itself. */
 @Injectable()
@@ -31,6 +32,7 @@ export class RatesService {
     private readonly catalogue: CatalogueService,
     private readonly practices: PracticeService,
     private readonly work: Work,
+    private readonly clock: Clock,
   ) {}
 
   async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
@@ -85,27 +87,34 @@ export class RatesService {
     }
   }
 
-  /** Hand the plan over: frozen as it stands. */
-  async issue(zoneId: string, units: UnitSystem): Promise<Plan> {
+  /** All that the paper shows, as it stands now. Nothing is kept: a draft can be printed without being handed over. */
+  async draft(zoneId: string, units: UnitSystem): Promise<IssuedPlan> {
     const answer = await this.plan(zoneId, units);
     const zone = await this.ground.zone(zoneId);
     const site = await this.ground.site(zone.siteId);
     const practice = await this.practices.current();
+    return {
+      units,
+      practiceName: practice.name,
+      siteName: site.name,
+      zoneName: zone.name,
+      zoneLabel: zone.label,
+      area: zone.area,
+      grass: grassWords(zone.grass, zone.facts?.mix),
+      answer,
+    };
+  }
+
+  /** Hand the plan over: frozen as it stands. */
+  async issue(zoneId: string, units: UnitSystem): Promise<Plan> {
+    const issued = await this.draft(zoneId, units);
+    const { choices, result } = issued.answer;
     return this.records.of(Plan).add({
       zoneId,
-      choices: answer.choices,
-      issuedAt: new Date(),
-      labResultId: answer.result.id,
-      issued: {
-        units,
-        practiceName: practice.name,
-        siteName: site.name,
-        zoneName: zone.name,
-        zoneLabel: zone.label,
-        area: zone.area,
-        grass: findGrass(zone.grass).label,
-        answer,
-      },
+      choices,
+      issuedAt: this.clock.now(),
+      labResultId: result.id,
+      issued,
     });
   }
 

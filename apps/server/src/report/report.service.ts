@@ -1,4 +1,4 @@
-import { findGrass } from '@glenfold/agronomy';
+import { grassWords } from '@glenfold/agronomy';
 import type { ReportPlanAnswer, SharedSiteAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { GroundService } from '../ground/ground.service.ts';
@@ -38,9 +38,9 @@ export class ReportService {
       siteName,
       place,
       practiceName: practice.name,
-      zones: zones.map(({ id, name, area, grass }) => {
+      zones: zones.map(({ id, name, area, grass, facts }) => {
         const plan = issued.find(({ zoneId }) => zoneId === id);
-        return { name, area, grass: findGrass(grass).label, plan: plan ? reportPlan(plan, pdfUnder) : null };
+        return { name, area, grass: grassWords(grass, facts?.mix), plan: plan ? reportPlan(plan, pdfUnder) : null };
       }),
     };
   }

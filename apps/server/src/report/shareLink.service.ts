@@ -8,6 +8,7 @@ import { Records } from '../platform/records.ts';
 import { Settings } from '../platform/settings.ts';
 import { Work } from '../platform/work.ts';
 import { ShareLink } from './shareLink.entity.ts';
+import { dayOf } from '../platform/clock.ts';
 
 /** Addresses that show one site's report to whoever holds them. */
 @Injectable()
@@ -61,7 +62,7 @@ export class ShareLinkService {
       throw new Problem(
         410,
         'Expired',
-        `This link was open until ${link.expiresAt.toISOString().slice(0, 10)}. ${ask}`,
+        `This link was open until ${dayOf(link.expiresAt)}. ${ask}`,
       );
     return this.work.run({ practiceId: link.practiceId, person: null, role: null }, () => work(link.siteId));
   }

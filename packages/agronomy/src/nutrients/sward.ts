@@ -24,6 +24,13 @@ export interface Part {
   readonly share: number;
 }
 
+/** What grows there, in words: "tall fescue", or "60 % fine fescue, 40 % perennial ryegrass". */
+export function grassWords(grass: string, mix?: readonly Part[] | null): string {
+  return mix && mix.length > 0
+    ? mix.map((part) => `${part.share} % ${findGrass(part.grass).label}`).join(', ')
+    : findGrass(grass).label;
+}
+
 const told = ([low, high]: readonly [number, number]): string => `${low.toFixed(1)}–${high.toFixed(1)}`;
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 

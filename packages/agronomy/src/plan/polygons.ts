@@ -21,6 +21,7 @@ import {
   write,
 } from './outline.ts';
 import type { Plane, Position } from './plane.ts';
+import { refuseTangled } from './tangled.ts';
 
 export interface TreatedArea {
   /** m² that are treated: the outline less what of the exclusions lies in it, each part taken off once. */
@@ -36,15 +37,15 @@ export interface TreatedArea {
 /**
  * What of a zone is treated, on the ellipsoid. Exclusions may reach over the border and over one another.
  *
- * @throws {PlanError} for an outline that crosses itself.
+ * @throws {PlanError} for an outline that crosses itself, and for outlines that cross one another too often.
  */
 export function treatedArea(outline: Outline, exclusions: readonly Outline[]): TreatedArea {
   const plane = planeAt(outline);
   const whole = read(plane, outline);
   const box = boxOf(outline);
-  const taken = unionOf(
-    exclusions.filter((exclusion) => boxesMeet(box, boxOf(exclusion))).map((exclusion) => read(plane, exclusion)),
-  );
+  const near = exclusions.filter((exclusion) => boxesMeet(box, boxOf(exclusion)));
+  refuseTangled([outline, ...near]);
+  const taken = unionOf(near.map((exclusion) => read(plane, exclusion)));
   const treated = taken ? write(plane, without(whole, taken)) : outline;
   return {
     area: treated ? areaOf(treated) : 0,
@@ -76,6 +77,7 @@ export function splitBy(outline: Outline, line: readonly Position[]): Outline[] 
 
 /** Two outlines as one. @throws {PlanError} when they do not share a border. */
 export function merge(one: Outline, other: Outline): Outline {
+  refuseTangled([one, other]);
   const plane = planeAt(one);
   const merged = either(read(plane, one), read(plane, other));
   const joined = write(plane, merged);
@@ -86,6 +88,7 @@ export function merge(one: Outline, other: Outline): Outline {
 
 /** An outline less another. @throws {PlanError} when nothing is left. */
 export function cutOut(outline: Outline, hole: Outline): Outline {
+  refuseTangled([outline, hole]);
   const plane = planeAt(outline);
   const left = write(plane, without(read(plane, outline), read(plane, hole)));
   if (!left) throw new PlanError('Nothing would be left of the zone.');

@@ -4,6 +4,7 @@ import { type Soil, type SoilAnalyte, acidityOf, normal } from './hiddenSoil.ts'
 import { type HouseStyle, extracted, inItsUnit, panelAnalytes, wordFor } from './houseStyles.ts';
 import type { PrintedSample } from './reportFiles.ts';
 import type { SubmittedSample } from './laboratory.ts';
+import { dayOf } from '../../platform/clock.ts';
 
 const names: Readonly<Partial<Record<SoilAnalyte, string>>> = {
   ...{ p: 'P', k: 'K', ca: 'Ca', mg: 'Mg', s: 'S', fe: 'Fe', mn: 'Mn', zn: 'Zn', cu: 'Cu', b: 'B', na: 'Na' },
@@ -47,7 +48,7 @@ export function assay(
   return {
     code,
     labNumber,
-    sampledOn: sampledOn ?? sentAt.toISOString().slice(0, 10),
+    sampledOn: sampledOn ?? dayOf(sentAt),
     depth,
     cells: [
       { name: 'pH', unit: '', text: soilPh.toFixed(1) },

@@ -15,6 +15,7 @@ import { type HouseStyle, houseStyles } from './houseStyles.ts';
 import { Laboratories, Laboratory, type LaboratoryNews, type SubmittedSample } from './laboratory.ts';
 import type { PrintedSample } from './reportFiles.ts';
 import { type ReportFault, StandInSample } from './standInSample.entity.ts';
+import { dayOf } from '../../platform/clock.ts';
 
 const DAY = 86_400_000;
 const later = (from: Date, days: number): Date => new Date(from.getTime() + days * DAY);
@@ -197,7 +198,7 @@ class StandInLaboratory extends Laboratory {
       file: this.style.write({
         laboratory: name,
         number: amends ? `${number}A` : number,
-        day: at.toISOString().slice(0, 10),
+        day: dayOf(at),
         client: siteName,
         extractant: title[extractant as keyof typeof title],
         buffer: buffers[bufferMethod],

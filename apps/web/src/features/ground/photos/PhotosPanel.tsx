@@ -11,6 +11,7 @@ import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';
 import { shrink } from '../../../ui/shrink.ts';
+import { dayOf } from '../../../ui/today.ts';
 
 const LONGEST = 1600;
 
@@ -29,7 +30,7 @@ export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
     try {
       for (const file of files) {
         const { type, image } = await shrink(file, LONGEST);
-        const takenOn = new Date(file.lastModified).toISOString().slice(0, 10);
+        const takenOn = dayOf(new Date(file.lastModified));
         await mutateAsync({ type, image, takenOn, caption: caption.trim() || null });
       }
       setCaption('');

@@ -12,9 +12,9 @@ import type { Pen } from '../plan/PlanEditor.tsx';
 import { SignDrawing } from './SignDrawing.tsx';
 import { SignPicker } from './SignPicker.tsx';
 import { troubleFacts } from './troubleFacts.ts';
+import { today } from '../../../ui/today.ts';
 
 const labels = new Map(allSigns.map(({ name, label }) => [name, label]));
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 interface TroublePanelProps {
   readonly zone: ZoneAnswer;

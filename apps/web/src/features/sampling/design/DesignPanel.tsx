@@ -35,7 +35,7 @@ import { ErrorChart } from './ErrorChart.tsx';
 import { LabChoice } from './LabChoice.tsx';
 import { type DraftChoices, noChoices } from './drafts.ts';
 import { useDesign } from './useDesign.ts';
-import { type Settings, amount, designWords, first, soils, useDrafts } from './useDrafts.ts';
+import { type Settings, amount, designWords, firstSettings, soils, useDrafts } from './useDrafts.ts';
 
 /** What one bag of a usual laboratory takes, mL, until one is chosen. */
 const BAG_VOLUME = 500;
@@ -46,11 +46,10 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const { data: things } = useQuery(queries.groundThings(site.id));
   const { data: bags } = useQuery(queries.bags(site.id));
   const plan = usePlanBags(site.id);
-  const [settings, setSettings] = useSessionState<Settings>(`glenfold.sampling.${site.id}`, {
-    ...first,
-    // The same depth as last time, unless another is wanted.
-    depth: results[0]?.depth ?? first.depth,
-  });
+  const [settings, setSettings] = useSessionState<Settings>(
+    `glenfold.sampling.${site.id}`,
+    firstSettings(results[0]?.depth),
+  );
   const { data: laboratories = [] } = useQuery(queries.laboratories());
   const [choices, setChoices] = useState<DraftChoices>(noChoices);
   const choose = (next: Partial<DraftChoices>): void => setChoices((last) => ({ ...last, ...next }));

@@ -5,6 +5,7 @@ import { useUnits } from '../../../ui/units.tsx';
 import { aroundCores, shareOut } from './composeZones.ts';
 import type { DesignTask } from './design.worker.ts';
 import { type DraftChoices, draftsOf } from './drafts.ts';
+import { today } from '../../../ui/today.ts';
 
 /** How the soil is found. */
 export const soils = ['not looked at yet', 'dry', 'moist', 'wet', 'frozen'] as const;
@@ -35,7 +36,7 @@ export interface Settings {
   readonly seed: number;
 }
 
-export const first: Settings = {
+const first: Settings = {
   question: samplingTables.questions[0]!.name,
   purpose: 'routine',
   laboratory: '',
@@ -46,10 +47,16 @@ export const first: Settings = {
   edge: 0.9144,
   clear: 0.9144,
   reach: 3.048,
-  day: new Date().toISOString().slice(0, 10),
+  day: '',
   soil: 'not looked at yet',
   seed: 1,
 };
+/** What a site begins with: today, at the depth of the last test. */
+export const firstSettings = (depth: number | undefined): Settings => ({
+  ...first,
+  day: today(),
+  depth: depth ?? first.depth,
+});
 /** An amount that can be worked with; text that is no number is none. */
 export const amount = (value: number | string | null): number | undefined =>
   typeof value === 'number' ? value : undefined;

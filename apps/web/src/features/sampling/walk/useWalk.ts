@@ -15,6 +15,7 @@ import {
   sendKept,
   sendPhotos,
 } from './walkStore.ts';
+import { today } from '../../../ui/today.ts';
 
 /** Longest side of a photo, pixels. */
 const LONGEST = 1600;
@@ -121,7 +122,7 @@ export function useWalk(siteId: string) {
     if (!pack) return;
     const { type, image } = await shrink(file, LONGEST);
     const caption = `Core ${core.number} of bag ${writeBagCode(core.code)}`;
-    const photo = { id: crypto.randomUUID(), type, image, caption, takenOn: new Date().toISOString().slice(0, 10) };
+    const photo = { id: crypto.randomUUID(), type, image, caption, takenOn: today() };
     await keepPhoto({ practiceId: pack.practiceId, zoneId: core.zoneId, photo });
     setPhotos((await queuedPhotos()).length);
     void send();
