@@ -24,15 +24,42 @@ function adminUrl(): string {
   return url;
 }
 
+/** A number of our own among the locks of the cluster. */
+const TEMPLATE_LOCK = 7_104_655;
+
+function urlOf(name: string): URL {
+  const url = new URL(adminUrl());
+  url.pathname = name;
+  return url;
+}
+
+/** A database that is migrated, and filled with the demo unless empty; made once, whoever comes first, and copied by all. */
+async function template(admin: pg.Client, empty: boolean): Promise<string> {
+  const name = empty ? 'template_empty' : 'template_demo';
+  await admin.query('SELECT pg_advisory_lock($1)', [TEMPLATE_LOCK]);
+  try {
+    const { rowCount } = await admin.query('SELECT 1 FROM pg_database WHERE datname = $1', [name]);
+    if (rowCount === 0) {
+      const making = `${name}_making`;
+      await admin.query(`DROP DATABASE IF EXISTS ${making} WITH (FORCE)`);
+      await admin.query(`CREATE DATABASE ${making}`);
+      const databaseUrl = urlOf(making).href;
+      await (await createApp({ root, databaseUrl, empty, address: 'http://127.0.0.1', quiet: true })).close();
+      await admin.query(`ALTER DATABASE ${making} RENAME TO ${name}`);
+    }
+  } finally {
+    await admin.query('SELECT pg_advisory_unlock($1)', [TEMPLATE_LOCK]);
+  }
+  return name;
+}
+
 /** The application on a database of its own, in the test cluster. */
 export async function startServer({ empty, smtp }: { empty: boolean; smtp?: string }): Promise<TestServer> {
-  const base = adminUrl();
-  const admin = new pg.Client({ connectionString: base });
+  const admin = new pg.Client({ connectionString: adminUrl() });
   await admin.connect();
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await admin.query(`CREATE DATABASE ${name}`);
-  const url = new URL(base);
-  url.pathname = name;
+  await admin.query(`CREATE DATABASE ${name} TEMPLATE ${await template(admin, empty)}`);
+  const url = urlOf(name);
   const app = await createApp({ root, databaseUrl: url.href, empty, address: 'http://127.0.0.1', smtp, quiet: true });
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();

@@ -15,7 +15,7 @@ describe('a typed result', () => {
     expect([corrected.result.nutrients, corrected.result.bufferMethod, corrected.plan.lime.status]).toEqual([
       {},
       null,
-      'cannot say',
+      'estimate',
     ]);
     await send('delete', `/lab-results/${id}`);
     await get(`/zones/${zone.id}/plan?units=us`, 404);

@@ -1,7 +1,7 @@
 import type { ProductAnswer, ZoneAnswer } from '@glenfold/contract';
 import { get, send, textOf, typed, useDemoServer, zoneOf } from './client.ts';
 
-useDemoServer();
+const server = useDemoServer();
 
 /** The text of a zone's plan as it prints now. */
 async function printed(zone: ZoneAnswer, units: 'us' | 'metric'): Promise<string> {
@@ -21,12 +21,11 @@ describe('a printed plan', () => {
     expect(us.split('How the numbers came about')[0]).not.toMatch(/\bkg\b|g\/m²/);
   });
 
-  it('shows every total on its first page and the workings from a page of their own', async () => {
+  it('shows every total, its reason and its caution on the first page, the test and the workings after it', async () => {
     const [first = '', second = ''] = (await printed(await zoneOf('Gannet', 'GR-1'), 'us')).split('\f');
     for (const words of [
       'Walled court',
-      'Products for this zone: $233.60',
-      'What the test says',
+      'Products for this zone: $205.20',
       'Lime',
       'Fertilizer for the year',
       'P2O5',
@@ -34,8 +33,22 @@ describe('a printed plan', () => {
       'Wear a dust mask',
     ])
       expect(first).toContain(words);
-    expect(second.trim()).toMatch(/^How the numbers came about/);
+    expect(second.trim()).toMatch(/^What the test says/);
+    expect(second).toMatch(/How the numbers came about/);
+    expect(`${first}${second}`).not.toMatch(/multiple of/);
     expect(second).toContain('60.4 − 0.87 × 63');
+  });
+
+  it('as a draft says so, and hands nothing over', async () => {
+    const zone = await zoneOf('Gannet', 'GR-1');
+    const handedOver = async (): Promise<number> =>
+      (await server.current().sql(`SELECT 1 FROM plan WHERE "issuedAt" IS NOT NULL`)).length;
+    const before = await handedOver();
+    const draft = await textOf(`/api/zones/${zone.id}/plan.pdf?units=us`);
+    expect(draft).toMatch(/Draft: not handed over/);
+    expect(await handedOver()).toBe(before);
+    expect(await printed(zone, 'us')).not.toMatch(/Draft/);
+    expect(await handedOver()).toBe(before + 1);
   });
 
   it('says plainly what it cannot say, and what need not be bought', async () => {
@@ -44,11 +57,11 @@ describe('a printed plan', () => {
     await send(
       'post',
       '/lab-results',
-      typed(zone, { soilPh: 5.1, bufferPh: null, nutrients: { p: enough, k: enough } }),
+      typed(zone, { soilPh: 5.8, bufferPh: null, nutrients: { p: enough, k: enough } }),
     );
     const text = await printed(zone, 'us');
-    expect(text).toMatch(/No buffer pH was measured/);
-    expect(text).toMatch(/Not needed, and so not to be bought: P2O5, K2O\./);
+    expect(text).toMatch(/No buffer pH was measured, and none is wanted here/);
+    expect(text).toMatch(/Not needed, and so not to be bought: Lime, P2O5, K2O\./);
     expect(text).not.toMatch(/Liming|dust mask/);
   });
 

@@ -124,6 +124,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /sites/:siteId/lab-results': { for: 'OAT' },
   'GET /sites/:siteId/lab-imports': { for: 'OAT' },
   'GET /zones/:zoneId/plan': { for: 'OAT' },
+  'GET /zones/:zoneId/plan.pdf': { for: 'OAT' },
   'GET /plans/:planId/plan.pdf': { for: 'OAT' },
   'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
   'PUT /zones/:zoneId/facts': { for: 'OAT', body: () => ({ sunHours: 4 }) },

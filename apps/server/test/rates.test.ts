@@ -24,6 +24,10 @@ describe('a plan', () => {
       (await send<ProblemAnswer>('put', `/zones/${id}/plan/choices?units=us`, { nitrogen: pulverised.id }, 422))
         .errors[0]!.field,
     ).toBe('nitrogen');
+    // One choice leaves the others as they were.
+    const urea = products.find(({ name }) => name.startsWith('Urea'))!;
+    const both = await send<ZonePlanAnswer>('put', `/zones/${id}/plan/choices?units=us`, { nitrogen: urea.id });
+    expect(both.choices).toEqual({ lime: pulverised.id, nitrogen: urea.id });
     await send('put', `/products/${pulverised.id}`, { bagMass: 25, bagPrice: -1 }, 422);
     await send('put', `/products/${pulverised.id}`, { bagMass: 25, bagPrice: null });
     expect((await get<ZonePlanAnswer>(`/zones/${id}/plan?units=us`)).plan).toMatchObject({
@@ -50,7 +54,7 @@ describe('a plan', () => {
       return execFileSync('pdftotext', ['-layout', '-', '-'], { input: paper.body as Buffer, encoding: 'utf8' });
     };
     const paper = await read();
-    expect(paper).toMatch(/Sycamore lawn[\s\S]*pH 5.3 is below fine fescue’s 5.5–6.5. Lime to 6.0/);
+    expect(paper).toMatch(/Sycamore lawn[\s\S]*pH 5.3 is below this mix’s 6.0–6.5. Lime to 6.1/);
     expect(paper).toMatch(/Walled court has pH 5.3 too/);
     const [newest] = (await get<LabResultAnswer[]>(`/sites/${zone.siteId}/lab-results`)).filter(
       ({ zoneId }) => zoneId === zone.id,

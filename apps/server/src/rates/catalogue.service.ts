@@ -1,4 +1,10 @@
-import { type CatalogueRow, InputError, type Product, productEffectiveness, readCatalogueRow } from '@glenfold/agronomy';
+import {
+  type CatalogueRow,
+  InputError,
+  type Product,
+  productEffectiveness,
+  readCatalogueRow,
+} from '@glenfold/agronomy';
 import { ProductAnswer, type ProductPriceInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';

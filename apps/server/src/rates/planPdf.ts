@@ -82,12 +82,29 @@ function verdictSection({ verdicts = [] }: Early<ZonePlan>): Content[] {
   ];
 }
 
+/** As many as somebody keeps in mind. */
+const MOST_LIMITS = 4;
+
 /** What comes before any rate, most first. */
 function firstSection({ limitations }: Reading): Content[] {
   if (limitations.length === 0) return [];
   return [
     { text: 'What limits this lawn, most first', style: 'section' },
-    { ol: limitations.map(({ what, evidence }) => plain(`${what} ${evidence}`)) },
+    { ol: limitations.slice(0, MOST_LIMITS).map(({ what, evidence }) => plain(`${what} ${evidence}`)) },
+    ...(limitations.length > MOST_LIMITS
+      ? [
+          {
+            text: plain(
+              `Then: ${limitations
+                .slice(MOST_LIMITS)
+                .map(({ what }) => what)
+                .join(' ')}`,
+            ),
+            fontSize: 9,
+            margin: [0, 2, 0, 0],
+          } as Content,
+        ]
+      : []),
   ];
 }
 
@@ -205,7 +222,13 @@ export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: s
         ],
       },
       ...firstSection(reading),
-      { text: 'What the test says', style: 'section' },
+      ...limeSection(issued),
+      ...nutrientSection(plan.nutrients, issued),
+      ...verdictSection(plan),
+      ...(plan.leftOut.length > 0
+        ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }]
+        : []),
+      { text: 'What the test says', style: 'section', pageBreak: 'before' },
       {
         layout: rules,
         table: {
@@ -219,18 +242,14 @@ export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: s
         },
       },
       {
-        text: plain([reading.buffer, ...((reading as Early<Reading>).notes ?? []), (reading as Early<Reading>).open ?? ''].join(' ').trim()),
+        text: plain(
+          [reading.buffer, ...((reading as Early<Reading>).notes ?? []), (reading as Early<Reading>).open ?? '']
+            .join(' ')
+            .trim(),
+        ),
         margin: [0, 4, 0, 0],
       },
-      ...limeSection(issued),
-      ...nutrientSection(plan.nutrients, issued),
-      ...verdictSection(plan),
-      ...(plan.leftOut.length > 0
-        ? [{ text: plain(`Not needed, and so not to be bought: ${plan.leftOut.join(', ')}.`) }]
-        : []),
-      ...(workings.length > 0
-        ? [{ text: 'How the numbers came about', style: 'section', pageBreak: 'before' } as Content]
-        : []),
+      ...(workings.length > 0 ? [{ text: 'How the numbers came about', style: 'section' } as Content] : []),
       ...workings.flatMap(([title, working]) => workingSection(title, working, units)),
     ],
   };

@@ -169,7 +169,7 @@ function ofStructure(zone: ZoneFacts, system: UnitSystem): Limitation[] {
       key: 'thatch',
       degree: grade(thatch >= severe - EPS),
       what: 'Thatch keeps water and lime out of the soil: core or dethatch first.',
-      evidence: `${depth(thatch)} of thatch, where ${depth(clear)} is the most.`,
+      evidence: `${depth(thatch)} of thatch; from ${depth(clear)} on it is worth a cure.`,
     });
   return found;
 }
