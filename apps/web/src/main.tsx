@@ -23,6 +23,7 @@ import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
 import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { theme } from './theme.ts';
+import { BrokenPage } from './ui/Boundary.tsx';
 import { SoilPatterns } from './ui/CoreStick.tsx';
 import { UndoProvider } from './ui/undo.tsx';
 import { UnitsProvider } from './ui/units.tsx';
@@ -46,15 +47,17 @@ const client = new QueryClient({
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
 const cache = createCache({ key: 'css', nonce, prepend: true });
 
+const errorElement = <BrokenPage />;
 const router = createBrowserRouter([
-  { path: '/invitation/:token', element: <Invitation /> },
-  { path: '/reset/:token', element: <Reset /> },
-  { path: '/shared/:token', element: <SharedReport /> },
+  { path: '/invitation/:token', element: <Invitation />, errorElement },
+  { path: '/reset/:token', element: <Reset />, errorElement },
+  { path: '/shared/:token', element: <SharedReport />, errorElement },
   // Beside the entrance: the walk goes on where nobody can be asked who is there.
-  { path: '/walk', element: <WalksPage /> },
-  { path: '/walk/:siteId', element: <WalkPage /> },
+  { path: '/walk', element: <WalksPage />, errorElement },
+  { path: '/walk/:siteId', element: <WalkPage />, errorElement },
   {
     element: <Entrance />,
+    errorElement,
     children: [
       { path: '/', element: <Home /> },
       { path: '/reports/:siteId', element: <ReportPage /> },

@@ -200,8 +200,7 @@ function thing(sheet: Sheet, feature: GroundFeatureAnswer): string {
     kind === 'tree' && canopyRadius
       ? `<circle cx="${round(x)}" cy="${round(y)}" r="${round(canopyRadius * sheet.perMetre)}" fill="${colours.lichen}" fill-opacity="0.18" stroke="${colours.lichen}" stroke-width="0.8" stroke-dasharray="4 2.5"/>`
       : '';
-  const spot =
-    kind === 'spot height' && height != null ? present('spotHeight', height, sheet.units).value.toFixed(2) : name;
+  const spot = kind === 'spot height' && height != null ? present('spotHeight', height, sheet.units).text : name;
   const below = kind === 'tree' || kind === 'spot height' ? 10 : 14;
   return `${canopy}${mark(kind, x, y)}${spot ? words(x, y + below, spot, { size: 6.5, anchor: 'middle' }) : ''}`;
 }

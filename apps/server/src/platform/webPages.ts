@@ -64,9 +64,6 @@ export function webPages(app: NestExpressApplication, folder: string): void {
     index: false,
     // Their names carry what is in them, so what was fetched once stays good; all else is asked after each time.
     setHeaders: (response, path) =>
-      response.setHeader(
-        'cache-control',
-        path.startsWith(assets) ? 'public, max-age=31536000, immutable' : 'no-cache',
-      ),
+      response.setHeader('cache-control', path.startsWith(assets) ? 'public, max-age=31536000, immutable' : 'no-cache'),
   });
 }

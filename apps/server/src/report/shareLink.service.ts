@@ -59,11 +59,7 @@ export class ShareLinkService {
       throw new Problem(404, 'No such link', `This link is not complete, or was never made. Copy all of it. ${ask}`);
     if (link.deletedAt) throw new Problem(410, 'Revoked', `The practice took this link back. ${ask}`);
     if (link.expiresAt.getTime() < Date.now())
-      throw new Problem(
-        410,
-        'Expired',
-        `This link was open until ${dayOf(link.expiresAt)}. ${ask}`,
-      );
+      throw new Problem(410, 'Expired', `This link was open until ${dayOf(link.expiresAt)}. ${ask}`);
     return this.work.run({ practiceId: link.practiceId, person: null, role: null }, () => work(link.siteId));
   }
 }

@@ -21,7 +21,7 @@ import { fetchGround } from '../features/ground/Ground.tsx';
 import { colours } from '../theme.ts';
 import { deferred } from '../ui/deferred.tsx';
 import { useUnits } from '../ui/units.tsx';
-import { useOpenOffered } from '../ui/working.tsx';
+import { openWorkingByKey } from '../ui/working.tsx';
 import { useMay, useSession } from '../ui/session.tsx';
 import { AccountMenu } from './AccountMenu.tsx';
 import { usePages } from './pages.ts';
@@ -150,14 +150,15 @@ export function Shell() {
   const may = useMay();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
-  const openOffered = useOpenOffered();
   const works = may('work.read');
   useEffect(() => {
     if (!works) return undefined;
     const idle = requestIdleCallback(fetchGround);
     return () => cancelIdleCallback(idle);
   }, [works]);
-  useKeys(useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openOffered }), [openOffered]));
+  useKeys(
+    useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openWorkingByKey }), [openWorkingByKey]),
+  );
   const pages = [[may('work.read') ? 'Rounds' : 'Reports', '/'] as const, ...usePages()];
   const bar = { color: colours.paper, '&:hover': { background: '#34463F' }, minWidth: 0 };
   return (

@@ -1,7 +1,7 @@
-import { Box, Button, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { Link, matchPath, useNavigate, useParams } from 'react-router';
+import { matchPath, useNavigate, useParams } from 'react-router';
 import { type Step, steps } from '@glenfold/contract';
 import { queries } from '../api/queries.ts';
 import { Ground } from '../features/ground/Ground.tsx';
@@ -10,12 +10,15 @@ import { Rates } from '../features/rates/Rates.tsx';
 import { Reading } from '../features/reading/Reading.tsx';
 import { ToCome } from '../features/toCome/ToCome.tsx';
 import { Sampling } from '../features/sampling/Sampling.tsx';
+import { ApiProblem } from '../api/client.ts';
 import { colours } from '../theme.ts';
+import { Boundary } from '../ui/Boundary.tsx';
 import { Empty, Trouble } from '../ui/bits.tsx';
 import { useMay } from '../ui/session.tsx';
 import { useUndo } from '../ui/undo.tsx';
 import { ShareForm } from './ShareForm.tsx';
 import { SiteForm } from './SiteForm.tsx';
+import { SiteHead } from './SiteHead.tsx';
 import { StepLine } from './StepLine.tsx';
 import { ZoneColumn } from './ZoneColumn.tsx';
 import { useKeys } from './keyboard.ts';
@@ -38,9 +41,12 @@ export function SiteFrame() {
   const { siteId = '', step: stepText, zoneId } = useParams();
   const navigate = useNavigate();
   const step: Step = isStep(stepText) ? stepText : 'ground';
-  const { data: state, error } = useQuery(queries.siteState(siteId));
-  const { data: zones } = useQuery(queries.zones(siteId));
-  const { data: results } = useQuery(queries.labResults(siteId));
+  const [stateQuery, zonesQuery, resultsQuery] = [
+    useQuery(queries.siteState(siteId)),
+    useQuery(queries.zones(siteId)),
+    useQuery(queries.labResults(siteId)),
+  ];
+  const [state, zones, results] = [stateQuery.data, zonesQuery.data, resultsQuery.data];
   // Asked for beside the zones, not after them.
   useQuery({ ...queries.groundThings(siteId), enabled: step === 'ground', notifyOnChangeProps: [] });
   const [changing, setChanging] = useState(false);
@@ -73,41 +79,40 @@ export function SiteFrame() {
     }, [zones, siteId, navigate]),
   );
 
-  if (error) {
-    return (
-      <Box sx={{ px: 3 }}>
-        <Trouble error={error} />
-        <Empty title="This site cannot be shown" to="/" action="Back to the rounds">
-          It may have been deleted.
-        </Empty>
-      </Box>
-    );
-  }
-  if (!state || !zones || !results)
+  if (!state || !zones || !results) {
+    const failed = [stateQuery, zonesQuery, resultsQuery].filter(({ error }) => error !== null);
+    const [first] = failed;
+    if (first?.error) {
+      const gone = first.error instanceof ApiProblem && first.error.status === 404;
+      return (
+        <Box component="main" sx={{ px: 3 }}>
+          <Trouble error={first.error} />
+          {gone ? (
+            <Empty title="This site cannot be shown" to="/" action="Back to the rounds">
+              It may have been deleted.
+            </Empty>
+          ) : (
+            <Empty
+              title="The site could not be opened"
+              action="Try again"
+              onClick={() => failed.forEach(({ refetch }) => void refetch())}
+            >
+              Part of it did not come from the server. Nothing is lost.
+            </Empty>
+          )}
+        </Box>
+      );
+    }
     return <Typography sx={{ p: 3, color: colours.faded }}>Opening the site…</Typography>;
+  }
   const Screen = screens[step];
   return (
     <>
-      <Box sx={{ px: 2, pt: 1, pb: 0.75, display: 'flex', gap: 1.5, alignItems: 'baseline', flexWrap: 'wrap' }}>
-        <Typography variant="h1" sx={{ fontSize: '1.35rem' }}>
-          {state.site.name}
-        </Typography>
-        <Typography sx={{ color: colours.faded }}>{state.site.place}</Typography>
-        {may('work.write') && (
-          <Button size="small" sx={{ minHeight: 26, px: 1 }} onClick={() => setChanging(true)}>
-            Change the site
-          </Button>
-        )}
-        <Box sx={{ flex: 1 }} />
-        <Button size="small" sx={{ minHeight: 26, px: 1 }} component={Link} to={`/reports/${siteId}`}>
-          Report
-        </Button>
-        {may('report.share') && (
-          <Button size="small" sx={{ minHeight: 26, px: 1 }} onClick={() => setSharing(true)}>
-            Share the report
-          </Button>
-        )}
-      </Box>
+      <SiteHead
+        site={state.site}
+        onChange={may('work.write') ? () => setChanging(true) : undefined}
+        onShare={may('report.share') ? () => setSharing(true) : undefined}
+      />
       <StepLine siteId={siteId} zoneId={zone?.id} current={step} states={state.steps} />
       <Box
         sx={{
@@ -124,17 +129,19 @@ export function SiteFrame() {
           <ZoneColumn siteId={siteId} step={step} zones={zones} chosen={zone?.id} results={results} />
         )}
         <Box component="main" aria-label={stepNames[step]} sx={{ px: { xs: 2, md: 3 }, py: 2, minWidth: 0 }}>
-          {Screen ? (
-            <Screen
-              key={step === 'ground' || step === 'sampling' ? step : zone?.id}
-              site={state.site}
-              zones={zones}
-              results={results}
-              zone={zone}
-            />
-          ) : (
-            <ToCome step={step} />
-          )}
+          <Boundary key={step} what="this step">
+            {Screen ? (
+              <Screen
+                key={step === 'ground' || step === 'sampling' ? step : zone?.id}
+                site={state.site}
+                zones={zones}
+                results={results}
+                zone={zone}
+              />
+            ) : (
+              <ToCome step={step} />
+            )}
+          </Boundary>
         </Box>
       </Box>
       {sharing && <ShareForm site={state.site} onClose={() => setSharing(false)} />}

@@ -1,6 +1,7 @@
 import { QuantityError, type Sense, convert, coreUnit, parseQuantity, present, unitFor } from '@glenfold/agronomy';
 import { TextField, type TextFieldProps } from '@mui/material';
 import { useState } from 'react';
+import { inUnits } from './inUnits.ts';
 import { useUnits } from './units.tsx';
 
 type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> & {
@@ -29,7 +30,10 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
   const own = unit === '' ? inner : unit;
   const [typed, setTyped] = useState<{ readonly text: string; readonly value: number | string | null } | null>(null);
 
-  const shown = typeof value === 'number' ? written(convert(value, inner, own), sense, present(sense, value, system).value) : (value ?? '');
+  const shown =
+    typeof value === 'number'
+      ? written(convert(value, inner, own), sense, present(sense, value, system).value)
+      : (value ?? '');
   const text = typed && typed.value === value ? typed.text : shown;
   const other = present(sense, typeof value === 'number' ? value : 0, system === 'us' ? 'metric' : 'us').text;
   const both =
@@ -61,7 +65,7 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
         rest.onBlur?.(event);
       }}
       error={problem !== undefined}
-      helperText={problem ?? both}
+      helperText={problem === undefined ? both : inUnits(problem, system)}
       slotProps={{
         input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{label}</span> },
         htmlInput: { inputMode: 'text', autoComplete: 'off' },

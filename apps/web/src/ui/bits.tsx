@@ -4,6 +4,8 @@ import { Link } from 'react-router';
 import { ApiProblem } from '../api/client.ts';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
+import { inUnits } from './inUnits.ts';
+import { useUnits } from './units.tsx';
 
 /** A caution, standing where the hand is about to do the thing. */
 export function Cautions({ texts }: { readonly texts: readonly string[] }) {
@@ -33,13 +35,14 @@ export function Cautions({ texts }: { readonly texts: readonly string[] }) {
 
 /** What went wrong and what to do; what was typed stays on screen. A conflict has its own dialog. */
 export function Trouble({ error }: { readonly error: Error | null }) {
+  const { system } = useUnits();
   if (!error || (error instanceof ApiProblem && error.conflict)) return null;
   return (
     <Box
       role="alert"
       sx={{ borderLeft: `3px solid ${colours.ochre}`, background: colours.ochreWash, px: 1.5, py: 1, my: 1 }}
     >
-      <Words>{error.message}</Words>
+      <Words>{inUnits(error.message, system)}</Words>
     </Box>
   );
 }

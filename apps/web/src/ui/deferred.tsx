@@ -1,4 +1,5 @@
 import { type ComponentType, type JSX, lazy, useState } from 'react';
+import { Boundary } from './Boundary.tsx';
 
 /** A component whose code comes when it is wanted, or before. */
 interface Deferred<P> {
@@ -9,7 +10,7 @@ interface Deferred<P> {
 
 /**
  * Split a component's code off. Unlike React's own `lazy`, what has already come is drawn at once, without a moment of
- * the fallback.
+ * the fallback; code that cannot come any more, as after an update, says so in its own place.
  */
 export function deferred<P extends object>(load: () => Promise<ComponentType<P>>): Deferred<P> {
   let come: ComponentType<P> | undefined;
@@ -18,7 +19,11 @@ export function deferred<P extends object>(load: () => Promise<ComponentType<P>>
   function Now(props: P): JSX.Element {
     // A component that began with one stays with it: changing would lose its state.
     const [Shown] = useState(() => come ?? Later);
-    return <Shown {...props} />;
+    return (
+      <Boundary what="this part">
+        <Shown {...props} />
+      </Boundary>
+    );
   }
   return Object.assign(Now, { fetch });
 }

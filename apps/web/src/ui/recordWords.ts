@@ -8,10 +8,16 @@ import {
   bufferNames,
   extractantNames,
 } from '@glenfold/agronomy';
+import { localTime } from './today.ts';
 
 /** What the fields of records are called, wherever a record is shown field by field. */
 const names: Readonly<Record<string, string>> = {
   aimPh: 'pH aim',
+  aimReason: 'Why this aim',
+  found: 'Table in the file',
+  limeFactor: 'Lime factor',
+  parcelId: 'Parcel',
+  state: 'Where it is',
   applications: 'Put down before',
   aspect: 'Falls toward',
   bagMass: 'Bag',
@@ -106,6 +112,9 @@ export function fieldName(field: string): string {
   return names[field] ?? field.charAt(0).toUpperCase() + field.slice(1);
 }
 
+/** A moment, as the database writes it. */
+const MOMENT = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}/;
+
 /** Ids that stand for something with a name. */
 export type NamesById = ReadonlyMap<string, string>;
 
@@ -132,7 +141,7 @@ export function fieldValue(
     if (field === 'extractant') return extractantNames[value as Extractant];
     if (field === 'bufferMethod') return bufferNames[value as BufferMethod];
     if (field === 'content') return `${value.length} characters`;
-    if (field.endsWith('At')) return value.slice(0, 16).replace('T', ' ');
+    if (MOMENT.test(value)) return localTime(value);
     return named.get(value) ?? (field.endsWith('Id') ? 'another record' : value);
   }
   if (Array.isArray(value)) return listed(field, value as unknown[], named);

@@ -1,7 +1,7 @@
 import { type Working, presentStep } from '@glenfold/agronomy';
 import CloseIcon from '@mui/icons-material/Close';
 import { Box, Drawer, IconButton, Typography } from '@mui/material';
-import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { type ReactNode, createContext, useCallback, useContext, useState } from 'react';
 import { colours } from '../theme.ts';
 import { Words } from './Words.tsx';
 import { useUnits } from './units.tsx';
@@ -13,22 +13,18 @@ interface OpenWorking {
   readonly working: Working;
 }
 
-interface WorkingSheet {
-  readonly open: (opened: OpenWorking) => void;
-  /** What the key w opens: the page's first number. Returns how to withdraw it. */
-  readonly offer: (offered: OpenWorking) => () => void;
-  readonly openOffered: () => void;
+const WorkingContext = createContext<((opened: OpenWorking) => void) | null>(null);
+
+/**
+ * Open a working by the key w: of the number that has the focus, else of the page's main number, else of the first that
+ * is underlined.
+ */
+export function openWorkingByKey(): void {
+  const marked = (which: string): HTMLElement | undefined =>
+    [...document.querySelectorAll<HTMLElement>(which)].find((number) => number.offsetParent !== null);
+  const focused = document.activeElement?.closest<HTMLElement>('[data-working]');
+  (focused ?? marked('[data-working="main"]') ?? marked('[data-working]'))?.click();
 }
-
-const WorkingContext = createContext<WorkingSheet | null>(null);
-
-function useWorkingSheet(): WorkingSheet {
-  const sheet = useContext(WorkingContext);
-  if (!sheet) throw new Error('WorkingProvider is missing.');
-  return sheet;
-}
-
-export const useOpenOffered = (): (() => void) => useWorkingSheet().openOffered;
 
 const noteColours = { cap: colours.ochre, rounding: colours.faded, warning: colours.ochre } as const;
 const noteNames = { cap: 'Cap', rounding: 'Rounding', warning: 'Mind' } as const;
@@ -77,31 +73,13 @@ function Entries({ working }: { readonly working: Working }) {
 export function WorkingProvider({ children }: { readonly children: ReactNode }) {
   const [opened, setOpened] = useState<OpenWorking | null>(null);
   const [shown, setShown] = useState(false);
-  const offers = useRef<OpenWorking[]>([]);
 
   const open = useCallback((next: OpenWorking) => {
     setOpened(next);
     setShown(true);
   }, []);
-  const offer = useCallback((offered: OpenWorking) => {
-    offers.current.push(offered);
-    return () => {
-      offers.current = offers.current.filter((entry) => entry !== offered);
-    };
-  }, []);
-  const sheet = useMemo(
-    () => ({
-      open,
-      offer,
-      openOffered: () => {
-        const [first] = offers.current;
-        if (first) open(first);
-      },
-    }),
-    [open, offer],
-  );
   return (
-    <WorkingContext value={sheet}>
+    <WorkingContext value={open}>
       {children}
       <Drawer
         anchor="right"
@@ -138,19 +116,20 @@ interface OpensProps {
   readonly title: string;
   readonly told: string;
   readonly working: Working;
-  /** The number that the key w opens. */
+  /** The main number of its page, which the key w opens first. */
   readonly first?: boolean;
   readonly size?: string;
 }
 
 /** A number that opens to its working; the dots under it say so. */
 export function Opens({ title, told, working, first = false, size }: OpensProps) {
-  const { open, offer } = useWorkingSheet();
-  useEffect(() => (first ? offer({ title, told, working }) : undefined), [first, offer, title, told, working]);
+  const open = useContext(WorkingContext);
+  if (!open) throw new Error('WorkingProvider is missing.');
   return (
     <Box
       component="button"
       type="button"
+      data-working={first ? 'main' : ''}
       title="Open the working"
       aria-label={`${title}: ${told}. Open the working`}
       onClick={() => open({ title, told, working })}

@@ -234,7 +234,13 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
             {choice('shade', 'Shade', words(shades))}
             {choice('intensity', 'Intensity', words(intensities), 'Which end of the grass’s nitrogen range')}
             {choice('clippings', 'Clippings', words(clippingsHabits), 'Left, they save about 30 % of nitrogen')}
-            {amount('aimPh', 'Aim for pH', 'ph', 'Empty: the grass’s own')}
+            {amount('aimPh', 'Aim for pH', 'ph', 'Where to, not whether; empty: the grass’s own')}
+            <TextField
+              {...register('aimReason')}
+              label="Why this aim"
+              error={!!errors.aimReason}
+              helperText={errors.aimReason?.message ?? 'Wanted for an aim outside the grass’s band'}
+            />
             {amount('thatch', 'Thatch', 'depth', 'Thickness; empty when not measured')}
             {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
             {amount('probeStop', 'Probe stops at', 'depth', 'Empty when not tried')}

@@ -32,7 +32,7 @@ import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { asRead, fieldNames } from './fieldNames.ts';
-import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
+import { BufferMethodField, ExtractantField, LimeFactorField, NutrientUnitField } from './MethodFields.tsx';
 
 const isNutrient = (field: LabField | null): field is PanelNutrient => panel.includes(field as PanelNutrient);
 
@@ -43,6 +43,7 @@ function choicesOf(file: LabImportAnswer): LabImportChoices {
     rows: file.rows.filter(({ zoneChosen }) => zoneChosen).map(({ line, zoneId, bagId }) => ({ line, zoneId, bagId })),
     extractant: file.extractant,
     bufferMethod: file.bufferMethod,
+    limeFactor: file.limeFactor,
     depth: file.depth,
   };
 }
@@ -182,6 +183,9 @@ export function LabFileReview({ file, zones }: ReviewProps) {
         <ExtractantField value={file.extractant} onChange={(extractant) => send({ extractant })} />
         {hasBuffer && (
           <BufferMethodField value={file.bufferMethod} onChange={(bufferMethod) => send({ bufferMethod })} />
+        )}
+        {hasBuffer && file.bufferMethod === 'adams-evans' && (
+          <LimeFactorField value={file.limeFactor} onChange={(limeFactor) => send({ limeFactor })} />
         )}
         {needsDepth && <DepthForAll file={file} onSet={(depth) => send({ depth })} />}
       </Box>

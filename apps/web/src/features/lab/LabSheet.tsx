@@ -9,7 +9,7 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
 import { fieldNames } from './fieldNames.ts';
-import { BufferMethodField, ExtractantField, NutrientUnitField } from './MethodFields.tsx';
+import { BufferMethodField, ExtractantField, LimeFactorField, NutrientUnitField } from './MethodFields.tsx';
 import { type Cell, type SheetHead, type SheetRow, cells, freshHead, isBlank, readSheetRow, sheetOf } from './sheet.ts';
 
 interface LabSheetProps {
@@ -122,6 +122,12 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
       >
         <ExtractantField value={head.extractant} onChange={(extractant) => setHead({ ...head, extractant })} />
         <BufferMethodField value={head.bufferMethod} onChange={(bufferMethod) => setHead({ ...head, bufferMethod })} />
+        {head.bufferMethod === 'adams-evans' && (
+          <LimeFactorField
+            value={head.limeFactor ?? null}
+            onChange={(limeFactor) => setHead({ ...head, limeFactor })}
+          />
+        )}
         <TextField
           label="Sampled depth"
           value={head.depth}

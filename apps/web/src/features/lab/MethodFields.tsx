@@ -58,6 +58,22 @@ export function BufferMethodField(props: PickProps<BufferMethod>) {
   return <PickField label="Buffer method" options={bufferMethods} names={bufferNames} {...props} />;
 }
 
+/** Asked with an Adams–Evans report: some laboratories give its lime as pure carbonate, others times 1.5. */
+export function LimeFactorField({ value, onChange }: PickProps<number>) {
+  return (
+    <TextField
+      select
+      label="Its lime is given as"
+      value={value ?? ''}
+      onChange={(event) => onChange(Number(event.target.value))}
+      helperText={value === null ? 'Not known: asked of the laboratory' : 'Not counted twice as strength'}
+    >
+      <MenuItem value={1}>pure carbonate</MenuItem>
+      <MenuItem value={1.5}>field lime, times 1.5</MenuItem>
+    </TextField>
+  );
+}
+
 export interface NutrientColumn {
   readonly unit: LabUnit;
   readonly basis: Basis;

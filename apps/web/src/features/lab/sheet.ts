@@ -25,6 +25,8 @@ export interface SheetHead {
   readonly depthUnit: 'in' | 'cm';
   readonly extractant: Extractant;
   readonly bufferMethod: BufferMethod;
+  /** Of an Adams–Evans laboratory; nothing until it is told. */
+  readonly limeFactor?: number | null;
   readonly columns: Readonly<Record<PanelNutrient, { readonly unit: LabUnit; readonly basis: Basis }>>;
 }
 
@@ -117,7 +119,13 @@ export function readSheetRow(
     depth,
     extractant: head.extractant,
     ...(text('soilPh') === '' ? {} : { soilPh: plainValue(text('soilPh')) }),
-    ...(text('bufferPh') === '' ? {} : { bufferMethod: head.bufferMethod, bufferPh: plainValue(text('bufferPh')) }),
+    ...(text('bufferPh') === ''
+      ? {}
+      : {
+          bufferMethod: head.bufferMethod,
+          bufferPh: plainValue(text('bufferPh')),
+          ...(head.bufferMethod === 'adams-evans' ? { limeFactor: head.limeFactor ?? null } : {}),
+        }),
     ...(text('organicMatter') === '' ? {} : { organicMatter: plainValue(text('organicMatter').replace(/%$/, '')) }),
     nutrients,
   });
@@ -155,6 +163,7 @@ export function sheetOf(result: LabResultAnswer): { readonly head: SheetHead; re
       depthUnit: 'cm',
       extractant: result.extractant,
       bufferMethod: result.bufferMethod ?? 'smp',
+      limeFactor: result.limeFactor,
       columns,
     },
     row: {

@@ -1,3 +1,4 @@
+import { writeBagCode } from '@glenfold/agronomy';
 import type { AuditEntryAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
@@ -12,7 +13,8 @@ import { useUnits } from '../../ui/units.tsx';
 const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back' } as const;
 
 const kinds: Readonly<Record<string, string>> = {
-  'bag custody': 'where a bag is:',
+  'bag custody': 'where a bag is,',
+  bag: 'bag',
   'core tap': 'touch of a walk',
   'ground feature': 'thing on the plan',
   'lab import': 'laboratory’s file',
@@ -64,10 +66,17 @@ function Values({ entry, named }: { readonly entry: AuditEntryAnswer; readonly n
   );
 }
 
+/** What people call the record where its own name would not tell: a bag by its code. */
+function nameOf({ kind, recordId, before, after }: AuditEntryAnswer, named: NamesById): string | undefined {
+  if (kind === 'bag') return named.get(recordId);
+  const bagId = (after ?? before)?.bagId;
+  return kind === 'bag custody' && typeof bagId === 'string' ? named.get(bagId) : undefined;
+}
+
 function Entry({ entry, named }: { readonly entry: AuditEntryAnswer; readonly named: NamesById }) {
   const [open, setOpen] = useState(entry.action === 'change');
   const { at, by, action, kind, recordName } = entry;
-  const name = named.get(recordName) ?? recordName;
+  const name = nameOf(entry, named) ?? named.get(recordName) ?? recordName;
   return (
     <Box
       component="li"
@@ -110,16 +119,18 @@ export function Changes() {
   const { data: rounds } = useQuery(queries.rounds());
   const { data: members } = useQuery(queries.members());
   const { data: products } = useQuery(queries.products());
+  const { data: bags } = useQuery(queries.board());
   const entries = useMemo(() => data?.pages.flatMap((page) => page.entries) ?? [], [data]);
   const named = useMemo(
     () =>
       new Map([
         ...entries.map(({ recordId, recordName }) => [recordId, recordName] as const),
+        ...(bags ?? []).map(({ id, code }) => [id, writeBagCode(code)] as const),
         ...(products ?? []).map(({ id, name }) => [id, name] as const),
         ...(rounds?.sites ?? []).map(({ site }) => [site.id, site.name] as const),
         ...(members ?? []).map(({ person }) => [person.id, person.name] as const),
       ]),
-    [entries, products, rounds, members],
+    [entries, bags, products, rounds, members],
   );
   return (
     <>

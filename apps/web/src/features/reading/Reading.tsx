@@ -11,6 +11,7 @@ import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { NoTest } from '../../frame/NoTest.tsx';
+import { Limits } from './Limits.tsx';
 import { useUnits } from '../../ui/units.tsx';
 
 /** What the newest test means for the zone's grass. */
@@ -60,30 +61,7 @@ export function Reading({ site, zone, results }: StepProps) {
           </Button>
         </Box>
 
-        {reading.limitations.length > 1 && (
-          <Box
-            component="ol"
-            aria-label="What limits this zone, most first"
-            sx={{
-              m: 0,
-              mt: 1,
-              mb: 1.5,
-              p: 0,
-              listStyle: 'none',
-              display: 'flex',
-              flexWrap: 'wrap',
-              columnGap: 2.5,
-              rowGap: 0.25,
-              fontSize: '0.93rem',
-            }}
-          >
-            {reading.limitations.slice(1).map(({ what }, index) => (
-              <li key={what}>
-                <strong>{index + 2}.</strong> {what}
-              </li>
-            ))}
-          </Box>
-        )}
+        <Limits limits={reading.limitations} />
 
         {reading.questions.map((question) => (
           <Typography
@@ -109,11 +87,17 @@ export function Reading({ site, zone, results }: StepProps) {
             fontSize: '0.95rem',
           }}
         >
+          {reading.notes.map((note) => (
+            <div key={note}>{note}</div>
+          ))}
           <div>{reading.buffer}</div>
-          <div>
-            <strong>Not measured. </strong>
-            {reading.notMeasured.join('; ')}.
-          </div>
+          {reading.open && <div>{reading.open}</div>}
+          {reading.notMeasured.length > 0 && (
+            <div>
+              <strong>Not on this report. </strong>
+              {reading.notMeasured.join('; ')}.
+            </div>
+          )}
           {earlier.length > 0 && (
             <div>
               <strong>Earlier tests. </strong>

@@ -171,10 +171,15 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
         title="Put down before"
         empty="Nothing is known of lime, fertilizer or weedkiller. The laboratory’s form asks for the last of them."
         entries={newestFirst(applications ?? [])}
-        tell={({ kind, on, words }) => (
+        tell={({ kind, on, words, rate, cce }) => (
           <>
             <strong>{capital(kind)}</strong>, {on}
-            <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>{words}</Box>
+            <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+              {words}
+              {rate != null && `, ${say('limeRate', rate)}`}
+              {cce != null && ` at ${say('percent', cce)} CCE`}
+              {kind === 'lime' && rate == null && ': no amount, so the lime rate does not count it'}
+            </Box>
           </>
         )}
         onRemove={(entry) => change({ applications: without(applications, entry) })}
@@ -182,7 +187,7 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
         form={(close) => (
           <EntryForm<PastApplication>
             kind={PastApplication}
-            fresh={{ kind: 'fertilizer', on: '', words: '' }}
+            fresh={{ kind: 'fertilizer', on: '', words: '', rate: null, cce: null }}
             onAdd={(entry) => change({ applications: [...(applications ?? []), entry] })}
             onClose={close}
           >
@@ -211,7 +216,35 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
                   {...register('words')}
                   label="Product and amount"
                   error={!!errors.words}
-                  helperText={errors.words?.message ?? 'As it is remembered: 16-4-8, 4 lb/1000 ft²'}
+                  helperText={errors.words?.message ?? 'As it is remembered: 16-4-8 by the bag'}
+                />
+                <Controller
+                  name="rate"
+                  control={control}
+                  render={({ field }) => (
+                    <QuantityField
+                      label="Rate"
+                      sense="limeRate"
+                      value={field.value}
+                      onChange={field.onChange}
+                      problem={errors.rate?.message}
+                      helperText="What has no amount is told, not counted"
+                    />
+                  )}
+                />
+                <Controller
+                  name="cce"
+                  control={control}
+                  render={({ field }) => (
+                    <QuantityField
+                      label="Strength of a lime (CCE)"
+                      sense="percent"
+                      value={field.value}
+                      onChange={field.onChange}
+                      problem={errors.cce?.message}
+                      helperText="From the bag; 90 % where it is not known"
+                    />
+                  )}
                 />
               </>
             )}

@@ -27,6 +27,7 @@ import type { Stroke } from '../plan/strokes.ts';
 import { utmCodeAt } from './coordinateSystems.ts';
 import type { FoundFile, FoundItem, ItemKind } from './found.ts';
 import { LARGEST_FILE } from './limits.ts';
+import { orBroken } from '../../../ui/worker.ts';
 import type { ReadFileWork, ReadOutcome } from './readFile.worker.ts';
 
 interface Opened {
@@ -72,7 +73,11 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
     setReading(true);
     const started = new Worker(new URL('./readFile.worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
-    const found = await wrap<ReadFileWork>(started).read(file.name, file.text, { near, system });
+    const work = wrap<ReadFileWork>(started).read(file.name, file.text, { near, system });
+    const found = await orBroken<ReadOutcome>(started, work).catch((error: unknown): ReadOutcome => ({
+      trouble: (error as Error).message,
+      needsSystem: false,
+    }));
     if (worker.current !== started) return;
     setOutcome(found);
     stop();

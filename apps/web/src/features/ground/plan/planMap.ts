@@ -95,7 +95,7 @@ export class PlanMap {
     thingLayer.setStyle((feature, resolution) => {
       const { kind, name, canopyRadius, height } = feature.get('answer') as GroundFeatureAnswer;
       const spot = kind === 'spot height' && height != null;
-      const words = spot ? present('spotHeight', height, this.#system).value.toFixed(2) : name;
+      const words = spot ? present('spotHeight', height, this.#system).text : name;
       return featureStyle(kind, words, canopyRadius, this.#isChosen('feature', feature.getId()), resolution);
     });
     const labelLayer = layer(this.#zones, 4, true);

@@ -2,6 +2,7 @@ import type { Fault, Outline } from '@glenfold/agronomy/plan';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { wrap } from 'comlink';
 import { useEffect, useState } from 'react';
+import { orBroken } from '../../../ui/worker.ts';
 import type { FaultsWork } from './faults.worker.ts';
 
 interface Found {
@@ -21,9 +22,12 @@ export function useFaults(drawn: readonly ZoneAnswer[]): {
     // The plan itself comes first.
     const begin = requestIdleCallback(() => {
       worker = new Worker(new URL('./faults.worker.ts', import.meta.url), { type: 'module' });
-      void wrap<FaultsWork>(worker)
-        .find(drawn.map(({ geometry }) => geometry as Outline))
-        .then((faults) => setFound({ drawn, faults }));
+      const work = wrap<FaultsWork>(worker).find(drawn.map(({ geometry }) => geometry as Outline));
+      // Nothing is said of overlaps where none could be looked for.
+      orBroken(worker, work).then(
+        (faults) => setFound({ drawn, faults }),
+        () => setFound({ drawn, faults: [] }),
+      );
     });
     return () => {
       cancelIdleCallback(begin);

@@ -115,6 +115,7 @@ export function TroublePanel({ zone, result, plan, pen }: TroublePanelProps) {
   );
 }
 
+/** What speaks for a cause, or against it; the weights stand in the working behind "why". */
 function Evidence({
   entries,
   against = false,
@@ -122,20 +123,14 @@ function Evidence({
   readonly entries: readonly Testimony[];
   readonly against?: boolean;
 }) {
-  return entries.map(({ words, points }) => (
+  return entries.map(({ words }) => (
     <Box component="li" key={words} sx={{ display: 'flex', gap: 1, lineHeight: 1.3 }}>
       <Box
         component="span"
-        aria-label={`${points} points`}
-        sx={{
-          width: 26,
-          flex: 'none',
-          textAlign: 'right',
-          fontWeight: 700,
-          color: against ? colours.slate : colours.ochre,
-        }}
+        aria-label={against ? 'against it' : 'for it'}
+        sx={{ width: 14, flex: 'none', fontWeight: 700, color: against ? colours.slate : colours.ochre }}
       >
-        {points > 0 ? `+${points}` : `−${-points}`}
+        {against ? '−' : '+'}
       </Box>
       <span>{words}</span>
     </Box>
@@ -150,7 +145,7 @@ interface CauseProps {
 
 /** A cause with what speaks for it and against it, and what would settle it. */
 function Cause({ cause, first, working }: CauseProps) {
-  const { label, points, means, check, unknown } = cause;
+  const { label, means, check, unknown } = cause;
   const own = working.filter((entry) => entry.kind !== 'step' || entry.label === label);
   return (
     <Box
@@ -164,7 +159,7 @@ function Cause({ cause, first, working }: CauseProps) {
     >
       <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 1 }}>
         <Typography sx={{ fontWeight: 700 }}>{label}</Typography>
-        <Opens title={label} told={`${points} points`} working={own} />
+        <Opens title={label} told="why" working={own} />
       </Box>
       {first && <Typography sx={{ lineHeight: 1.3, mb: 0.5 }}>{means}</Typography>}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0, fontSize: '0.92rem' }}>

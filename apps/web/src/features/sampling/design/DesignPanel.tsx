@@ -60,7 +60,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const laboratory = laboratories.find(({ name }) => name === settings.laboratory);
   const bagVolume = laboratory?.volume ?? BAG_VOLUME;
   const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, choices, bagVolume);
-  const { designed, progress } = useDesign(task);
+  const { designed, progress, error: stopped } = useDesign(task);
 
   const applied = openZones.flatMap(({ facts }) => facts.applications ?? []);
   const tested = results.flatMap(({ sampledOn }) => sampledOn ?? []);
@@ -330,7 +330,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
             {wanted.length === 1 ? 'bag' : 'bags'}.
           </Typography>
         )}
-        <Trouble error={plan.error} />
+        <Trouble error={stopped ?? plan.error} />
         <Button variant="contained" size="large" disabled={!ready || plan.isPending} onClick={send} sx={{ mt: 2 }}>
           Plan {wanted.length} {wanted.length === 1 ? 'bag' : 'bags'}
         </Button>

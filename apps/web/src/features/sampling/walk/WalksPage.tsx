@@ -9,6 +9,7 @@ import { Trouble } from '../../../ui/bits.tsx';
 import { WalkFrame } from './WalkFrame.tsx';
 import { keepPages } from './keepPages.ts';
 import { type PackedSite, packSite, packedSites, queued, queuedPhotos, signedIn } from './walkStore.ts';
+import { localTime } from '../../../ui/today.ts';
 
 /** Cores of a packed site that wait. */
 const waiting = ({ bags }: PackedSite): number =>
@@ -69,8 +70,7 @@ export function WalksPage() {
                 sx={{ display: 'block', py: 1.25, color: colours.ink, textDecoration: 'none' }}
               >
                 <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.25rem' }}>{pack.site.name}</Box>
-                {waiting(pack)} cores to take; fetched {pack.packedAt.slice(0, 16).replace('T', ', ')} UTC by{' '}
-                {pack.person}
+                {waiting(pack)} cores to take; fetched {localTime(pack.packedAt)} by {pack.person}
               </Box>
             </Box>
           ))}
