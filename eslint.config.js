@@ -20,7 +20,10 @@ export default tseslint.config(
     files: ['**/*.ts', '**/*.tsx'],
     extends: [tseslint.configs.strictTypeChecked, tseslint.configs.stylisticTypeChecked],
     plugins: { regexp },
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      // One program for all of it, as the type check has.
+      parserOptions: { project: './tsconfig.checks.json', tsconfigRootDir: import.meta.dirname },
+    },
     rules: {
       '@typescript-eslint/array-type': 'off',
       // Contract classes are checked by shape; plain objects of that shape cross the wire.

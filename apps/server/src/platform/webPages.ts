@@ -63,7 +63,7 @@ export function webPages(app: NestExpressApplication, folder: string): void {
   app.useStaticAssets(folder, {
     index: false,
     // Their names carry what is in them, so what was fetched once stays good; all else is asked after each time.
-    setHeaders: (response, path) =>
+    setHeaders: (response: ServerResponse, path: string) =>
       response.setHeader('cache-control', path.startsWith(assets) ? 'public, max-age=31536000, immutable' : 'no-cache'),
   });
 }

@@ -156,9 +156,7 @@ export function Shell() {
     const idle = requestIdleCallback(fetchGround);
     return () => cancelIdleCallback(idle);
   }, [works]);
-  useKeys(
-    useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openWorkingByKey }), [openWorkingByKey]),
-  );
+  useKeys(useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openWorkingByKey }), []));
   const pages = [[may('work.read') ? 'Rounds' : 'Reports', '/'] as const, ...usePages()];
   const bar = { color: colours.paper, '&:hover': { background: '#34463F' }, minWidth: 0 };
   return (

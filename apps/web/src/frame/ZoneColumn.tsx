@@ -1,4 +1,4 @@
-import { findGrass } from '@glenfold/agronomy';
+import { grassWords } from '@glenfold/agronomy';
 import type { LabResultAnswer, Step, ZoneAnswer } from '@glenfold/contract';
 import { Box } from '@mui/material';
 import { useDeferredValue, useMemo } from 'react';
@@ -55,7 +55,13 @@ export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnP
         '& > a[aria-current], & > a:hover': { background: colours.sheet },
         '& > a[aria-current]': { borderLeftColor: colours.ink },
         '& > a > div': { minWidth: 0, lineHeight: 1.25 },
-        '& > a > div > div': { fontSize: '0.85rem', color: colours.faded },
+        '& > a > div > div': {
+          fontSize: '0.85rem',
+          color: colours.faded,
+          whiteSpace: 'nowrap',
+          overflow: 'hidden',
+          textOverflow: 'ellipsis',
+        },
       }}
     >
       {drawn.map((zone) => {
@@ -69,7 +75,7 @@ export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnP
             <CoreStick zone={zone} result={result} />
             <div>
               <strong>{zone.name}</strong>
-              <div>{findGrass(zone.grass).label}</div>
+              <div>{grassWords(zone.grass, zone.facts.mix)}</div>
               <div>
                 {say('area', zone.area)}
                 {result && `, pH ${result.soilPh.toFixed(1)}`}

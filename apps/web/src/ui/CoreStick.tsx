@@ -1,4 +1,4 @@
-import { type UnitSystem, findGrass, present } from '@glenfold/agronomy';
+import { type UnitSystem, present, swardOf } from '@glenfold/agronomy';
 import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
 import { memo } from 'react';
 import { colours } from '../theme.ts';
@@ -104,7 +104,10 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
   const bottom = height - (large ? 22 : 3);
   const y = (depth: number): number => top + (Math.min(depth, DRAWN_DEPTH) / DRAWN_DEPTH) * (bottom - top);
   const right = left + stick;
-  const [low, high] = findGrass(zone.grass).ph;
+  const [low, high] = swardOf(
+    { grass: zone.grass, mix: zone.facts.mix ?? undefined },
+    result?.organicMatter ?? undefined,
+  ).ph;
   const across = (ph: number): number =>
     left + ((Math.min(PH_SPAN[1], Math.max(PH_SPAN[0], ph)) - PH_SPAN[0]) / (PH_SPAN[1] - PH_SPAN[0])) * stick;
   const markY = result ? (y(zone.thatch ?? 0) + y(result.depth)) / 2 + (large ? 30 : 0) : 0;

@@ -153,7 +153,12 @@ export function methodsOfRows(
   const named = <T>(heading: RegExp, patterns: ReadonlyArray<readonly [T, RegExp]>): T | null => {
     const column = headers.findIndex((header) => heading.test(plainHeader(header)));
     const found = new Set(
-      column < 0 ? [] : rows.map((cells) => cells[column] ?? '').filter((cell) => cell.trim() !== '').map((cell) => firstMatch(patterns, cell)),
+      column < 0
+        ? []
+        : rows
+            .map((cells) => cells[column] ?? '')
+            .filter((cell) => cell.trim() !== '')
+            .map((cell) => firstMatch(patterns, cell)),
     );
     return found.size === 1 ? [...found][0]! : null;
   };

@@ -106,11 +106,7 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
  *
  * @param decimalComma whether the file writes 6,4 for 6.4.
  */
-export function readLabRow(
-  cells: readonly string[],
-  columns: readonly ColumnMatch[],
-  decimalComma = false,
-): ReadRow {
+export function readLabRow(cells: readonly string[], columns: readonly ColumnMatch[], decimalComma = false): ReadRow {
   const row: LabRow = { label: '', nutrients: {} };
   const faults: RowFault[] = [];
   columns.forEach((column, index) => {

@@ -241,7 +241,9 @@ export function adviseLime(
       limeLimits.source,
     );
   const amount = amountFor(product, zone.area, thisYear, book, system);
+  const [care = '', ...others] = zone.surface === 'seedbed' ? TILLED : ON_TURF;
   const cautions = [
+    care,
     ...(thisYear.length > 1
       ? [
           `Lime acts over months. ${thisYear.length} applications, 3 months apart or more, 4 to 6 better; core before spreading.`,
@@ -252,7 +254,7 @@ export function adviseLime(
           `The rest, about ${present('limeRate', afterRetest, system).text}, only after the retest: it is neither bought nor dated now.`,
         ]
       : []),
-    ...(zone.surface === 'seedbed' ? TILLED : ON_TURF),
+    ...others,
   ];
   return { ...found, amount, afterRetest, cautions };
 }

@@ -331,9 +331,9 @@ function nitrogenCautions(
     ...(carbonate && nitrogenSourceOf(product) === 'ammonium sulfate'
       ? ['Water it in at once: on free carbonate ammonium gases off.']
       : []),
+    'Dry leaves, no heavy rain ahead, sweep granules off paving; the label and local nutrient rules come first.',
     ...(applications.length > 1
       ? ['Four weeks or more between passes that carry nitrogen, and only while the grass grows.']
       : []),
-    'Dry leaves, no heavy rain ahead, sweep granules off paving; the label and local nutrient rules come first.',
   ];
 }

@@ -1,4 +1,4 @@
-import { areaShape, findGrass } from '@glenfold/agronomy';
+import { areaShape, grassWords, swardOf } from '@glenfold/agronomy';
 import type { GroundPlanAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Tab, Tabs, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
@@ -43,9 +43,8 @@ function AreaFact({ zone }: { readonly zone: ZoneAnswer }) {
 function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialog: (dialog: ZoneDialog) => void }) {
   const { say } = useUnits();
   const may = useMay();
-  const grass = findGrass(zone.grass);
   const { facts } = zone;
-  const mix = facts.mix?.map(({ grass: name, share }) => `${findGrass(name).label} ${share} %`).join(', ');
+  const sward = swardOf({ grass: zone.grass, mix: facts.mix ?? undefined });
   const slope = facts.slope == null ? null : `${facts.slope} %${facts.aspect ? ` to the ${facts.aspect}` : ''}`;
   const dry = facts.drySpell && `${facts.drySpell}${facts.drySpellOn ? `, ${facts.drySpellOn}` : ''}`;
   const air = [facts.air, facts.frostPocket && 'frost pocket', facts.seaside && 'sea wind'].filter(Boolean).join(', ');
@@ -58,10 +57,10 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
       [
         ['Area', <AreaFact key="area" zone={zone} />],
         ['Bag label', zone.label],
-        ['Grass', mix ?? grass.label],
+        ['Grass', grassWords(zone.grass, facts.mix)],
         [
           'pH wanted',
-          `${grass.ph[0].toFixed(1)}–${grass.ph[1].toFixed(1)}, aim ${(zone.aimPh ?? grass.aim).toFixed(1)}${zone.aimPh == null ? '' : ' (your own)'}`,
+          `${sward.ph[0].toFixed(1)}–${sward.ph[1].toFixed(1)}, aim ${(zone.aimPh ?? sward.aim).toFixed(1)}${zone.aimPh == null ? '' : ' (your own)'}`,
         ],
         ['Surface', zone.surface],
         ['Soil', zone.soilGroup],

@@ -41,13 +41,15 @@ function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title
   );
 }
 
-const times = (count: number, word: string): string => (count === 1 ? `in one ${word}` : `in ${count} ${word}s`);
+const plurals = { application: 'applications', pass: 'passes' } as const;
+type Dose = keyof typeof plurals;
+const times = (count: number, dose: Dose): string => (count === 1 ? `in one ${dose}` : `in ${count} ${plurals[dose]}`);
 
 interface TreatmentProps {
   readonly name: string;
   /** How rates of it are told, and what a dose of it is called. */
   readonly sense: 'limeRate' | 'productRate';
-  readonly dose: string;
+  readonly dose: Dose;
   readonly amount: ProductAmount | null;
   /** In place of an amount: "refused", "cannot say yet". */
   readonly standing?: string | undefined;
@@ -101,7 +103,7 @@ export function Treatment(props: TreatmentProps) {
                 size="1.7rem"
               />
               <Typography component="span">
-                {times(each, dose)}
+                of product {times(each, dose)}
                 {each > 1 && ` of ${say(sense, largest)}${sense === 'limeRate' ? ' at most' : ''}`}
               </Typography>
             </>

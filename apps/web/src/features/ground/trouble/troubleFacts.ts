@@ -1,4 +1,4 @@
-import { type TroubleFacts, findGrass } from '@glenfold/agronomy';
+import { type TroubleFacts, findGrass, swardOf } from '@glenfold/agronomy';
 import { type Outline, PlanError, type SpotHeight, contains, fallOf, surroundings } from '@glenfold/agronomy/plan';
 import type { GroundPlanAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 
@@ -66,7 +66,10 @@ export function troubleFacts(
 ): TroubleFacts {
   const { facts } = zone;
   const grass = findGrass(zone.grass);
-  const [low, high] = grass.ph;
+  const [low, high] = swardOf(
+    { grass: zone.grass, mix: facts.mix ?? undefined },
+    result?.organicMatter ?? undefined,
+  ).ph;
   const known: TroubleFacts = {
     ...ofPlan(zone, plan),
     ...(facts.slope == null ? {} : { slope: facts.slope }),
