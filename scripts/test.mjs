@@ -1,10 +1,10 @@
 // npm test: everything from a fresh machine to every test passed. Node alone until the packages are there.
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { startCluster } from './postgres.mjs';
-import { aptInstall, checkNode, ensureBuild, ensurePackages, root, run, say } from './tools.mjs';
+import { aptInstall, checkNode, ensureBuild, ensurePackages, root, run, runAll, say } from './tools.mjs';
 
 checkNode();
 ensurePackages();
@@ -22,12 +22,8 @@ const steps = process.argv.slice(2);
 const wanted = (name) => steps.length === 0 || steps.includes(name);
 
 if (wanted('static')) {
-  say('Types.');
-  run('npm', ['run', '--silent', 'typecheck'], { show: true });
-  say('Lint and import boundaries.');
-  run('npm', ['run', '--silent', 'lint'], { show: true });
-  say('Formatting.');
-  run('npm', ['run', '--silent', 'format:check'], { show: true, remedy: 'Run "npm run format".' });
+  say('Types, lint, import boundaries, what is unused, formatting.');
+  await runAll([['typecheck'], ['lint'], ['boundaries'], ['unused'], ['format:check', 'Run "npm run format".']]);
 }
 
 const cluster = process.env.DATABASE_URL
@@ -35,48 +31,54 @@ const cluster = process.env.DATABASE_URL
   : await startCluster(root, 'test', { scratch: true });
 process.on('exit', () => cluster.stop());
 
-/** A new database in the test cluster. */
-async function database(name) {
+/** A new database in the test cluster; a copy of the template where the tests before have made one. */
+async function database(name, template) {
   const { Client } = createRequire(join(root, 'apps/server/'))('pg');
   const client = new Client({ connectionString: cluster.url });
   await client.connect();
+  const { rowCount } = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [template]);
   await client.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
-  await client.query(`CREATE DATABASE ${name}`);
+  await client.query(`CREATE DATABASE ${name}${rowCount ? ` TEMPLATE ${template}` : ''}`);
   await client.end();
   const url = new URL(cluster.url);
   url.pathname = name;
   return url.href;
 }
 
+/** What runs in the browser, with servers and databases of its own for each worker. */
+async function inBrowser(name, workers) {
+  const env = { E2E_TESTS: `./${name}`, E2E_WORKERS: String(workers) };
+  for (let worker = 0; worker < workers; worker += 1)
+    for (const kind of ['demo', 'empty', 'second'])
+      env[`E2E_${kind.toUpperCase()}_DATABASE_URL_${worker}`] = await database(
+        `${name}_${kind}_${worker}`,
+        kind === 'demo' ? 'template_demo' : 'template_empty',
+      );
+  run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
+}
+
 if (wanted('unit')) {
   say('Unit and integration tests.');
-  run('npx', ['jest'], {
+  run('npx', ['jest', '--maxWorkers=2'], {
     show: true,
     env: { DATABASE_URL: cluster.url, NODE_OPTIONS: '--experimental-vm-modules --disable-warning=ExperimentalWarning' },
   });
+  const scenarios = readdirSync(join(root, 'packages/agronomy/scenarios')).map(
+    (name) => `packages/agronomy/scenarios/${name}`,
+  );
+  run('npm', ['run', '--silent', 'scenarios', '--', ...scenarios]);
   const shared = join(root, '../shared/cases/published.json');
   if (existsSync(shared)) run('npm', ['run', '--silent', 'cases', '--', shared], { show: true });
 }
 
 for (const own of ['pictures', 'bench'].filter((name) => steps.includes(name))) {
   ensureBuild();
-  const env = {
-    E2E_DATABASE_URL: await database(own),
-    E2E_EMPTY_DATABASE_URL: await database(`${own}_empty`),
-    E2E_SECOND_DATABASE_URL: await database(`${own}_second`),
-    E2E_TESTS: `./${own}`,
-  };
-  run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
+  await inBrowser(own, 1);
 }
 
 if (wanted('journeys')) {
   ensureBuild();
   say('Journeys in the browser.');
-  const env = {
-    E2E_DATABASE_URL: await database('journeys'),
-    E2E_EMPTY_DATABASE_URL: await database('journeys_empty'),
-    E2E_SECOND_DATABASE_URL: await database('journeys_second'),
-  };
-  run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
+  await inBrowser('journeys', 2);
 }
 say('All passed.');

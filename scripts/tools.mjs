@@ -1,5 +1,5 @@
 // What the start, test and bench scripts share. Node alone.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -29,6 +29,27 @@ export function run(command, args, { show = false, env = {}, remedy = 'Read the 
   if (result.status === 0) return;
   if (!show) process.stderr.write(`${result.stdout ?? ''}${result.stderr ?? ''}`);
   fail(`"${[command, ...args].join(' ')}" failed${result.error ? `: ${result.error.message}` : ''}.`, remedy);
+}
+
+/** Run scripts of package.json side by side; the first that fails ends all, with what it printed. */
+export async function runAll(scripts) {
+  await Promise.all(
+    scripts.map(
+      ([name, remedy = 'Read the lines above.']) =>
+        new Promise((done) => {
+          const child = spawn('npm', ['run', '--silent', name], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+          let printed = '';
+          const keep = (chunk) => (printed += chunk);
+          child.stdout.on('data', keep);
+          child.stderr.on('data', keep);
+          child.on('exit', (code) => {
+            if (code === 0) return done();
+            process.stderr.write(printed);
+            fail(`"npm run ${name}" failed.`, remedy);
+          });
+        }),
+    ),
+  );
 }
 
 /** Install Debian packages, as root or through sudo. */

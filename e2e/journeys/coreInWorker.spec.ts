@@ -1,8 +1,10 @@
-import { expect, test } from '@playwright/test';
 import { build } from 'esbuild';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { expect, test } from './person.ts';
 import type { CaseFile, CaseVerdict } from '../../packages/agronomy/src/calculators/publishedCases.ts';
+
+test.use({ as: 'nobody' });
 
 const core = join(import.meta.dirname, '../../packages/agronomy');
 

@@ -3,7 +3,7 @@ import { createServer } from 'node:net';
 import { resolve } from 'node:path';
 import { expect, test } from './person.ts';
 
-test.use({ baseURL: `http://127.0.0.1:${process.env.E2E_EMPTY_PORT ?? '4691'}`, as: 'nobody' });
+test.use({ on: 'empty', as: 'nobody' });
 
 test('an empty Glenfold leads from the first practice to a priced plan', async ({ page }) => {
   await page.goto('/');

@@ -56,15 +56,16 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
   await expect(main).toContainText('pH 5.2 is below tall fescue’s 5.5–7.0.');
   await expect(page.getByRole('img', { name: 'Phosphorus, P 24 ppm: low' })).toBeVisible();
   await page.getByRole('button', { name: /^Potassium, K: 190 ppm/ }).click();
-  await expect(page.getByRole('dialog')).toContainText('37.5 | 75 | 176 | 352 mg/kg; test 190');
+  await expect(page.getByRole('dialog')).toContainText('37.5 | 74.5 | 176.5 | 352 mg/kg; test 190');
   await page.getByRole('button', { name: 'Close the working' }).click();
 
-  // The rates, by hand: SMP to 6.3 at LTI 65 is 3.57 ton/acre, × 45.914 × 6/8 × 65 / 88.35 = 90.4 lb/1000 ft², set to 91.
+  // The rates, by hand: SMP to 6.3 at LTI 65 is 3.57 ton/acre, × 45.914 × 6/8 × 65 / 88.35 = 90.4 lb/1000 ft², set to
+  // 91: 50 and 41, within a year’s 100.
   await page.getByRole('link', { name: 'See the rates' }).click();
   await expect(main).toContainText('Lime to 6.3');
   await page.getByRole('combobox', { name: 'Liming product' }).click();
   await page.getByRole('option', { name: /Pelletised calcitic/ }).click();
-  const rate = page.getByRole('button', { name: /Pelletised calcitic lime to pH 6.3/ });
+  const rate = page.getByRole('button', { name: /Pelletised calcitic lime for the year/ });
   await expect(rate).toHaveText('91 lb/1000 ft²');
   await expect(main).toContainText('in 2 applications');
   await rate.click();
@@ -76,7 +77,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
 
   // On paper.
   const opened = page.waitForEvent('popup');
-  await page.getByRole('button', { name: 'Print the plan (PDF)' }).click();
+  await page.getByRole('button', { name: 'Hand the plan over (PDF)' }).click();
   await (await opened).close();
   const link = page.getByRole('link', { name: 'Open the PDF' });
   const pdf = await page.request.get((await link.getAttribute('href'))!);
@@ -159,6 +160,7 @@ test('two zones of one pH get different lime, and the screen says why', async ({
     .getByRole('navigation', { name: 'Zones' })
     .getByRole('link', { name: /East goal/ })
     .click();
+  await page.getByText('More on lime').click();
   const why = page.getByRole('complementary', { name: 'Why other zones differ' });
   await expect(why).toContainText('Drained half has pH 5.9 too, and needs');
   await expect(why).toContainText('Buffer pH 6.0 here, 6.3 there: +');

@@ -1,7 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { anotherBrowser, expect, test } from './person.ts';
-
-const second = `http://127.0.0.1:${process.env.E2E_SECOND_PORT ?? '4692'}`;
+import { addressOf, anotherBrowser, expect, test } from './person.ts';
 
 test('an owner leaves with everything, and goes on with it in an empty Glenfold', async ({ page, browser }, info) => {
   await page.goto('/practice/data');
@@ -15,7 +13,7 @@ test('an owner leaves with everything, and goes on with it in an empty Glenfold'
   await expect(page.getByRole('heading', { name: 'What wants doing' })).toBeVisible();
   const rounds = await page.getByRole('main').innerText();
 
-  const elsewhere = await anotherBrowser(browser, second);
+  const elsewhere = await anotherBrowser(browser, addressOf('second', info.parallelIndex));
   await elsewhere.goto('/');
   await elsewhere.getByRole('button', { name: 'One from an export' }).click();
   const choose = async (bytes: Buffer, email: string): Promise<void> => {

@@ -82,7 +82,7 @@ test.describe('a technician', () => {
     await openSite(page, 'Gannet Row Almshouses', 'Rates', 'Walled court');
     await expect(page.getByRole('main')).toContainText('lb/1000 ft²');
     await expect(page.getByRole('main')).not.toContainText('$');
-    await expect(page.getByRole('button', { name: /Print the plan/ })).toHaveCount(0);
+    await expect(page.getByRole('button', { name: /Hand the plan over/ })).toHaveCount(0);
     await page.goto('/products');
     await expect(page.getByRole('alert')).toContainText('At Brackwater Soil Advisory you are technician');
     await page.goto('/practice');

@@ -1,6 +1,19 @@
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { expect, test } from './person.ts';
 import { factsOf, newSite, tool, zoneCount } from './sheet.ts';
+
+/** Where something stands once it has come to rest: the same place twice. */
+async function atRest(what: Locator) {
+  let last = await what.boundingBox();
+  await expect
+    .poll(async () => {
+      const before = JSON.stringify(last);
+      last = await what.boundingBox();
+      return JSON.stringify(last) === before;
+    })
+    .toBe(true);
+  return last!;
+}
 
 /** A pen on the sheet, in feet from the middle of what "All" shows of a lawn of 40 ft by 25 ft that runs north. */
 class Pen {
@@ -13,9 +26,8 @@ class Pen {
   static async over(page: Page): Promise<Pen> {
     // The sheet moves up when the words for an empty site go.
     await expect(page.getByRole('heading', { name: 'Divide the ground into zones' })).toBeHidden();
-    await page.waitForTimeout(300);
+    const sheet = await atRest(page.getByRole('application'));
     await page.getByRole('button', { name: 'All of the site' }).click();
-    const sheet = (await page.getByRole('application').boundingBox())!;
     const [above, below] = [36, 44];
     const middle = [sheet.x + sheet.width / 2, sheet.y + above + (sheet.height - above - below) / 2] as const;
     return new Pen(page, middle, (sheet.height - above - below) / 40);
@@ -29,8 +41,6 @@ class Pen {
     for (const place of places) {
       await this.page.mouse.move(...this.#at(place), { steps: 5 });
       await this.page.mouse.click(...this.#at(place));
-      // Two clicks within a quarter of a second would be one that closes the shape.
-      await this.page.waitForTimeout(350);
     }
   }
 

@@ -92,7 +92,7 @@ test('a product chosen by two at once', async ({ page, browser, baseURL }) => {
     ? [/Pelletised calcitic/, 'Pelletised calcitic']
     : [/Pelletised dolomitic/, 'Pelletised dolomitic'];
   await choose(piet, /Pulverised/);
-  await expect(piet.getByRole('button', { name: /^Pulverised calcitic lime to pH/ })).toBeVisible();
+  await expect(piet.getByRole('button', { name: /^Pulverised calcitic lime for the year/ })).toBeVisible();
   await choose(page, kept);
   const conflict = page.getByRole('dialog', { name: 'Piet Sandling saved this first' });
   await expect(conflict.getByRole('row', { name: 'Lime' })).toContainText('Pulverised calcitic lime');

@@ -57,7 +57,7 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('link', { name: 'See the rates' }).waitFor();
   await shoot(page, 'reading');
   await openSite(page, 'Gannet Row Almshouses', 'Rates');
-  await page.getByRole('button', { name: /Print the plan/ }).waitFor();
+  await page.getByRole('button', { name: /Hand the plan over/ }).waitFor();
   await shoot(page, 'rates');
   await page.keyboard.press('w');
   await shoot(page, 'working');

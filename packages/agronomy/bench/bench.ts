@@ -92,7 +92,11 @@ const site = Array.from({ length: ZONES }, (_, index) => ({
   zone: { ...zone, name: `Zone ${index}` },
   test: { ...test, soilPh: 5 + (index % 10) / 10 },
 }));
-line(`plans of a site, ${ZONES} zones`, () => site.map((tested) => planZone({ ...tested, products, system: 'us' })), site);
+line(
+  `plans of a site, ${ZONES} zones`,
+  () => site.map((tested) => planZone({ ...tested, products, system: 'us' })),
+  site,
+);
 
 const { outputFiles } = await build({
   entryPoints: [join(import.meta.dirname, '../src/index.ts')],

@@ -21,7 +21,8 @@ const WorkingContext = createContext<((opened: OpenWorking) => void) | null>(nul
  */
 export function openWorkingByKey(): void {
   const marked = (which: string): HTMLElement | undefined =>
-    [...document.querySelectorAll<HTMLElement>(which)].find((number) => number.offsetParent !== null);
+    // What is folded away is not on the page.
+    [...document.querySelectorAll<HTMLElement>(which)].find((number) => !number.closest('details:not([open])'));
   const focused = document.activeElement?.closest<HTMLElement>('[data-working]');
   (focused ?? marked('[data-working="main"]') ?? marked('[data-working]'))?.click();
 }

@@ -25,7 +25,9 @@ import {
   type SoilTest,
   type ZoneFacts,
   defaultSettings,
+  schools,
 } from '../reading/zoneFacts.ts';
+import { cationTables } from '../soil/cations.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
 
@@ -105,7 +107,7 @@ const testFields = {
   ),
   organicMatter: optional(quantity('%', { min: 0, max: 100 })),
   values: optional({
-    description: '{analyte: mg/kg, or text with its unit, or "<27"}; also ec dS/m and esp %',
+    description: '{analyte: mg/kg, or text with its unit, or "<27"}; also ec dS/m, esp %, na mg/kg and cec cmol/kg',
     optional: false,
     read: (raw: unknown) => raw as Readonly<Record<string, unknown>>,
   }),
@@ -131,7 +133,7 @@ const appliedFields = {
 };
 
 const settingFields = {
-  school: optional(choice(['sufficiency', 'minimum level'])),
+  school: optional(choice(schools)),
   correct: optional(choice(correctionRules)),
   phosphorusRule: optional(choice(['shortage', 'none'])),
   units: optional(choice(['us', 'metric'])),
@@ -210,26 +212,42 @@ function readMeasurements(given: ReadonlyArray<{ readonly kind: string; readonly
   );
 }
 
+const saltFields = {
+  ec: quantity('dS/m', { min: 0, max: 100 }),
+  esp: quantity('%', { min: 0, max: 100 }),
+  na: quantity('mg/kg', { min: 0, max: 50_000 }),
+  cec: quantity('cmol/kg', { above: 0, max: 300 }),
+};
+const SODIUM_MASS = cationTables.charge.mgPerCmol.na;
+
+/** Reported beside, and read for nothing here: nitrogen is planned from the grass, the others have no table. */
+const UNREAD = ['nitrate', 'ammonium', 'al', 'sar', 'acidity'] as const;
+
 function readValues(raw: unknown): Pick<SoilTest, 'nutrients' | 'others' | 'ec' | 'esp'> {
   if (raw === undefined) return { nutrients: {} };
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
     throw new InputError('test.values', `was given ${shown(raw)}; wanted an object of analytes`);
   const routine: Partial<Record<PanelNutrient, ReportedValue>> = {};
   const others: Partial<Record<Exclude<Nutrient, PanelNutrient>, ReportedValue>> = {};
-  let ec: number | undefined;
-  let esp: number | undefined;
+  const read: Partial<Record<'ec' | 'esp' | 'na' | 'cec', number>> = {};
   for (const [name, value] of Object.entries(raw)) {
     const path = `test.values.${name}`;
     const key = name.toLowerCase();
     const nutrient = nutrients.find((known) => known === key);
+    const salt = saltFields[key as keyof typeof saltFields] as Field<number, false> | undefined;
     if (nutrient) {
       const routineName = panel.find((known) => known === nutrient);
       if (routineName) routine[routineName] = reportedValue(nutrient, value, path);
       else others[nutrient as Exclude<Nutrient, PanelNutrient>] = reportedValue(nutrient, value, path);
-    } else if (key === 'ec') ec = quantity('dS/m', { min: 0, max: 100 }).read(value, path);
-    else if (key === 'esp') esp = quantity('%', { min: 0, max: 100 }).read(value, path);
-    else throw new InputError(path, `is not an analyte read here; known are ${[...nutrients, 'ec', 'esp'].join(', ')}`);
+    } else if (salt) read[key as keyof typeof saltFields] = salt.read(value, path);
+    else if (!UNREAD.some((known) => known === key))
+      throw new InputError(
+        path,
+        `is not an analyte read here; known are ${[...nutrients, ...Object.keys(saltFields), ...UNREAD].join(', ')}`,
+      );
   }
+  const { ec, na, cec } = read;
+  const esp = read.esp ?? (na !== undefined && cec ? ((na / SODIUM_MASS) * 100) / cec : undefined);
   return { nutrients: routine, others, ec, esp };
 }
 

@@ -40,7 +40,6 @@ export const limeSources = readTable(
   { materials: listOf(materialFields, 'materials', { min: 1, max: 50 }) },
   sourceData,
 );
-export type LimeMaterial = (typeof limeSources)['materials'][number];
 
 /** One of the liming materials, by name or alias. */
 export const limeMaterialField = () =>
@@ -58,8 +57,6 @@ const limitFields = {
   /** Applications in a year; the rest waits for the retest. */
   timesPerYear: optional(record(surfaces, quantity('', { min: 1, max: 12, whole: true }))),
 };
-/** lb/1000 ft² at once by surface, and the months between. */
-export type LimeLimits = ReturnType<typeof readLimeLimits>;
 
 /** Read limits of lime applications, general or a practice's own. @throws {InputError} */
 export function readLimeLimits(raw: unknown, name = 'table') {

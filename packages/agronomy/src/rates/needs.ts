@@ -151,11 +151,15 @@ export function testedNeed(
       cautions: [],
     };
   }
+  const school =
+    settings.school === 'cation balance'
+      ? ' Shares of the exchange capacity are not turned into rates here: sufficiency is used.'
+      : '';
   const tilled = zone.surface === 'seedbed' ? ' Tilled in at once, before seeding.' : '';
   return {
     nutrient,
     status: 'due',
-    words: `${told}.${tilled}${sand}`,
+    words: `${told}.${tilled}${sand}${school}`,
     need: figure,
     most: element === 'p' ? figure.value : undefined,
     cautions: element === 'p' ? [phosphorusCaution(bar.rating, settings)] : [],

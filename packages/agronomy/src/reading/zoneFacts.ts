@@ -96,6 +96,9 @@ export interface SoilTest {
   readonly sampledOn?: string | undefined;
 }
 
+/** Schools of reading P and K; shares of the exchange capacity are told, and not turned into rates yet. */
+export const schools = ['sufficiency', 'minimum level', 'cation balance'] as const;
+
 /** What a practice has decided of its way of advising. */
 export interface AdviceSettings {
   /** When a pH is corrected. */
@@ -103,7 +106,7 @@ export interface AdviceSettings {
   /** `shortage`: the local rule allows phosphorus on a shown shortage or at establishment only; `none`: no rule. */
   readonly phosphorusRule: 'shortage' | 'none';
   /** By which school P and K are planned. */
-  readonly school: 'sufficiency' | 'minimum level';
+  readonly school: (typeof schools)[number];
 }
 
 /** What holds until a practice decides otherwise. */

@@ -6,7 +6,7 @@ export const fieldNames: Readonly<Record<LabField, string>> = {
   labNumber: 'Lab number',
   sampledOn: 'Sampled on',
   depth: 'Depth',
-  soilPh: 'Soil pH (in water)',
+  soilPh: 'Soil pH',
   saltPh: 'pH in salt or CaCl₂',
   bufferPh: 'Buffer pH',
   p: 'P',

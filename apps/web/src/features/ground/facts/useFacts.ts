@@ -28,5 +28,3 @@ export function useFacts(zone: ZoneAnswer) {
   const change = (part: ZoneFactsInput): void => send({ ...facts, ...part });
   return { facts, change, send, saving };
 }
-
-export type Facts = ReturnType<typeof useFacts>;

@@ -1,0 +1,223 @@
+/** @jest-environment ./apps/web/test/browser.cjs */
+import { jest } from '@jest/globals';
+import type { AuditEntryAnswer, ZoneAnswer } from '@glenfold/contract';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Suspense, useState } from 'react';
+import { SiteHead } from '../src/frame/SiteHead.tsx';
+import { Changes } from '../src/features/practice/Changes.tsx';
+import { SoilHistory } from '../src/features/ground/facts/SoilHistory.tsx';
+import { Boundary } from '../src/ui/Boundary.tsx';
+import { QuantityField } from '../src/ui/QuantityField.tsx';
+import { deferred } from '../src/ui/deferred.tsx';
+import { inUnits } from '../src/ui/inUnits.ts';
+import { dayOf } from '../src/ui/today.ts';
+import { orBroken } from '../src/ui/worker.ts';
+import { serve, show } from './page.tsx';
+
+/** React tells of faults that a boundary catches; here they are meant. */
+const quiet = jest.spyOn(console, 'error');
+beforeEach(() => void quiet.mockImplementation(() => undefined));
+afterEach(() => void quiet.mockReset());
+
+describe('a part that breaks', () => {
+  it('says that a newer version is there when its code is gone, and leaves what is typed beside it', async () => {
+    const Gone = deferred<object>(() =>
+      Promise.reject(new TypeError('Failed to fetch dynamically imported module: /assets/panel-1a2b.js')),
+    );
+    function Page() {
+      const [open, setOpen] = useState(false);
+      return (
+        <>
+          <textarea aria-label="Note" />
+          <button onClick={() => setOpen(true)}>Open</button>
+          <Suspense fallback="…">{open && <Gone />}</Suspense>
+        </>
+      );
+    }
+    show(<Page />);
+    await userEvent.type(screen.getByLabelText('Note'), 'half a sentence');
+    await userEvent.click(screen.getByRole('button', { name: 'Open' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/A newer version is there.*save it first/);
+    expect(screen.getByRole('button', { name: 'Load the new version' })).toBeTruthy();
+    expect(screen.getByLabelText<HTMLTextAreaElement>('Note').value).toBe('half a sentence');
+  });
+
+  it('is tried again in its place after a fault of its own', async () => {
+    let broken = true;
+    function Panel() {
+      if (broken) throw new Error('no such thing');
+      return <p>All is well.</p>;
+    }
+    show(
+      <Boundary what="this panel">
+        <Panel />
+      </Boundary>,
+    );
+    expect(screen.getByRole('alert').textContent).toMatch(/Something broke in this panel/);
+    broken = false;
+    await userEvent.click(screen.getByRole('button', { name: 'Try again here' }));
+    expect(screen.getByText('All is well.')).toBeTruthy();
+  });
+
+  it('in the background rejects with words instead of waiting for ever', async () => {
+    const worker = new EventTarget() as unknown as Worker;
+    const answer = orBroken(worker, new Promise<string>(() => undefined));
+    worker.dispatchEvent(new Event('error'));
+    await expect(answer).rejects.toThrow(/work in the background stopped/);
+    await expect(orBroken(new EventTarget() as unknown as Worker, Promise.resolve('done'))).resolves.toBe('done');
+  });
+});
+
+describe('a number field', () => {
+  function Field({
+    start,
+    sense = 'limeRate',
+  }: {
+    readonly start: number | null;
+    readonly sense?: 'limeRate' | 'depth' | 'area';
+  }) {
+    const [value, setValue] = useState<number | string | null>(start);
+    const problem = sense === 'area' ? 'Area must be 1 to 1,000,000 m². Measure it.' : undefined;
+    return (
+      <>
+        <QuantityField label="Amount" sense={sense} value={value} onChange={setValue} problem={problem} />
+        <output>{JSON.stringify(value)}</output>
+      </>
+    );
+  }
+
+  it('takes the unit that was typed, and tells both', async () => {
+    show(<Field start={null} />);
+    await userEvent.type(screen.getByLabelText('Amount'), '200 g/m2');
+    expect(Number(screen.getByRole('status').textContent)).toBeCloseTo(200, 9);
+    expect(screen.getByText('41 lb/1000 ft² = 200 g/m²')).toBeTruthy();
+  });
+
+  it('keeps what it cannot read, to be corrected', async () => {
+    show(<Field start={null} />);
+    await userEvent.type(screen.getByLabelText('Amount'), 'a shovel');
+    expect(screen.getByRole('status').textContent).toBe('"a shovel"');
+  });
+
+  it('shows a depth of 15 cm as a tape has it, 6 in', () => {
+    show(<Field start={15} sense="depth" />);
+    expect(screen.getByLabelText<HTMLInputElement>('Amount').value).toBe('6');
+  });
+
+  it('tells areas in refusals in the person’s own unit', () => {
+    show(<Field start={0} sense="area" />);
+    expect(screen.getByText('Area must be 10.8 to 10,763,910 ft². Measure it.')).toBeTruthy();
+  });
+});
+
+it.each([
+  ['North would be left with 0.5 m² to treat: move it.', 'North would be left with 5.4 ft² to treat: move it.'],
+  ['1 to 1,000 m² is wanted, not 2,000 m².', '10.8 to 10,760 ft² is wanted, not 21,530 ft².'],
+  ['Some m² are missing.', 'Some m² are missing.'],
+])('%s', (metric, us) => {
+  expect(inUnits(metric, 'us')).toBe(us);
+  expect(inUnits(metric, 'metric')).toBe(metric);
+});
+
+it('a day is that of the place, whatever the hour', () => {
+  expect(dayOf(new Date(2026, 9, 14, 0, 5))).toBe('2026-10-14');
+  expect(dayOf(new Date(2026, 9, 14, 23, 55))).toBe('2026-10-14');
+});
+
+describe('the record of changes', () => {
+  const entry = (more: Partial<AuditEntryAnswer>): AuditEntryAnswer => ({
+    id: Math.floor(Number(more.recordId ?? 1)).toString(),
+    at: '2026-10-14T09:05:00Z',
+    by: 'Wynn',
+    action: 'add',
+    kind: 'bag',
+    recordId: '1',
+    recordName: 'routine',
+    before: null,
+    after: null,
+    ...more,
+  });
+
+  it('calls a bag by its code, and moments by the person’s clock', async () => {
+    serve({
+      '/audit': {
+        entries: [
+          entry({ recordId: '1', after: { purpose: 'routine' } }),
+          entry({
+            recordId: '2',
+            kind: 'bag custody',
+            recordName: '',
+            after: { bagId: '1', state: 'sent', since: '2026-10-14T09:05:00.000Z' },
+          }),
+        ],
+        next: null,
+      },
+      '/bags': [{ id: '1', code: 'K7M3QZ' }],
+      '/rounds': { tasks: [], sites: [] },
+    });
+    show(<Changes />);
+    const rows = await screen.findAllByRole('listitem');
+    await waitFor(() => expect(rows[0]!.textContent).toMatch(/Wynn added bag K7M/));
+    expect(rows[0]!.textContent).not.toMatch(/routine/);
+    expect(rows[1]!.textContent).toMatch(/where a bag is, K7M/);
+    await userEvent.click(screen.getAllByRole('button', { name: 'All of it' })[1]!);
+    const at = new Date('2026-10-14T09:05:00Z');
+    const clock = `${dayOf(at)} ${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}`;
+    expect(rows[1]!.textContent).toContain(clock);
+    expect(rows[1]!.textContent).not.toMatch(/T09:05/);
+  });
+});
+
+describe('what was put down before', () => {
+  const zone = {
+    id: 'z',
+    version: 1,
+    facts: { applications: [{ kind: 'lime', on: '2026-04', words: 'a few bags' }] },
+  } as unknown as ZoneAnswer;
+
+  it('says of lime without an amount that nothing counts it, and takes an amount in any unit', async () => {
+    const asked = serve({ 'PUT /zones/z/facts': { ...zone, version: 2 } });
+    show(<SoilHistory zone={zone} />);
+    expect(screen.getByText(/no amount, so the lime rate does not count it/)).toBeTruthy();
+    const person = userEvent.setup();
+    await person.click(screen.getByRole('button', { name: 'Add what was put down' }));
+    await person.click(screen.getByRole('combobox', { name: 'What' }));
+    await person.click(screen.getByRole('option', { name: 'Lime' }));
+    await person.type(screen.getByLabelText('When'), '2026-05-02');
+    await person.type(screen.getByLabelText('Product and amount'), 'pelletised');
+    await person.type(screen.getByLabelText('Rate'), '195.3 g/m2');
+    await person.type(screen.getByLabelText('Strength of a lime (CCE)'), '95');
+    await person.click(screen.getByRole('button', { name: 'Add it' }));
+    await waitFor(() => expect(asked.some(({ method }) => method === 'PUT')).toBe(true));
+    const { applications } = asked.find(({ method }) => method === 'PUT')!.body as { applications: object[] };
+    expect(applications[1]).toMatchObject({ kind: 'lime', on: '2026-05-02', cce: 95 });
+    expect((applications[1] as { rate: number }).rate).toBeCloseTo(195.3, 6);
+  });
+
+  it('refuses a strength that no lime has, and keeps what was typed', async () => {
+    const asked = serve({});
+    show(<SoilHistory zone={zone} />);
+    fireEvent.click(screen.getByRole('button', { name: 'Add what was put down' }));
+    await userEvent.type(screen.getByLabelText('Strength of a lime (CCE)'), '900');
+    await userEvent.click(screen.getByRole('button', { name: 'Add it' }));
+    expect(await screen.findByText(/Strength must|Strength.*180/)).toBeTruthy();
+    expect(screen.getByLabelText<HTMLInputElement>('Strength of a lime (CCE)').value).toBe('900');
+    expect(asked).toEqual([]);
+  });
+});
+
+it('the head of a site keeps all it can do in a menu of its own', async () => {
+  const did: string[] = [];
+  show(
+    <SiteHead
+      site={{ id: 's', version: 1, name: 'Gannet Row', place: 'by the sea' }}
+      onChange={() => did.push('change')}
+      onShare={undefined}
+    />,
+  );
+  await userEvent.click(screen.getByRole('button', { name: 'More of Gannet Row' }));
+  expect(screen.queryByRole('menuitem', { name: 'Share the report' })).toBeNull();
+  await userEvent.click(screen.getByRole('menuitem', { name: 'Change the site' }));
+  expect(did).toEqual(['change']);
+});
