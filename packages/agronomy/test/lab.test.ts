@@ -2,12 +2,14 @@ import fc from 'fast-check';
 import {
   basisName,
   findHeaderRow,
+  methodsOfRows,
   polygonArea,
   questionPlausibility,
   readHeader,
   readLabRow,
   readTypedNutrient,
   toElement,
+  writesDecimalComma,
 } from '../src/index.ts';
 
 describe('a laboratory’s header', () => {
@@ -96,6 +98,125 @@ describe('a laboratory’s header', () => {
       3,
     );
     expect(findHeaderRow([['just'], ['words']])).toBe(-1);
+  });
+});
+
+describe('headers of laboratories that differ', () => {
+  const fields = (...headers: string[]) => readHeader(headers).columns.map(({ field }) => field);
+
+  it.each([
+    [
+      ['Sample', 'Salt pH', 'Water pH'],
+      ['label', 'saltPh', 'soilPh'],
+    ],
+    [
+      ['Sample', 'Water pH', 'Salt pH'],
+      ['label', 'soilPh', 'saltPh'],
+    ],
+    [
+      ['Sample', 'pH (CaCl₂)'],
+      ['label', 'saltPh'],
+    ],
+    [
+      ['Sample', 'pH 0.01M CaCl2', 'Buffer pH'],
+      ['label', 'saltPh', 'bufferPh'],
+    ],
+    [
+      ['Sample', 'KCl pH'],
+      ['label', 'saltPh'],
+    ],
+    [
+      ['Sample', 'P Rating', 'P ppm'],
+      ['label', null, 'p'],
+    ],
+    [
+      ['Sample', 'P ppm', 'P Rating', 'K Interpretation'],
+      ['label', 'p', null, null],
+    ],
+    [
+      ['Sample', 'Method', 'Extractant', 'P ppm'],
+      ['label', null, null, 'p'],
+    ],
+    [
+      ['Sample', 'Buffer Method', 'Buffer pH'],
+      ['label', null, 'bufferPh'],
+    ],
+  ])('%j', (headers, wanted) => expect(fields(...headers)).toEqual(wanted));
+
+  it.each([
+    ['Moore–Sikora buffer pH', 'adams-evans'],
+    ['Buffer pH (Moore-Sikora)', 'adams-evans'],
+    ['Sikora buffer', 'sikora'],
+    ['Adams-Evans buffer pH', 'adams-evans'],
+    ['Lime test index', 'smp'],
+    ['Buffer pH', null],
+  ])('%s is read on its own scale', (header, method) =>
+    expect(readHeader(['Sample', header]).bufferMethod).toBe(method),
+  );
+
+  it.each([
+    ['Modified Morgan P ppm', 'morgan'],
+    ['Morgan (original) P ppm', 'original morgan'],
+    ['Morgan P ppm', null],
+    ['M3-P', 'mehlich-3'],
+  ])('%s tells its extractant, or nothing where two are called so', (header, extractant) =>
+    expect(readHeader(['Sample', header]).extractant).toBe(extractant),
+  );
+
+  it('take mg/100 g as ten times mg/kg', () => {
+    const { columns } = readHeader(['Sample', 'P2O5 (mg/100 g)', 'K mg/100g']);
+    const { row } = readLabRow(['A', '9.1656', '12'], columns);
+    expect(toElement('p', row.nutrients.p!).value).toBeCloseTo(40, 6);
+    expect(toElement('k', row.nutrients.k!).value).toBeCloseTo(120, 6);
+  });
+
+  it('read methods from a column of their own, and nothing where the lines differ', () => {
+    const headers = ['Sample', 'Method', 'Buffer type', 'P ppm'];
+    const line = (method: string, buffer: string) => ['A', method, buffer, '20'];
+    expect(methodsOfRows(headers, [line('Mehlich 3', 'SMP'), line('Mehlich-3', 'SMP')])).toEqual({
+      extractant: 'mehlich-3',
+      bufferMethod: 'smp',
+    });
+    expect(methodsOfRows(headers, [line('Mehlich 3', ''), line('Olsen', '')])).toEqual({
+      extractant: null,
+      bufferMethod: null,
+    });
+  });
+
+  it('tell decimal commas from thousands by the whole file', () => {
+    expect(writesDecimalComma([['A', '6,4', '120']], true)).toBe(true);
+    expect(
+      writesDecimalComma(
+        [
+          ['A', '6,4', '1,5'],
+          ['B', '<2,7', '3'],
+        ],
+        false,
+      ),
+    ).toBe(true);
+    // One thousand two hundred, beside a number with a point.
+    expect(writesDecimalComma([['A', '6.4', '1,200']], false)).toBe(false);
+    expect(writesDecimalComma([['A', '6', '1,200']], false)).toBe(false);
+    expect(writesDecimalComma([['A', '6.4', '6,4']], false)).toBe(false);
+  });
+
+  it('read every number alike with a comma or a point', () => {
+    const { columns } = readHeader(['Sample', 'pH', 'P ppm', 'OM %']);
+    const number = fc.integer({ min: 1, max: 9999 }).map((hundredths) => (hundredths / 100).toFixed(2));
+    fc.assert(
+      fc.property(number, number, fc.boolean(), (p, om, below) => {
+        const cells = ['A', '6.40', `${below ? '<' : ''}${p}`, om];
+        const comma = cells.map((cell) => cell.replace('.', ','));
+        expect(readLabRow(comma, columns, true)).toEqual(readLabRow(cells, columns));
+      }),
+    );
+  });
+
+  it('turn a pH in salt into water by a step that is told, and only where water is missing', () => {
+    const { columns } = readHeader(['Sample', 'Salt pH', 'Water pH']);
+    expect(readLabRow(['A', '5.4', '6.1'], columns).row).toMatchObject({ soilPh: 6.1 });
+    const only = readLabRow(['A', '5.4'], readHeader(['Sample', 'Salt pH']).columns).row;
+    expect(only).toMatchObject({ soilPh: 6, saltPh: 5.4 });
   });
 });
 

@@ -140,6 +140,42 @@ describe('cutting and joining', () => {
   });
 });
 
+describe('combs laid across each other', () => {
+  /** A comb of so many teeth over a square of 60 m, its teeth pointing north or east. */
+  const comb = (plane: Plane, teeth: number, way: 'north' | 'east'): Outline => {
+    const step = 60 / teeth;
+    const edge = Array.from({ length: teeth }, (_, tooth): [number, number][] => [
+      [tooth * step, 0.5],
+      [tooth * step, 60],
+      [(tooth + 0.5) * step, 60],
+      [(tooth + 0.5) * step, 0.5],
+    ]).flat();
+    const corners: [number, number][] = [[0, 0], ...edge, [60, 0.5], [60, 0]];
+    return drawn(plane, way === 'north' ? corners : corners.map(([x, y]): [number, number] => [y, x]));
+  };
+  const plane = new Plane([-36, 46.5]);
+
+  it('are refused with words before anything is cut, by every way of cutting', () => {
+    const [one, other] = [comb(plane, 1500, 'north'), comb(plane, 1500, 'east')];
+    for (const cut of [() => treatedArea(one, [other]), () => merge(one, other), () => cutOut(one, other)])
+      expect(cut).toThrow(/cross one another too often.*redraw them simpler/);
+    // Two exclusions that are tangled with each other, not with the zone.
+    expect(() => treatedArea(box(plane, [-5, -5, 70, 70]), [one, other])).toThrow(PlanError);
+  });
+
+  it('are cut while there is a reasonable number of them', () => {
+    const [one, other] = [comb(plane, 20, 'north'), comb(plane, 20, 'east')];
+    const { area, gross } = treatedArea(one, [other]);
+    expect(area).toBeGreaterThan(0);
+    expect(area).toBeLessThan(0.7 * gross);
+  });
+
+  it('refuse no outline for its own many corners', () => {
+    const fine = comb(plane, 1500, 'north');
+    expect(treatedArea(fine, [box(plane, [-10, -10, -2, -2])]).area).toBeCloseTo(areaOf(fine), 3);
+  });
+});
+
 describe('what is treated', () => {
   it('takes each part of an exclusion off once, over the border and over one another', () => {
     const plane = new Plane([-36, 46.5]);
