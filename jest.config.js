@@ -16,11 +16,11 @@ const swc = (tsx) => [
   },
 ];
 
-const project = (displayName, tests) => ({
+const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'node' } = {}) => ({
   displayName,
   rootDir: import.meta.dirname,
-  testMatch: [`<rootDir>/${tests}/**/*.test.{ts,tsx}`],
-  testEnvironment: 'node',
+  testMatch: [`<rootDir>/${tests}/**/*.${files}`],
+  testEnvironment: environment,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
   moduleNameMapper: {
@@ -31,11 +31,12 @@ const project = (displayName, tests) => ({
   },
 });
 
-/** Unit tests of core, contract and web, and integration tests of the server against a real PostgreSQL. */
+/** Unit tests of core, contract and web, its components in a simulated browser, and integration tests of the server against a real PostgreSQL. */
 export default {
   projects: [
     project('core', 'packages/*/test'),
-    project('web', 'apps/web/test'),
+    project('web', 'apps/web/test', { files: 'test.ts' }),
+    project('screens', 'apps/web/test', { files: 'test.tsx', environment: '<rootDir>/apps/web/test/browser.cjs' }),
     project('server', 'apps/server/test'),
   ],
 };

@@ -53,7 +53,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
     .getByRole('navigation', { name: 'Steps' })
     .getByRole('link', { name: /Reading/ })
     .click();
-  await expect(main).toContainText('pH 5.2 is below tall fescue’s 5.5–7.0.');
+  await expect(main).toContainText('pH 5.2 is a little below tall fescue’s 5.5–7.0.');
   await expect(page.getByRole('img', { name: 'Phosphorus, P 24 ppm: low' })).toBeVisible();
   await page.getByRole('button', { name: /^Potassium, K: 190 ppm/ }).click();
   await expect(page.getByRole('dialog')).toContainText('37.5 | 74.5 | 176.5 | 352 mg/kg; test 190');
@@ -85,7 +85,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
   const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: await pdf.body(), encoding: 'utf8' });
   for (const words of [
     'South bank',
-    'pH 5.2 is below tall fescue’s 5.5–7.0. Lime to 6.3.',
+    'pH 5.2 is a little below tall fescue’s 5.5–7.0. Lime to 6.3.',
     '91 lb/1000 ft²',
     'Pelletised calcitic lime',
     'Wear a dust mask',

@@ -1,3 +1,4 @@
+/** @jest-environment node */
 import { type Bar, type Rating, ratings } from '@glenfold/agronomy';
 import type { LabResultAnswer, StepState, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';

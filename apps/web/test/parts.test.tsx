@@ -1,4 +1,3 @@
-/** @jest-environment ./apps/web/test/browser.cjs */
 import { jest } from '@jest/globals';
 import type { AuditEntryAnswer, ZoneAnswer } from '@glenfold/contract';
 import { fireEvent, screen, waitFor } from '@testing-library/react';

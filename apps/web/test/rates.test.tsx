@@ -1,6 +1,5 @@
-/** @jest-environment ./apps/web/test/browser.cjs */
 import { type Product, type SoilTest, type ZoneFacts, planZone } from '@glenfold/agronomy';
-import type { LabResultAnswer, ProductAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import type { LabResultAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Rates } from '../src/features/rates/Rates.tsx';
@@ -38,7 +37,7 @@ const productAnswers = products.map(
       caustic: false,
       bagMass,
       bagPrice,
-    }) as ProductAnswer,
+    }),
 );
 
 const facts: ZoneFacts = {
