@@ -75,8 +75,11 @@ export function proposeComposites(zones: readonly SampledZone[]): Composite[] {
 function whyOf(members: readonly SampledZone[], all: readonly SampledZone[]): string {
   const [first] = members;
   if (!first) return '';
-  if (members.length > 1)
-    return 'One bag will do: the same grass, care, soil, light, watering and history, and no trouble in any.';
+  if (members.length > 1) {
+    const unknown = grounds.filter(({ of }) => members.every((zone) => of(zone) === undefined));
+    const open = unknown.length > 0 ? ` Not known of any: ${unknown.map(({ words }) => words).join(', ')}.` : '';
+    return `One bag will do: nothing that is known of them differs, and no trouble in any.${open}`;
+  }
   if (first.signs.length > 0)
     return `A bag of its own: it shows ${listed(first.signs)}. Take a healthy part of the same lawn beside it.`;
   const others = all.filter(({ id }) => id !== first.id);

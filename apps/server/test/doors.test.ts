@@ -1,0 +1,140 @@
+import type { LabImportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
+import { Plane } from '@glenfold/agronomy/plan';
+import { send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import { demoEmails, openBrowser, signIn } from './harness.ts';
+
+const server = useDemoServer();
+
+describe('the door for bodies', () => {
+  const heavy = (bytes: number): object => ({ file: 'x'.repeat(bytes) });
+
+  it('is narrow for nobody: a large body is refused by its size, before anybody looks at what it says', async () => {
+    const stranger = openBrowser(server.current());
+    for (const path of ['/session', '/sites', '/sites/00000000-0000-4000-8000-000000000000/plan']) {
+      const { status, body } = await stranger.ask('post', path, heavy(9_000));
+      expect([path, status, (body as ProblemAnswer).title]).toEqual([path, 413, 'Too large']);
+    }
+    // A broken text is not looked at either when it is too long to be read.
+    const broken = await stranger
+      .ask('post', '/session')
+      .set('content-type', 'application/json')
+      .send(`{${'{'.repeat(9_000)}`);
+    expect(broken.status).toBe(413);
+  });
+
+  it('opens for files only to those who may save them', async () => {
+    const path = `/sites/${(await siteOf('Gannet')).id}/lab-imports`;
+    const client = await signIn(server.current(), demoEmails.client);
+    expect((await client.ask('post', path, heavy(300_000))).status).toBe(413);
+    const owner = server.owner();
+    // Read, and then refused for what it says.
+    expect((await owner.ask('post', path, heavy(300_000))).status).toBe(422);
+    expect((await owner.ask('post', '/sites', heavy(300_000))).status).toBe(413);
+  });
+
+  it('is shut again when the session has ended', async () => {
+    const browser = await signIn(server.current(), demoEmails.advisor);
+    expect((await browser.ask('post', '/sites', heavy(20_000))).status).toBe(422);
+    await browser.ask('delete', '/session');
+    expect((await browser.ask('post', '/sites', heavy(20_000))).status).toBe(413);
+  });
+});
+
+it('answers are packed for those who can unpack them, and never kept by anybody between', async () => {
+  const { agent } = server.owner();
+  const packed = await agent.get('/api/openapi.json').set('accept-encoding', 'gzip');
+  expect(packed.headers['content-encoding']).toBe('gzip');
+  expect(packed.headers['cache-control']).toBe('no-store');
+  const plain = await agent.get('/api/openapi.json').set('accept-encoding', 'identity');
+  expect(plain.headers['content-encoding']).toBeUndefined();
+});
+
+it('outlines that are tangled are refused with words, and the ground stays as it was', async () => {
+  const { id } = await siteOf('Gannet');
+  const court = await zoneOf('Gannet', 'GR-1');
+  const plane = new Plane([-36.0034, 46.5012]);
+  const comb = (flip: boolean): [number, number][] => {
+    const teeth = 1200;
+    const corners = Array.from({ length: teeth }, (_, tooth): [number, number][] => {
+      const at = (60 * tooth) / teeth;
+      const half = at + 30 / teeth;
+      return [
+        [at, 0.5],
+        [at, 60],
+        [half, 60],
+        [half, 0.5],
+      ];
+    }).flat();
+    const ring: [number, number][] = [[0, 0], ...corners, [60, 0.5], [60, 0], [0, 0]];
+    return ring.map(([x, y]) => [...plane.toMap(flip ? [y, x] : [x, y])] as [number, number]);
+  };
+  const refused = await send<ProblemAnswer>(
+    'post',
+    `/sites/${id}/plan`,
+    {
+      outlines: [
+        { id: court.id, version: court.version, geometry: { type: 'Polygon', coordinates: [comb(false)] } },
+      ],
+      newFeatures: [
+        { kind: 'bed', name: 'Comb', geometry: { type: 'Polygon', coordinates: [comb(true)] } },
+      ],
+    },
+    422,
+  );
+  expect(JSON.stringify(refused)).toMatch(/cross one another too often/);
+  expect((await zoneOf('Gannet', 'GR-1')).version).toBe(court.version);
+});
+
+describe('a laboratory’s file', () => {
+  const imported = async (name: string, text: string): Promise<LabImportAnswer> => {
+    const site: SiteAnswer = await siteOf('Gannet');
+    return send<LabImportAnswer>('post', `/sites/${site.id}/lab-imports`, {
+      fileName: name,
+      content: text,
+    });
+  };
+
+  it('of forty thousand signs of nothing is answered at once, with words', async () => {
+    const site = await siteOf('Gannet');
+    const refused = await send<ProblemAnswer>(
+      'post',
+      `/sites/${site.id}/lab-imports`,
+      { fileName: 'x.csv', content: '='.repeat(40_000) },
+      422,
+    );
+    expect(refused.detail).toMatch(/header|column|table/i);
+  });
+
+  it('with decimal commas, both pH and a method column is read as it was meant', async () => {
+    const { extractant, bufferMethod, rows, columns } = await imported(
+      'comma.csv',
+      [
+        'Sample;Salt pH;Water pH;Buffer pH (Moore-Sikora);P mg/100 g;P Rating;Extractant;Depth (cm)',
+        'GR-1;5,2;5,9;7,72;2,4;low;Mehlich 3;10',
+      ].join('\n'),
+    );
+    expect([extractant, bufferMethod]).toEqual(['mehlich-3', 'adams-evans']);
+    expect(columns.map(({ field }) => field)).toEqual([
+      'label',
+      'saltPh',
+      'soilPh',
+      'bufferPh',
+      'p',
+      null,
+      null,
+      'depth',
+    ]);
+    expect(rows[0]!.row).toMatchObject({
+      soilPh: 5.9,
+      bufferPh: 7.72,
+      depth: 10,
+      nutrients: { p: { value: 2.4, unit: 'mg/100g' } },
+    });
+  });
+
+  it('that tells only a pH in salt is taken, and asked about', async () => {
+    const { rows } = await imported('salt.csv', 'Sample,pH (CaCl2),P ppm,Depth (cm)\nGR-1,5.4,20,10');
+    expect(rows[0]!.row).toMatchObject({ soilPh: 6 });
+    expect(rows[0]!.questions.join(' ')).toMatch(/0\.6|salt|CaCl/);
+  });
+});
