@@ -72,12 +72,8 @@ it('outlines that are tangled are refused with words, and the ground stays as it
     'post',
     `/sites/${id}/plan`,
     {
-      outlines: [
-        { id: court.id, version: court.version, geometry: { type: 'Polygon', coordinates: [comb(false)] } },
-      ],
-      newFeatures: [
-        { kind: 'bed', name: 'Comb', geometry: { type: 'Polygon', coordinates: [comb(true)] } },
-      ],
+      outlines: [{ id: court.id, version: court.version, geometry: { type: 'Polygon', coordinates: [comb(false)] } }],
+      newFeatures: [{ kind: 'bed', name: 'Comb', geometry: { type: 'Polygon', coordinates: [comb(true)] } }],
     },
     422,
   );

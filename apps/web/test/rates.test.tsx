@@ -24,21 +24,18 @@ const products: readonly Product[] = [
     bagPrice: null,
   },
 ];
-const productAnswers = products.map(
-  ({ id, name, purpose, grade, slowRelease, bagMass, bagPrice, lime }) =>
-    ({
-      id,
-      version: 1,
-      name,
-      purpose,
-      grade,
-      slowRelease,
-      effectiveness: lime ? 87 : null,
-      caustic: false,
-      bagMass,
-      bagPrice,
-    }),
-);
+const productAnswers = products.map(({ id, name, purpose, grade, slowRelease, bagMass, bagPrice, lime }) => ({
+  id,
+  version: 1,
+  name,
+  purpose,
+  grade,
+  slowRelease,
+  effectiveness: lime ? 87 : null,
+  caustic: false,
+  bagMass,
+  bagPrice,
+}));
 
 const facts: ZoneFacts = {
   name: 'Court',

@@ -12,8 +12,14 @@ function between(a: number, b: number, value: number): boolean {
 const onSegment = (a: Point, b: Point, point: Point): boolean =>
   turn(a, b, point) === 0 && between(a[0], b[0], point[0]) && between(a[1], b[1], point[1]);
 
+/** Whether two spans of one axis lie apart. */
+const apart = (a: number, b: number, c: number, d: number): boolean =>
+  (a < c && a < d && b < c && b < d) || (a > c && a > d && b > c && b > d);
+
 /** Whether two segments share a point. */
 export function segmentsMeet(a: Point, b: Point, c: Point, d: Point): boolean {
+  // Most pairs of an outline are far from each other.
+  if (apart(a[0], b[0], c[0], d[0]) || apart(a[1], b[1], c[1], d[1])) return false;
   const [one, two, three, four] = [turn(a, b, c), turn(a, b, d), turn(c, d, a), turn(c, d, b)];
   if (one * two < 0 && three * four < 0) return true;
   return onSegment(a, b, c) || onSegment(a, b, d) || onSegment(c, d, a) || onSegment(c, d, b);
@@ -28,9 +34,10 @@ export function sides(corners: readonly Point[]): ReadonlyArray<readonly [Point,
 export function crossesItself(corners: readonly Point[]): boolean {
   const all = sides(corners);
   return all.some(([a, b], index) =>
-    all.slice(index + 1).some(([c, d], ahead) => {
-      const next = ahead === 0;
-      const closing = index === 0 && ahead === all.length - 2;
+    all.some(([c, d], other) => {
+      if (other <= index) return false;
+      const next = other === index + 1;
+      const closing = index === 0 && other === all.length - 1;
       // Neighbours share a corner; they may share no more than that.
       if (next) return onSegment(a, b, d) || onSegment(c, d, a);
       if (closing) return onSegment(a, b, c) || onSegment(c, d, b);
