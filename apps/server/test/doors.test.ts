@@ -11,8 +11,8 @@ describe('the door for bodies', () => {
   it('is narrow for nobody: a large body is refused by its size, before anybody looks at what it says', async () => {
     const stranger = openBrowser(server.current());
     for (const path of ['/session', '/sites', '/sites/00000000-0000-4000-8000-000000000000/plan']) {
-      const { status, body } = await stranger.ask('post', path, heavy(9_000));
-      expect([path, status, (body as ProblemAnswer).title]).toEqual([path, 413, 'Too large']);
+      const answer = await stranger.ask('post', path, heavy(9_000));
+      expect([path, answer.status, (answer.body as ProblemAnswer).title]).toEqual([path, 413, 'Too large']);
     }
     // A broken text is not looked at either when it is too long to be read.
     const broken = await stranger
