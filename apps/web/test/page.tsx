@@ -1,9 +1,10 @@
 import type { SessionAnswer } from '@glenfold/contract';
 import { CacheProvider } from '@emotion/react';
 import createCache from '@emotion/cache';
+import { jest } from '@jest/globals';
 import { ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react';
+import { configure, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { theme } from '../src/theme.ts';
@@ -11,6 +12,10 @@ import { SessionProvider } from '../src/ui/session.tsx';
 import { UndoProvider } from '../src/ui/undo.tsx';
 import { UnitsProvider } from '../src/ui/units.tsx';
 import { WorkingProvider } from '../src/ui/working.tsx';
+
+// A page printed whole into a failure takes a minute and tells little.
+configure({ asyncUtilTimeout: 10_000, getElementError: (message) => new Error(message ?? 'Not found.') });
+jest.setTimeout(60_000);
 
 /** What the server was asked, in order. */
 export interface Asked {

@@ -1,0 +1,219 @@
+import type {
+  GroundFeatureAnswer,
+  GroundPlanAnswer,
+  LabImportAnswer,
+  LabImportChoices,
+  ZoneAnswer,
+} from '@glenfold/contract';
+import { readHeader, readLabRow } from '@glenfold/agronomy';
+import { Plane } from '@glenfold/agronomy/plan';
+import { screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
+import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
+import { LabFileReview } from '../src/features/lab/LabFileReview.tsx';
+import { type Asked, serve, show } from './page.tsx';
+
+const plane = new Plane([-36.2, 46.4]);
+const lawn: readonly (readonly [number, number])[] = [
+  [0, 0],
+  [40, 0],
+  [40, 30],
+  [0, 30],
+  [0, 0],
+];
+const zone = {
+  id: 'z',
+  version: 4,
+  siteId: 's',
+  name: 'Back lawn',
+  label: 'BL',
+  area: 1200,
+  grass: 'tall fescue',
+  mix: null,
+  surface: 'turf',
+  intensity: 'medium',
+  shade: 'full sun',
+  clippings: 'returned',
+  soilGroup: 'loam',
+  facts: {},
+  geometry: { type: 'Polygon', coordinates: [lawn.map((corner) => [...plane.toMap(corner)])] },
+} as unknown as ZoneAnswer;
+const sent = (asked: readonly Asked[]): Asked | undefined => asked.find(({ method }) => method !== 'GET');
+
+describe('levels of a field known by four heights', () => {
+  /** Falls 1.5 % to the north and 1 % to the east; `up` m at the north-east corner beside that. */
+  const heights = (up = 0): GroundPlanAnswer => {
+    const spots = [
+      [1, 1],
+      [39, 1],
+      [39, 29],
+      [1, 29],
+    ] as const;
+    return {
+      zones: [zone],
+      features: spots.map(
+        ([east, north], index) =>
+          ({
+            id: String(index),
+            version: 1,
+            kind: 'spot height',
+            name: null,
+            height: 2 - 0.01 * east - 0.015 * north + (index === 2 ? up : 0),
+            geometry: { type: 'Point', coordinates: [...plane.toMap([east, north])] },
+          }) as unknown as GroundFeatureAnswer,
+      ),
+    } as unknown as GroundPlanAnswer;
+  };
+
+  it('begin at the field’s own mean slope, where nothing need be moved', () => {
+    serve({});
+    show(<LevelsPanel zone={zone} plan={heights()} />, { units: 'metric' });
+    // √(1² + 1.5²) = 1.80 %.
+    expect(screen.getByText(/It falls/).textContent).toMatch(/1\.8 % toward the north-east/);
+    expect(screen.getByLabelText<HTMLInputElement>('Fall wanted').value).toBe('1.8');
+    expect(screen.getByText('Its own mean slope')).toBeTruthy();
+    const moved = within(screen.getByRole('region', { name: 'Cut and fill' })).getAllByText(/m³$/);
+    for (const amount of moved) expect(Number(amount.textContent.split(/\s/)[0])).toBeLessThan(0.5);
+  });
+
+  it('move as much soil as is cut, and more for another slope', async () => {
+    serve({});
+    show(<LevelsPanel zone={zone} plan={heights(0.2)} />, { units: 'metric' });
+    const amounts = (): number[] =>
+      within(screen.getByRole('region', { name: 'Cut and fill' }))
+        .getAllByText(/m³$/)
+        .map(({ textContent }) => Number(textContent.split(/\s/)[0]));
+    const [cut, fill] = amounts();
+    expect(cut).toBeGreaterThan(1);
+    expect(fill).toBeCloseTo(cut!, 0);
+    await userEvent.clear(screen.getByLabelText('Fall wanted'));
+    await userEvent.type(screen.getByLabelText('Fall wanted'), '6');
+    expect(amounts()[0]).toBeGreaterThan(cut! * 2);
+    await userEvent.clear(screen.getByLabelText('Fall wanted'));
+    await userEvent.type(screen.getByLabelText('Fall wanted'), 'steep');
+    expect(screen.getByText(/Give a fall of 0 to 30 %/)).toBeTruthy();
+  });
+
+  it('keep the slope on the zone by one press', async () => {
+    const asked = serve({ 'PUT /zones/z/facts': { ...zone, version: 5 } });
+    show(<LevelsPanel zone={zone} plan={heights()} />, { units: 'metric' });
+    await userEvent.click(screen.getByRole('button', { name: /^Keep 1\.8 %/ }));
+    await waitFor(() => expect(sent(asked)?.body).toMatchObject({ slope: 1.8, aspect: 'north-east' }));
+  });
+
+  it('say what is missing where there are no heights, or no plan', () => {
+    serve({});
+    const none = { ...heights(), features: [] };
+    const { unmount } = show(<LevelsPanel zone={zone} plan={none} />);
+    expect(screen.getByText(/No spot heights yet/)).toBeTruthy();
+    unmount();
+    show(<LevelsPanel zone={{ ...zone, geometry: null }} plan={none} />);
+    expect(screen.getByText(/Draw the zone first/)).toBeTruthy();
+  });
+});
+
+describe('the form of a zone', () => {
+  const open = (more: Partial<ZoneAnswer> = {}) => {
+    const saved: ZoneAnswer[] = [];
+    show(
+      <ZoneForm
+        siteId="s"
+        zone={{ ...zone, geometry: null, ...more }}
+        onClose={() => undefined}
+        onSaved={(next) => saved.push(next)}
+      />,
+    );
+    return saved;
+  };
+
+  it('takes an aim of one’s own with its reason', async () => {
+    const asked = serve({ 'PUT /zones/z': { ...zone, version: 5 } });
+    const saved = open();
+    await userEvent.type(screen.getByLabelText('Aim for pH'), '7.4');
+    await userEvent.type(screen.getByLabelText('Why this aim'), 'clover for the bees');
+    await userEvent.click(screen.getByRole('button', { name: 'Save the zone' }));
+    await waitFor(() => expect(saved).toHaveLength(1));
+    expect(sent(asked)).toMatchObject({
+      method: 'PUT',
+      path: '/zones/z',
+      body: { aimPh: 7.4, aimReason: 'clover for the bees', soilGroup: 'loam' },
+    });
+  });
+
+  it('sends nothing that cannot be, and says what would do', async () => {
+    const asked = serve({});
+    open();
+    await userEvent.clear(screen.getByLabelText('Name'));
+    await userEvent.type(screen.getByLabelText('Aim for pH'), '12');
+    await userEvent.click(screen.getByRole('button', { name: 'Save the zone' }));
+    expect(await screen.findByText('Give the zone a name of 1 to 80 letters.')).toBeTruthy();
+    expect(screen.getByText(/pH.*4|Aim.*between|Aim.*to/)).toBeTruthy();
+    expect(sent(asked)).toBeUndefined();
+    expect(screen.getByLabelText<HTMLInputElement>('Aim for pH').value).toBe('12');
+  });
+
+  it('leaves everything typed where the server cannot be reached', async () => {
+    serve({ 'PUT /zones/z': new TypeError('fetch failed') });
+    const saved = open();
+    await userEvent.clear(screen.getByLabelText('Name'));
+    await userEvent.type(screen.getByLabelText('Name'), 'Lower lawn');
+    await userEvent.click(screen.getByRole('button', { name: 'Save the zone' }));
+    expect(await screen.findByRole('alert')).toBeTruthy();
+    expect(saved).toEqual([]);
+    expect(screen.getByLabelText<HTMLInputElement>('Name').value).toBe('Lower lawn');
+  });
+});
+
+describe('a laboratory’s file before it is imported', () => {
+  /** A file as the server would have read it. */
+  const read = (headers: readonly string[], cells: readonly string[], more: Partial<LabImportAnswer> = {}) => {
+    const { columns, bufferMethod, extractant } = readHeader(headers);
+    const { row, faults } = readLabRow(cells, columns);
+    return {
+      id: 'f',
+      version: 1,
+      siteId: 's',
+      fileName: 'report.csv',
+      status: 'open',
+      columns,
+      bufferMethod,
+      extractant,
+      limeFactor: null,
+      depth: null,
+      rows: [{ line: 2, row, zoneId: 'z', bagId: null, zoneChosen: false, faults, questions: [], resultId: null }],
+      bags: [],
+      ...more,
+    } as unknown as LabImportAnswer;
+  };
+  const ready = read(['Sample', 'pH', 'Depth (cm)', 'Mehlich-3 P ppm'], ['BL', '6.1', '10', '<27']);
+
+  it('shows below detection as such, and what goes where', () => {
+    serve({});
+    show(<LabFileReview file={ready} zones={[zone]} />, { units: 'metric' });
+    const [, row] = screen.getAllByRole('row');
+    expect(row!.textContent).toMatch(/BL.*Back lawn \(BL\).*10 cm.*6\.1.*<27 mg\/kg/);
+    expect(screen.getByRole('button', { name: 'Import 1 result' })).toBeTruthy();
+  });
+
+  it('asks how lime is meant on the Adams–Evans scale, and only there', async () => {
+    const asked = serve({ 'PUT /lab-imports/f': ready });
+    const headers = ['Sample', 'pH', 'Buffer pH (Moore-Sikora)', 'Depth (cm)'];
+    const smp = ['Sample', 'pH', 'SMP buffer pH', 'Depth (cm)'];
+    const { unmount } = show(<LabFileReview file={read(smp, ['BL', '5.4', '6.4', '10'])} zones={[zone]} />);
+    expect(screen.queryByRole('combobox', { name: 'Its lime is given as' })).toBeNull();
+    unmount();
+    show(<LabFileReview file={read(headers, ['BL', '5.4', '7.7', '10'])} zones={[zone]} />);
+    await userEvent.click(screen.getByRole('combobox', { name: 'Its lime is given as' }));
+    await userEvent.click(screen.getByRole('option', { name: /times 1\.5/ }));
+    await waitFor(() => expect((sent(asked)?.body as LabImportChoices).limeFactor).toBe(1.5));
+  });
+
+  it('keeps a row that cannot be read, with its reason, and imports nothing of it', () => {
+    serve({});
+    const faulty = read(['Sample', 'pH', 'Depth (cm)'], ['BL', 'see note', '10']);
+    show(<LabFileReview file={faulty} zones={[zone]} />);
+    expect(screen.getByText(/"see note" is not a number/)).toBeTruthy();
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'No row is ready' }).disabled).toBe(true);
+  });
+});
