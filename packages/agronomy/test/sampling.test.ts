@@ -5,7 +5,7 @@ import { bagCode, readBagCode, writeBagCode } from '../src/sampling/bagCode.ts';
 import { type SampledZone, apartBecause, proposeComposites } from '../src/sampling/composites.ts';
 import { corePush, probeStop } from '../src/sampling/corePush.ts';
 import { samplingCoreCount } from '../src/sampling/cores.ts';
-import { coreErrors, depthAdvice } from '../src/sampling/design.ts';
+import { coreErrors, coresToFill, depthAdvice } from '../src/sampling/design.ts';
 import { panelNames, pointDesigns, samplingTables } from '../src/sampling/designTables.ts';
 import {
   coringGround,
@@ -246,6 +246,30 @@ it('only zones alike in everything share a bag; trouble and what is not known st
   expect(composites[1]!.why).toMatch(/differs even from A, most like it, by what was put down, light/);
   expect(composites[2]!.why).toMatch(/shows moss/);
   expect(apartBecause(zones[0]!, zones[5]!)).toEqual(['soil known of one only']);
+});
+
+it('two fresh zones of which little is known share a bag, and what is not known of either is told', () => {
+  const fresh = (name: string): SampledZone => zone(name, { soil: undefined, watering: undefined });
+  const [bag, ...others] = proposeComposites([fresh('front'), fresh('back')]);
+  expect([bag!.zones.length, others.length]).toEqual([2, 0]);
+  expect(bag!.why).toMatch(/nothing that is known of them differs.*Not known of any: soil, watering\./);
+  expect(apartBecause(fresh('front'), { ...fresh('back'), watering: 'none' })).toEqual(['watering known of one only']);
+});
+
+it('so many cores are proposed that they fill the bag, and one less would not', () => {
+  const size = fc.record({
+    bag: fc.integer({ min: 100, max: 2000 }),
+    diameter: fc.double({ min: 1, max: 6, noNaN: true }),
+    depth: fc.double({ min: 5, max: 30, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(size, ({ bag, diameter, depth }) => {
+      const cores = coresToFill(bag, diameter, depth);
+      const volume = (count: number): number => count * Math.PI * (diameter / 2) ** 2 * depth;
+      expect(volume(cores)).toBeGreaterThanOrEqual(bag * (1 - 1e-9));
+      expect(volume(cores - 1)).toBeLessThan(bag);
+    }),
+  );
 });
 
 it('the day: wet and frost stop it, lime and another season put it off', () => {
