@@ -154,6 +154,8 @@ test('the strip beside the paving and the ground under a tree become zones of th
   await pen.click([2, 5]);
   await ask.getByRole('textbox', { name: 'Radius of the canopy' }).fill('8 ft');
   await ask.getByRole('button', { name: 'Put it on the plan' }).click();
+  await expect(ask).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Undo: Draw tree' })).toBeVisible();
   await pen.click([2, 5]);
   const chosen = page.getByRole('region', { name: 'The chosen thing' });
   await expect(chosen.getByRole('textbox', { name: 'Radius of the canopy' })).toHaveValue('8');

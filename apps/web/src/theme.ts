@@ -29,6 +29,8 @@ export const theme = createTheme({
     button: { textTransform: 'none', fontWeight: 700 },
   },
   transitions: { duration: { enteringScreen: 120, leavingScreen: 100 } },
+  // Nothing moves for those who have asked their device for that.
+  motion: { reducedMotion: 'system' },
   components: {
     MuiCssBaseline: {
       styleOverrides: {
