@@ -12,7 +12,7 @@ import userEvent from '@testing-library/user-event';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
 import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
 import { LabFileReview } from '../src/features/lab/LabFileReview.tsx';
-import { type Asked, serve, show } from './page.tsx';
+import { type Asked, choose, serve, show } from './page.tsx';
 
 const plane = new Plane([-36.2, 46.4]);
 const lawn: readonly (readonly [number, number])[] = [
@@ -141,6 +141,15 @@ describe('the form of a zone', () => {
     });
   });
 
+  it('can say that the soil is not known', async () => {
+    const asked = serve({ 'PUT /zones/z': { ...zone, version: 5 } });
+    const saved = open();
+    await choose('Soil', /not known/i);
+    await userEvent.click(screen.getByRole('button', { name: 'Save the zone' }));
+    await waitFor(() => expect(saved).toHaveLength(1));
+    expect(sent(asked)?.body).toMatchObject({ soilGroup: null });
+  });
+
   it('sends nothing that cannot be, and says what would do', async () => {
     const asked = serve({});
     open();
@@ -207,6 +216,19 @@ describe('a laboratory’s file before it is imported', () => {
     await userEvent.click(screen.getByRole('combobox', { name: 'Its lime is given as' }));
     await userEvent.click(screen.getByRole('option', { name: /times 1\.5/ }));
     await waitFor(() => expect((sent(asked)?.body as LabImportChoices).limeFactor).toBe(1.5));
+  });
+
+  it('sends each correction on from the one before', async () => {
+    const headers = ['Sample', 'pH', 'Buffer pH (Moore-Sikora)', 'Depth (cm)'];
+    const file = read(headers, ['BL', '5.4', '7.7', '10']);
+    const asked = serve({ 'PUT /lab-imports/f': { ...file, version: 2, limeFactor: 1.5 } });
+    show(<LabFileReview file={file} zones={[zone]} />);
+    await choose('Its lime is given as', /times 1\.5/);
+    await waitFor(() => expect(sent(asked)?.body).toMatchObject({ limeFactor: 1.5 }));
+    await choose('Extractant', /Bray/);
+    const puts = () => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body as LabImportChoices);
+    await waitFor(() => expect(puts()).toHaveLength(2));
+    expect(puts()[1]).toMatchObject({ extractant: 'bray-1', limeFactor: 1.5 });
   });
 
   it('keeps a row that cannot be read, with its reason, and imports nothing of it', () => {

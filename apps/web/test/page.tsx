@@ -4,7 +4,8 @@ import createCache from '@emotion/cache';
 import { jest } from '@jest/globals';
 import { ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { configure, render } from '@testing-library/react';
+import { configure, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { theme } from '../src/theme.ts';
@@ -85,4 +86,10 @@ export function show(
       </ThemeProvider>
     </CacheProvider>,
   );
+}
+
+/** Choose an entry of a list, as a person does. */
+export async function choose(list: string | RegExp, entry: string | RegExp): Promise<void> {
+  await userEvent.click(screen.getByRole('combobox', { name: list }));
+  await userEvent.click(await screen.findByRole('option', { name: entry }));
 }

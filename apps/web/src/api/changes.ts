@@ -66,7 +66,8 @@ async function saveOver<T extends { readonly version: number }>(path: string, in
   for (let next = moved.get(`${path}@${version}`); next !== undefined; next = moved.get(`${path}@${version}`))
     version = next;
   const answer = await api<T>('PUT', path, input, version);
-  moved.set(`${path}@${version}`, answer.version);
+  // A save that changes nothing leaves the version as it was: a record never moves onto itself.
+  if (answer.version !== version) moved.set(`${path}@${version}`, answer.version);
   return answer;
 }
 
