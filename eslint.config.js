@@ -95,6 +95,18 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['apps/web/src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.property.name="slice"][arguments.0.value=0][arguments.1.value=10]',
+          message: 'A moment is no day: use dayOf of ui/today.',
+        },
+      ],
+    },
+  },
   { files: ['apps/web/src/**/*.{ts,tsx}'], extends: [reactHooks.configs.flat.recommended] },
   {
     files: ['**/*.mjs', '**/*.js', '**/*.cjs'],

@@ -16,7 +16,7 @@ const swc = (tsx) => [
   },
 ];
 
-const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'node' } = {}) => ({
+const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'node', instead = {} } = {}) => ({
   displayName,
   rootDir: import.meta.dirname,
   testMatch: [`<rootDir>/${tests}/**/*.${files}`],
@@ -28,6 +28,7 @@ const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'n
     '^@glenfold/agronomy/sampling$': '<rootDir>/packages/agronomy/src/sampling/index.ts',
     '^@glenfold/agronomy$': '<rootDir>/packages/agronomy/src/index.ts',
     '^@glenfold/contract$': '<rootDir>/packages/contract/src/index.ts',
+    ...instead,
   },
 });
 
@@ -36,7 +37,12 @@ export default {
   projects: [
     project('core', 'packages/*/test'),
     project('web', 'apps/web/test', { files: 'test.ts' }),
-    project('screens', 'apps/web/test', { files: 'test.tsx', environment: '<rootDir>/apps/web/test/browser.cjs' }),
+    project('screens', 'apps/web/test', {
+      files: 'test.tsx',
+      environment: '<rootDir>/apps/web/test/browser.cjs',
+      // The simulated browser draws nothing: a chart's numbers stand in the page.
+      instead: { '^react-chartjs-2$': '<rootDir>/apps/web/test/chart.tsx' },
+    }),
     project('server', 'apps/server/test'),
   ],
 };

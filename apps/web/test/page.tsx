@@ -4,6 +4,7 @@ import createCache from '@emotion/cache';
 import { jest } from '@jest/globals';
 import { ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { type Endpoint, expose } from 'comlink';
 import { configure, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
@@ -23,25 +24,42 @@ export interface Asked {
   readonly method: string;
   readonly path: string;
   readonly body: unknown;
+  /** The version that a change rests on. */
+  readonly version: string | undefined;
 }
+
+/** Of what was asked, what would change something. */
+export const changesOf = (asked: readonly Asked[]): Asked[] => asked.filter(({ method }) => method !== 'GET');
+
+/** A refusal of the server's with more to it than a status. */
+export class Refusal {
+  constructor(
+    readonly status: number,
+    readonly body: object,
+  ) {}
+}
+export const problem = (status: number, body: object): Refusal => new Refusal(status, body);
 
 type Answers = Readonly<Record<string, unknown>>;
 
-/** A server that answers by address; `Error` makes it unreachable, and a number refuses with that status. */
+/** A server that answers by address; a function works its answer out, `Error` makes it unreachable, a number refuses with that status. */
 export function serve(answers: Answers): Asked[] {
   const asked: Asked[] = [];
   globalThis.fetch = ((input: string, init: RequestInit = {}) => {
     const path = input.replace('/api', '');
     const method = init.method ?? 'GET';
-    asked.push({ method, path, body: typeof init.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined });
-    const answer = answers[`${method} ${path}`] ?? answers[path];
+    asked.push({
+      method,
+      path,
+      body: typeof init.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined,
+      version: new Headers(init.headers).get('if-match')?.replaceAll('"', ''),
+    });
+    const found = answers[`${method} ${path}`] ?? answers[path];
+    const answer = typeof found === 'function' ? (found as (asked: Asked) => unknown)(asked.at(-1)!) : found;
     if (answer instanceof Error) return Promise.reject(answer);
-    if (typeof answer === 'number')
-      return Promise.resolve({
-        ok: false,
-        status: answer,
-        json: () => Promise.resolve({ detail: `Refused with ${answer}.` }),
-      });
+    const refused = typeof answer === 'number' ? problem(answer, { detail: `Refused with ${answer}.` }) : answer;
+    if (refused instanceof Refusal)
+      return Promise.resolve({ ok: false, status: refused.status, json: () => Promise.resolve(refused.body) });
     return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(structuredClone(answer ?? [])) });
   }) as unknown as typeof fetch;
   return asked;
@@ -92,4 +110,43 @@ export function show(
 export async function choose(list: string | RegExp, entry: string | RegExp): Promise<void> {
   await userEvent.click(screen.getByRole('combobox', { name: list }));
   await userEvent.click(await screen.findByRole('option', { name: entry }));
+}
+
+/** One end of a channel within the page: what is posted here arrives at the other end. */
+class Port extends EventTarget {
+  other: Port | undefined;
+  postMessage(data: unknown): void {
+    setTimeout(() => this.other?.dispatchEvent(new MessageEvent('message', { data })));
+  }
+  start(): void {
+    // Nothing is held back.
+  }
+  close(): void {
+    this.other = undefined;
+  }
+  terminate(): void {
+    this.close();
+  }
+}
+
+class Channel {
+  readonly port1 = new Port();
+  readonly port2 = new Port();
+  constructor() {
+    this.port1.other = this.port2;
+    this.port2.other = this.port1;
+  }
+}
+
+/** Workers of the page that are none: what they would do, by the name of their script, is done here by the same messages. */
+export function besidePage(works: Readonly<Record<string, unknown>>): void {
+  globalThis.MessageChannel = Channel as unknown as typeof MessageChannel;
+  globalThis.Worker = class {
+    constructor(script: URL) {
+      const { port1, port2 } = new Channel();
+      const work = works[script.pathname.split('/').at(-1)!];
+      if (work) expose(work, port2 as unknown as Endpoint);
+      return port1;
+    }
+  } as unknown as typeof Worker;
 }

@@ -18,6 +18,7 @@ import { useRevokeLink, useShare } from '../api/changes.ts';
 import { queries } from '../api/queries.ts';
 import { colours } from '../theme.ts';
 import { CopyLine, Trouble } from '../ui/bits.tsx';
+import { dayOf } from '../ui/today.ts';
 
 const spans = [
   [7, 'a week'],
@@ -37,7 +38,7 @@ function LinkLine({ link }: { readonly link: ShareLinkAnswer }) {
       sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 0.75, borderTop: `1px solid ${colours.line}` }}
     >
       <Box sx={{ flex: 1, color: state === 'open' ? colours.ink : colours.faded }}>
-        <strong>{purpose}</strong>, {stateWords[state]} {expiresAt.slice(0, 10)}, made by {madeBy}
+        <strong>{purpose}</strong>, {stateWords[state]} {dayOf(new Date(expiresAt))}, made by {madeBy}
         <Trouble error={revoke.error} />
       </Box>
       {state === 'open' && (

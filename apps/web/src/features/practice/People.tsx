@@ -20,6 +20,7 @@ import { colours } from '../../theme.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
+import { dayOf } from '../../ui/today.ts';
 
 interface SitesProps {
   readonly sites: readonly SiteAnswer[];
@@ -159,7 +160,7 @@ function Invited({ invitation }: { readonly invitation: InvitationAnswer }) {
       <Box sx={{ flex: 1 }}>
         <strong>{email}</strong> as {role}, by {invitedBy};{' '}
         <Box component="span" sx={{ color: expired ? colours.ochre : undefined }}>
-          {expired ? 'expired, invite again' : `open until ${expiresAt.slice(0, 10)}`}
+          {expired ? 'expired, invite again' : `open until ${dayOf(new Date(expiresAt))}`}
         </Box>
         <Trouble error={revoke.error} />
       </Box>

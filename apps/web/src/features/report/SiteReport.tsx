@@ -6,6 +6,7 @@ import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
+import { dayOf } from '../../ui/today.ts';
 
 function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
   const say = (sense: Sense, value: number): string => present(sense, value, units).text;
@@ -84,7 +85,7 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
           <Typography variant="h2">{name}</Typography>
           <Typography sx={{ color: colours.faded }}>
             {present('area', area, plan?.units ?? 'us').text} of {grass}
-            {plan && `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}plan of ${plan.issuedAt.slice(0, 10)}`}
+            {plan && `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}plan of ${dayOf(new Date(plan.issuedAt))}`}
           </Typography>
         </Box>
         {plan && (

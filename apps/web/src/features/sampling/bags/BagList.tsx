@@ -13,6 +13,7 @@ import { BagPapers } from './BagPapers.tsx';
 import { WalkPapers } from './WalkPapers.tsx';
 import { BagRow } from './BagRow.tsx';
 import { custodyLooks } from './custodyWords.ts';
+import { dayOf } from '../../../ui/today.ts';
 
 interface BagListProps {
   readonly site: SiteAnswer;
@@ -155,7 +156,7 @@ function BagDetails({ bag, zones, instead }: BagDetailsProps) {
         >
           {bag.custody.map(({ state, at, by, note }) => (
             <Box component="li" key={`${state} ${at}`} sx={cell}>
-              <strong>{custodyLooks[state].label}</strong> {at.slice(0, 10)}, {by}
+              <strong>{custodyLooks[state].label}</strong> {dayOf(new Date(at))}, {by}
               {note && `: ${note}`}
             </Box>
           ))}

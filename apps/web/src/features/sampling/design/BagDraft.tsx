@@ -23,6 +23,8 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
   const { key, zones, part, spots, why, cores, purpose } = draft;
   const { left, ownCores, ownPurpose, paired, joined } = choices;
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  /** The number of cores while it is being typed, which begins with nothing. */
+  const [typed, setTyped] = useState<string | null>(null);
   const [only] = zones;
   const names = `${zones.map(({ name }) => name).join(', ')}${part ? `, ${part} part` : ''}`;
   const choose = (next: Partial<DraftChoices>): void => {
@@ -105,12 +107,13 @@ export function BagDraft({ draft, others, choices, onChoose }: BagDraftProps) {
       <TextField
         type="number"
         label="cores"
-        value={cores}
-        onChange={(event) =>
-          onChoose({
-            ownCores: withEntry(ownCores, key, Math.max(1, Math.min(200, Math.round(Number(event.target.value)) || 1))),
-          })
-        }
+        value={typed ?? cores}
+        onChange={({ target }) => {
+          setTyped(target.value);
+          const wanted = Math.round(Number(target.value));
+          if (wanted >= 1) onChoose({ ownCores: withEntry(ownCores, key, Math.min(200, wanted)) });
+        }}
+        onBlur={() => setTyped(null)}
         sx={{ width: 84 }}
         slotProps={{ htmlInput: { min: 1, max: 200, 'aria-label': `Cores of ${names}` } }}
       />

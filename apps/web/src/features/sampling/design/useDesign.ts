@@ -1,7 +1,8 @@
 import { proxy, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { orBroken } from '../../../ui/worker.ts';
-import type { DesignTask, DesignWork, Designed } from './design.worker.ts';
+import type { DesignWork } from './design.worker.ts';
+import type { DesignTask, Designed } from './placeCores.ts';
 
 interface Done {
   readonly task: DesignTask;

@@ -3,7 +3,7 @@ import type { BagAnswer, GroundThingsAnswer, ZoneAnswer } from '@glenfold/contra
 import { useMemo } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
 import { aroundCores, shareOut } from './composeZones.ts';
-import type { DesignTask } from './design.worker.ts';
+import type { DesignTask } from './placeCores.ts';
 import { type DraftChoices, draftsOf } from './drafts.ts';
 import { today } from '../../../ui/today.ts';
 
