@@ -91,7 +91,8 @@ export function readSheetRow(
       return undefined;
     }
   };
-  const text = (cell: Cell): string => (row[cell] ?? '').trim();
+  // One or two figures after a comma are decimals wherever the report was written; three are thousands.
+  const text = (cell: Cell): string => (row[cell] ?? '').trim().replace(/^(<?\d+),(\d{1,2})(?!\d)/, '$1.$2');
   const depth =
     head.depth.trim() === ''
       ? undefined

@@ -1,0 +1,183 @@
+import type { LabResultInput } from '@glenfold/contract';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Lab } from '../src/features/lab/Lab.tsx';
+import { changesOf, choose, problem, serve, show } from './page.tsx';
+import { resultWith, site, zoneWith } from './scene.ts';
+
+const [lawnId, courtId] = ['1c0e6f3a-5a2d-4a84-9d0b-2f7c6a1b9e01', '1c0e6f3a-5a2d-4a84-9d0b-2f7c6a1b9e02'];
+const zones = [zoneWith({ id: lawnId }), zoneWith({ id: courtId, name: 'Court', label: 'CT' })];
+const cell = (field: RegExp | string, zone = 'Back lawn'): HTMLInputElement =>
+  screen.getByLabelText<HTMLInputElement>(
+    typeof field === 'string' ? `${field} of ${zone}` : new RegExp(`${field.source} of ${zone}`),
+  );
+const open = (
+  results = [] as ReturnType<typeof resultWith>[],
+  more = {},
+  role: 'advisor' | 'technician' = 'advisor',
+) => {
+  const asked = serve({ '/sites/s/lab-imports': [], ...more });
+  show(<Lab site={site} zones={zones} zone={zones[0]} results={results} />, { role });
+  return asked;
+};
+const save = (name = /^Save/): Promise<void> => userEvent.click(screen.getByRole('button', { name }));
+const inputs = (asked: ReturnType<typeof open>): LabResultInput[] =>
+  changesOf(asked).map(({ body }) => body as LabResultInput);
+
+beforeEach(() => {
+  sessionStorage.clear();
+  window.scrollTo = () => undefined;
+});
+
+describe('a report that is typed', () => {
+  it('goes as it is printed: numbers, units and what is below detection', async () => {
+    const asked = open([], { 'POST /lab-results': resultWith() });
+    await userEvent.type(screen.getByLabelText('Sampled depth'), '4');
+    await userEvent.type(cell('Soil pH'), '5.4');
+    await userEvent.type(cell('Buffer pH'), '6.5');
+    await userEvent.type(cell(/^P/), '<5');
+    await userEvent.type(cell(/^K/), '42 lb/ac');
+    await userEvent.type(cell('Organic matter'), '3,1');
+    await save();
+    await waitFor(() => expect(inputs(asked)).toHaveLength(1));
+    expect(inputs(asked)[0]).toMatchObject({
+      zoneId: lawnId,
+      soilPh: 5.4,
+      bufferPh: 6.5,
+      organicMatter: 3.1,
+      nutrients: { p: { value: 5, belowDetection: true }, k: { value: 42, unit: 'lb/acre' } },
+    });
+    expect(inputs(asked)[0]!.depth).toBeCloseTo(10.16, 6);
+    // What is saved leaves the sheet.
+    await waitFor(() => expect(cell('Soil pH').value).toBe(''));
+  });
+
+  it('comes whole from a spreadsheet, each row to its zone', async () => {
+    const asked = open([], { 'POST /lab-results': resultWith() });
+    await userEvent.type(screen.getByLabelText('Sampled depth'), '4');
+    fireEvent.paste(cell('Soil pH'), { clipboardData: { getData: () => '5.4\t6.5\n6.8\t\n' } });
+    expect([cell('Soil pH', 'Court').value, cell('Buffer pH', 'Court').value]).toEqual(['6.8', '']);
+    await save(/Save 2 results/);
+    await waitFor(() => expect(inputs(asked)).toHaveLength(2));
+    expect(inputs(asked).map(({ zoneId, soilPh }) => [zoneId, soilPh])).toEqual([
+      [lawnId, 5.4],
+      [courtId, 6.8],
+    ]);
+  });
+
+  it('is walked through with arrows and Enter', async () => {
+    open();
+    cell('Soil pH').focus();
+    await userEvent.keyboard('{Enter}');
+    expect(document.activeElement).toBe(cell('Soil pH', 'Court'));
+    await userEvent.keyboard('{ArrowRight}{ArrowUp}');
+    expect(document.activeElement).toBe(cell('Buffer pH'));
+    // Within a number the arrow moves between its figures.
+    await userEvent.type(cell('Soil pH'), '5.4');
+    await userEvent.keyboard('{ArrowLeft}');
+    expect(document.activeElement).toBe(cell('Soil pH'));
+  });
+
+  it('is refused by cell, in words, with everything kept, and without asking the server', async () => {
+    const asked = open();
+    await save();
+    expect(screen.getByText('Nothing is typed yet: begin with a soil pH.')).toBeTruthy();
+    await userEvent.type(cell('Soil pH'), '55');
+    await userEvent.type(cell('Organic matter'), 'some');
+    await save();
+    const words = document.getElementById(cell('Soil pH').getAttribute('aria-describedby')!)!;
+    expect(words.textContent).toMatch(/pH/);
+    expect(cell('Organic matter').getAttribute('aria-invalid')).toBe('true');
+    expect(cell('Organic matter').value).toBe('some');
+    // Lime is scaled by the depth: without it nothing is guessed.
+    expect(screen.getByLabelText('Sampled depth').getAttribute('aria-invalid')).toBe('true');
+    expect(changesOf(asked)).toEqual([]);
+  });
+
+  it('asks for the meaning of lime only where the buffer’s scale has two', async () => {
+    const asked = open([], { 'POST /lab-results': resultWith() });
+    expect(screen.queryByRole('combobox', { name: 'Its lime is given as' })).toBeNull();
+    await choose('Buffer method', /Adams/);
+    await choose('Its lime is given as', /times 1\.5/);
+    await userEvent.type(screen.getByLabelText('Sampled depth'), '4');
+    await userEvent.type(cell('Soil pH'), '5.4');
+    await userEvent.type(cell('Buffer pH'), '7.6');
+    await save();
+    await waitFor(() => expect(inputs(asked)[0]).toMatchObject({ bufferMethod: 'adams-evans', limeFactor: 1.5 }));
+  });
+
+  it('keeps what the server could not take, and what is not yet sent', async () => {
+    let calls = 0;
+    const asked = open([], {
+      'POST /lab-results': () => (++calls === 1 ? resultWith() : problem(503, { detail: 'The database is away.' })),
+    });
+    await userEvent.type(screen.getByLabelText('Sampled depth'), '4');
+    await userEvent.type(cell('Soil pH'), '5.4');
+    await userEvent.type(cell('Soil pH', 'Court'), '6.1');
+    await save(/Save 2/);
+    expect((await screen.findByRole('alert')).textContent).toBe('The database is away.');
+    expect([cell('Soil pH').value, cell('Soil pH', 'Court').value]).toEqual(['', '6.1']);
+    // Sent again, only what is missing goes.
+    await save(/Save the result/);
+    await waitFor(() => expect(inputs(asked).map(({ zoneId }) => zoneId)).toEqual([lawnId, courtId, courtId]));
+  });
+});
+
+describe('results on record', () => {
+  const low = resultWith({
+    zoneId: lawnId,
+    nutrients: { p: { value: 27, unit: 'mg/kg', basis: 'element', belowDetection: true } } as never,
+    beside: 'Lime: 40 lb; Come again in spring',
+    questions: ['A buffer pH above the soil’s own is unusual here.'],
+  });
+  const row = (): HTMLElement => screen.getByRole('link', { name: 'Back lawn' }).closest('tr')!;
+
+  it('stand as their laboratory printed them, doubts beside them', () => {
+    open([low]);
+    expect(row().textContent).toMatch(/2026-09-30.*4 in deep.*5\.6.*6\.6.*<27.*ppm.*3\.1 %/);
+    expect(row().textContent).toContain('The report also said Lime: 40 lb, Come again in spring.');
+    expect(row().textContent).toContain('A buffer pH above the soil’s own is unusual here.');
+  });
+
+  it('are corrected on the sheet over the version that was seen', async () => {
+    const asked = open([low], { 'PUT /lab-results/r': resultWith({ version: 2, soilPh: 5.8 }) });
+    await userEvent.click(within(row()).getByRole('button', { name: /^Correct/ }));
+    expect(screen.getByRole('heading', { name: 'Correct Back lawn' })).toBeTruthy();
+    expect([cell('Soil pH').value, cell(/^P/).value]).toEqual(['5.6', '<27']);
+    expect(screen.queryByLabelText('Soil pH of Court')).toBeNull();
+    await userEvent.clear(cell('Soil pH'));
+    await userEvent.type(cell('Soil pH'), '5.8');
+    await save(/Save the correction/);
+    await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
+    expect(changesOf(asked)[0]).toMatchObject({
+      version: '1',
+      body: { soilPh: 5.8, nutrients: { p: { value: 27, belowDetection: true } } },
+    });
+  });
+
+  it('are only read by those who may not change them', () => {
+    open([low], {}, 'technician');
+    expect(within(row()).queryByRole('button')).toBeNull();
+    expect(screen.queryByRole('button', { name: /^Save/ })).toBeNull();
+  });
+
+  it('come back when they are deleted by mistake', async () => {
+    const asked = open([low], { 'DELETE /lab-results/r': {}, 'POST /lab-results/r/restore': {} });
+    await userEvent.click(within(row()).getByRole('button', { name: /^Delete/ }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Undo' }));
+    await waitFor(() =>
+      expect(changesOf(asked).map(({ method, path }) => `${method} ${path}`)).toEqual([
+        'DELETE /lab-results/r',
+        'POST /lab-results/r/restore',
+      ]),
+    );
+  });
+
+  it('of a laboratory’s file that is no file of values are refused with the reason', async () => {
+    open([], { 'POST /sites/s/lab-imports': problem(400, { detail: 'There is no column of soil pH in it.' }) });
+    const file = new File(['a,b\n1,2\n'], 'list.csv', { type: 'text/csv' });
+    Object.assign(file, { text: () => Promise.resolve('a,b\n1,2\n') });
+    await userEvent.upload(screen.getByLabelText('Laboratory’s file'), file);
+    expect((await screen.findByRole('alert')).textContent).toBe('There is no column of soil pH in it.');
+  });
+});
