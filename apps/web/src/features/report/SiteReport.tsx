@@ -8,13 +8,28 @@ import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { dayOf } from '../../ui/today.ts';
 
+/** What comes before anything is bought: ground that does not drain, or that no root gets into. */
+function GroundFirst({ plan: { reading } }: { readonly plan: ReportPlanAnswer }) {
+  const ground = reading.limitations.find(({ key }) => key === 'drainage' || key === 'compaction');
+  if (!ground) return null;
+  return (
+    <Box sx={{ borderLeft: `3px solid ${colours.ochre}`, background: colours.ochreWash, px: 1.5, py: 0.75, mb: 1.5 }}>
+      <strong>First:</strong> <Words>{`${ground.what} ${ground.evidence}`}</Words>
+    </Box>
+  );
+}
+
 function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
   const say = (sense: Sense, value: number): string => present(sense, value, units).text;
   const amounts = [
     ...(plan.lime.amount ? [{ name: 'Lime', sense: 'limeRate' as const, amount: plan.lime.amount }] : []),
     ...plan.nutrients.flatMap(({ name, amount }) => (amount ? [{ name, sense: 'productRate' as const, amount }] : [])),
   ];
-  const cautions = [...new Set([...plan.lime.cautions, ...plan.nutrients.flatMap((advice) => advice.cautions)])];
+  // Plans that were handed over before other remedies were judged have none of them.
+  const judged = ((plan as Partial<typeof plan>).verdicts ?? []).filter(({ words }) => words !== '');
+  const cautions = [
+    ...new Set([plan.lime, ...plan.nutrients, ...judged].flatMap((advice): readonly string[] => advice.cautions)),
+  ];
   return (
     <>
       <Typography>
@@ -64,8 +79,13 @@ function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
           </Box>
         ))}
       </Box>
+      {judged.map(({ name, words }) => (
+        <Typography key={name} sx={{ mt: 0.75 }}>
+          <strong>{name}.</strong> <Words>{words}</Words>
+        </Typography>
+      ))}
       {plan.leftOut.length > 0 && (
-        <Typography sx={{ mt: 0.5 }}>
+        <Typography sx={{ mt: 0.75 }}>
           Need not be bought: <Words>{plan.leftOut.join(', ')}</Words>.
         </Typography>
       )}
@@ -85,7 +105,8 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
           <Typography variant="h2">{name}</Typography>
           <Typography sx={{ color: colours.faded }}>
             {present('area', area, plan?.units ?? 'us').text} of {grass}
-            {plan && `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}plan of ${dayOf(new Date(plan.issuedAt))}`}
+            {plan &&
+              `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}plan of ${dayOf(new Date(plan.issuedAt))}`}
           </Typography>
         </Box>
         {plan && (
@@ -115,6 +136,7 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
             <Typography variant="h3" gutterBottom>
               What the lawn gets
             </Typography>
+            <GroundFirst plan={plan} />
             <ToDo plan={plan} />
           </Box>
         </Box>
