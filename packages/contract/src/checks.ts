@@ -27,6 +27,11 @@ export const trimOrNone = Transform(({ value }: { value: unknown }) =>
   typeof value === 'string' ? value.trim() || null : value,
 );
 
+/** An empty list is none: a form without entries sends one. */
+export const noneWhenEmpty = Transform(({ value }: { value: unknown }) =>
+  Array.isArray(value) && value.length === 0 ? null : value,
+);
+
 export interface AmountOptions {
   readonly min: number;
   readonly max: number;

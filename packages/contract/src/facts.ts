@@ -12,7 +12,7 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { Amount, Place, SharesAddUp, oneOf, trim, trimOrNone } from './checks.ts';
+import { Amount, noneWhenEmpty, oneOf, Place, SharesAddUp, trim, trimOrNone } from './checks.ts';
 
 const { irrigation, use, air, drySpell } = wordFacts;
 export const irrigationWays = irrigation;
@@ -130,6 +130,7 @@ export class SeenSign {
 /** What is known of a zone beside what its rates rest on; all of it may be unknown. */
 export class ZoneFactsInput {
   /** Nothing when the zone is of one grass. */
+  @noneWhenEmpty
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(8)

@@ -66,8 +66,8 @@ async function saveOver<T extends { readonly version: number }>(path: string, in
   for (let next = moved.get(`${path}@${version}`); next !== undefined; next = moved.get(`${path}@${version}`))
     version = next;
   const answer = await api<T>('PUT', path, input, version);
-  // A save that changes nothing leaves the version as it was: a record never moves onto itself.
-  if (answer.version !== version) moved.set(`${path}@${version}`, answer.version);
+  // Only ever forward: a save that changes nothing keeps its version, and a database put back from a backup goes back.
+  if (answer.version > version) moved.set(`${path}@${version}`, answer.version);
   return answer;
 }
 

@@ -64,8 +64,7 @@ export function FactsForm({ zone: opened, onClose }: { readonly zone: ZoneAnswer
   });
   const { errors } = formState;
   const mix = useFieldArray({ control, name: 'mix' });
-  const save = (input: ZoneFactsInput, version = zone.version): void =>
-    send({ ...input, mix: input.mix && input.mix.length > 0 ? input.mix : null }, version, onClose);
+  const save = (input: ZoneFactsInput, version = zone.version): void => send(input, version, onClose);
   const tick = (name: 'frostPocket' | 'seaside', label: string) => (
     <Controller
       name={name}
