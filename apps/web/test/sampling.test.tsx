@@ -8,7 +8,7 @@ import { besidePage, choose, serve, show } from './page.tsx';
 import { bagWith, laboratory, rectangle, resultWith, site, thing, zoneWith } from './scene.ts';
 
 const lawn = zoneWith();
-const court = zoneWith({ id: 'c', name: 'Court', label: 'CT', grass: 'kentucky bluegrass', shade: 'deep shade' });
+const court = zoneWith({ id: 'c', name: 'Court', label: 'CT', grass: 'kentucky bluegrass', shade: 'deep' });
 const alike = zoneWith({ id: 'y', name: 'Front lawn', label: 'FL', area: 300, geometry: rectangle(60, 0, 15, 20) });
 const gate = thing('gate', -2, 0);
 const ground = { features: [gate], underlay: null };

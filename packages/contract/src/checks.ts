@@ -5,6 +5,7 @@ import {
   type ShapeName,
   InputError,
   checkGeometry,
+  featureKinds,
   type PanelNutrient,
   type ReportedValue,
   areaShape,
@@ -59,6 +60,9 @@ function decorate(
   };
 }
 
+/** A text that was given where a number is wanted, to be found again on the report; nothing of what is no text. */
+const quoted = (value: unknown): string => (typeof value === 'string' ? ` "${value.slice(0, 60)}"` : '');
+
 /** A finite number within a range; one message says what is wrong and what is allowed. */
 export function Amount(label: string, options: AmountOptions): PropertyDecorator {
   const { min, max, unit = '', remedy } = options;
@@ -70,7 +74,7 @@ export function Amount(label: string, options: AmountOptions): PropertyDecorator
     ({ value }) => {
       if (value === undefined || value === null || value === '') return `${label} is missing: give ${allowed}.`;
       if (typeof value !== 'number' || !Number.isFinite(value))
-        return `${label} "${String(value)}" is not a number: give ${allowed}.`;
+        return `${label}${quoted(value)} is not a number: give ${allowed}.`;
       return `${label} ${value} is outside ${allowed}.${remedy ? ` ${remedy}` : ''}`;
     },
   ) as PropertyDecorator;
@@ -90,7 +94,7 @@ export function BufferReading(methodProperty: string): PropertyDecorator {
     },
     (args) => {
       const given = method(args);
-      if (typeof args.value !== 'number') return `Buffer pH "${String(args.value)}" is not a number.`;
+      if (!Number.isFinite(args.value)) return `Buffer pH${quoted(args.value)} is not a number.`;
       if (!bufferMethods.includes(given as BufferMethod))
         return 'Say which buffer method gave this buffer pH: the same reading means different lime by each.';
       const [low, high] = bufferRange(given as BufferMethod);
@@ -118,8 +122,11 @@ export function NutrientUnit(nutrient: PanelNutrient): PropertyDecorator {
 /** A geometry of the plan that suits what it is drawn as; the message names the place in it that does not. */
 export function Drawn(kind: FeatureKind | 'zone' | 'by kind'): PropertyDecorator {
   const fault = ({ value, object }: ValidationArguments): string | undefined => {
+    const drawnAs = kind === 'by kind' ? (object as { kind: FeatureKind }).kind : kind;
+    // A kind that nobody knows is refused by itself.
+    if (drawnAs !== 'zone' && !featureKinds.includes(drawnAs)) return undefined;
     try {
-      checkGeometry(value, kind === 'by kind' ? (object as { kind: FeatureKind }).kind : kind, 'The outline');
+      checkGeometry(value, drawnAs, 'The outline');
     } catch (error) {
       if (error instanceof InputError) return `${error.message}.`;
       throw error;
@@ -149,15 +156,20 @@ export function Place(): PropertyDecorator {
 
 /** Shares of a whole add up to it, with 1 % for rounding. */
 export function SharesAddUp(): PropertyDecorator {
+  const shareOf = (entry: unknown): number => {
+    const share = (entry as { readonly share?: unknown } | null)?.share;
+    return typeof share === 'number' ? share : NaN;
+  };
   const sum = (value: unknown): number =>
-    Array.isArray(value)
-      ? (value as ReadonlyArray<{ readonly share: number }>).reduce((total, { share }) => total + share, 0)
-      : NaN;
+    Array.isArray(value) ? value.reduce<number>((total, entry) => total + shareOf(entry), 0) : NaN;
   return decorate(
     'sharesAddUp',
     [],
     (value) => Math.abs(sum(value) - 100) <= 1,
-    ({ value }) => `The shares make ${Math.round(sum(value))} % together: they are to make 100 %.`,
+    ({ value }) =>
+      Number.isFinite(sum(value))
+        ? `The shares make ${Math.round(sum(value))} % together: they are to make 100 %.`
+        : 'Give each grass with its share in %, 100 % together.',
   ) as PropertyDecorator;
 }
 

@@ -1,15 +1,38 @@
 import type { ValidationError } from 'class-validator';
 import type { ProblemField } from './answers.ts';
 
+/** What is asked for where a field has no words of its own, such as one that only a program sends; by the check. */
+const asked: Readonly<Record<string, string>> = {
+  isArray: 'Give a list.',
+  isBoolean: 'Give true or false.',
+  isInt: 'Give a whole number.',
+  isNumber: 'Give a number.',
+  isObject: 'Give an object with its fields.',
+  isString: 'Give a text.',
+  isUuid: 'Give the id of a record.',
+  nestedValidation: 'Give an object with its fields, or a list of them.',
+  whitelistValidation: 'It is not known here: leave it out.',
+  arrayMaxSize: 'The list is too long.',
+  arrayMinSize: 'The list is too short.',
+  maxLength: 'The text is too long.',
+  max: 'The number is too large.',
+  min: 'The number is too small.',
+};
+
+/** The library's own words name the property and begin in lower case; ours are sentences. */
+const isOurs = (message: string): boolean => /^[^a-z]/.test(message);
+
 /** Flatten the validator's tree to one message a field, in full dotted paths. */
 export function problemFields(errors: readonly ValidationError[], parent = ''): ProblemField[] {
   return errors.flatMap((error) => {
     const field = `${parent}${error.property}`;
-    const [message] = Object.values(error.constraints ?? {});
-    const own =
-      message === undefined
-        ? []
-        : [{ field, message: message.startsWith('property ') ? `${field} is not known here: leave it out.` : message }];
-    return [...own, ...problemFields(error.children ?? [], `${field}.`)];
+    const constraints = Object.entries(error.constraints ?? {});
+    const [first] = constraints;
+    const own = constraints.find(([, message]) => isOurs(message));
+    const message = own?.[1] ?? (first && (asked[first[0]] ?? 'This cannot be taken as it is: correct it.'));
+    return [
+      ...(message === undefined ? [] : [{ field, message }]),
+      ...problemFields(error.children ?? [], `${field}.`),
+    ];
   });
 }

@@ -28,7 +28,8 @@ import { utmCodeAt } from './coordinateSystems.ts';
 import type { FoundFile, FoundItem, ItemKind } from './found.ts';
 import { LARGEST_FILE } from './limits.ts';
 import { orBroken } from '../../../ui/worker.ts';
-import type { ReadFileWork, ReadOutcome } from './readFile.worker.ts';
+import type { ReadFileWork } from './readFile.worker.ts';
+import type { ReadOutcome } from './readOutcome.ts';
 
 interface Opened {
   readonly name: string;

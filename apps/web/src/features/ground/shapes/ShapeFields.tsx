@@ -140,7 +140,7 @@ export function ShapeFields({ value, onChange, asked }: ShapeFieldsProps) {
           />
         );
       })}
-      {asked && read.fault && !shapeLengths[shape].some(({ name }) => name === read.fault.field) && (
+      {asked && read.fault && !['pace', ...shapeLengths[shape].map(({ name }) => name)].includes(read.fault.field) && (
         <Typography role="alert" sx={{ color: colours.ochre }}>
           {read.fault.message}
         </Typography>
