@@ -202,7 +202,7 @@ describe('a report that is shared', () => {
   } as const;
   const handed = (soilPh: number, wet: boolean): SiteReportAnswer => {
     const { reading, plan } = planZone({
-      zone: { ...facts, ...(wet ? { signs: ['puddles', 'wet low ground'], measured: { probeStop: 7 } } : {}) } as never,
+      zone: { ...facts, ...(wet ? { signs: ['puddles', 'wet low ground'], measured: { probeStop: 7 } } : {}) },
       test: { soilPh, extractant: 'olsen', depth: 10.16, nutrients: {} } as never,
       products: [],
       system: 'us',
@@ -215,7 +215,7 @@ describe('a report that is shared', () => {
       practiceName: 'Brackwater',
       zones: [
         { name: 'Verge', area: 40, grass: 'red fescue', plan: null },
-        { ...facts, plan: { ...zone, reading, plan: plan! } as never },
+        { ...facts, plan: { ...zone, reading, plan: plan } as never },
       ],
     };
   };

@@ -145,7 +145,7 @@ export function besidePage(works: Readonly<Record<string, unknown>>): void {
     constructor(script: URL) {
       const { port1, port2 } = new Channel();
       const work = works[script.pathname.split('/').at(-1)!];
-      if (work) expose(work, port2 as unknown as Endpoint);
+      if (work) expose(work, port2);
       return port1;
     }
   } as unknown as typeof Worker;
