@@ -4,7 +4,7 @@ import createCache from '@emotion/cache';
 import { jest } from '@jest/globals';
 import { ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { type Endpoint, expose } from 'comlink';
+import { expose } from 'comlink';
 import { configure, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';

@@ -19,8 +19,11 @@ const asked: Readonly<Record<string, string>> = {
   min: 'The number is too small.',
 };
 
-/** The library's own words name the property and begin in lower case; ours are sentences. */
-const isOurs = (message: string): boolean => /^[^a-z]/.test(message);
+/** Whether it is what the library says of itself, such as "siteId must be a UUID". */
+function isLibrarys(message: string, property: string): boolean {
+  const said = message.replace(/^(each value in |nested property |property )/, '');
+  return said.startsWith(`${property} must `) || said.startsWith(`${property} should `);
+}
 
 /** Flatten the validator's tree to one message a field, in full dotted paths. */
 export function problemFields(errors: readonly ValidationError[], parent = ''): ProblemField[] {
@@ -28,7 +31,7 @@ export function problemFields(errors: readonly ValidationError[], parent = ''): 
     const field = `${parent}${error.property}`;
     const constraints = Object.entries(error.constraints ?? {});
     const [first] = constraints;
-    const own = constraints.find(([, message]) => isOurs(message));
+    const own = constraints.find(([, message]) => !isLibrarys(message, error.property));
     const message = own?.[1] ?? (first && (asked[first[0]] ?? 'This cannot be taken as it is: correct it.'));
     return [
       ...(message === undefined ? [] : [{ field, message }]),
