@@ -20,10 +20,10 @@ const asked: Readonly<Record<string, string>> = {
 };
 
 /** Whether it is what the library says of itself, such as "siteId must be a UUID". */
-function isLibrarys(message: string, property: string): boolean {
-  const said = message.replace(/^(each value in |nested property |property )/, '');
-  return said.startsWith(`${property} must `) || said.startsWith(`${property} should `);
-}
+const isLibrarys = (message: string, property: string): boolean =>
+  /^(?:each value in|nested property|property) /.test(message) ||
+  message.startsWith(`${property} must `) ||
+  message.startsWith(`${property} should `);
 
 /** Flatten the validator's tree to one message a field, in full dotted paths. */
 export function problemFields(errors: readonly ValidationError[], parent = ''): ProblemField[] {
