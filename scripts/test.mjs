@@ -1,30 +1,23 @@
 // npm test: everything from a fresh machine to every test passed. Node alone until the packages are there.
 import { existsSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { startCluster } from './postgres.mjs';
-import { aptInstall, checkNode, ensureBuild, ensurePackages, root, run, runAll, say } from './tools.mjs';
+import { checkNode, ensureBuild, ensurePackages, root, run, runAll, say } from './tools.mjs';
 
 checkNode();
 ensurePackages();
 
-const missing = [
-  ['chromium', 'Chromium', ['chromium']],
-  ['pdftotext', 'a PDF reader', ['poppler-utils']],
-].filter(([program]) => spawnSync('sh', ['-c', `command -v ${program}`]).status !== 0);
-for (const [, what, packages] of missing) {
-  say(`Installing ${what}.`);
-  aptInstall(packages, what);
-}
-
 const steps = process.argv.slice(2);
 const wanted = (name) => steps.length === 0 || steps.includes(name);
 
+/** What the later steps stand on is made beside the checks, which leave a core idle. */
+const ground = steps.length === 0 ? [['build'], ['test-tools']] : [['test-tools']];
 if (wanted('static')) {
-  say('Types, lint, import boundaries, what is unused, formatting.');
-  await runAll([['typecheck'], ['lint'], ['boundaries'], ['unused'], ['format:check', 'Run "npm run format".']]);
-}
+  say('Types, lint, import boundaries, what is unused, formatting; beside them the build.');
+  const checks = [['lint'], ['typecheck'], ['boundaries'], ['unused'], ['format:check', 'Run "npm run format".']];
+  await runAll([...checks, ...ground]);
+} else await runAll(ground);
 
 const cluster = process.env.DATABASE_URL
   ? { url: process.env.DATABASE_URL, stop: () => {} }
