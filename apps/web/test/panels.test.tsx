@@ -2,6 +2,7 @@ import type { GroundPlanAnswer, MeasurementsInput, ZoneAnswer, ZoneFactsInput } 
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MeasureForm } from '../src/features/ground/MeasureForm.tsx';
+import { ZonePanel } from '../src/features/ground/ZonePanel.tsx';
 import { DividePanel } from '../src/features/ground/divide/DividePanel.tsx';
 import { FactsForm } from '../src/features/ground/facts/FactsForm.tsx';
 import { SoilHistory } from '../src/features/ground/facts/SoilHistory.tsx';
@@ -207,6 +208,26 @@ describe('what is known of a zone beside its soil', () => {
     await userEvent.type(why!, 'seen from the road');
     await userEvent.tab();
     await waitFor(() => expect(changesOf(asked)[1]!.body).toMatchObject({ sectionReason: 'seen from the road' }));
+  });
+});
+
+describe('the facts of the chosen zone', () => {
+  const aim = (more: Partial<ZoneAnswer>): string => {
+    sessionStorage.clear();
+    serve({ '/sites/s/photos': [] });
+    const zone = zoneWith({ grass: 'centipedegrass', ...more });
+    show(<ZonePanel zone={zone} result={undefined} plan={planOf(zone)} pen={null} onDialog={() => undefined} />);
+    return screen.getByText('pH wanted').nextElementSibling!.textContent;
+  };
+
+  it('show the aim that is followed, and say why one’s own is not', () => {
+    expect(aim({})).toMatch(/^\d\.\d–\d\.\d, aim \d\.\d$/);
+    document.body.innerHTML = '';
+    expect(aim({ aimPh: 8 })).toMatch(/aim 6\.0Your aim of 8\.0 lies outside .*no reason is given: 6\.0 is used/);
+    document.body.innerHTML = '';
+    expect(aim({ aimPh: 7, aimReason: 'clover' })).toMatch(/aim 7\.0 \(your own\).*for the reason “clover”/);
+    document.body.innerHTML = '';
+    expect(aim({ aimPh: 5.5 })).toMatch(/aim 5\.5 \(your own\)$/);
   });
 });
 

@@ -99,6 +99,15 @@ describe('a number field', () => {
     expect(screen.getByRole('status').textContent).toBe('"a shovel"');
   });
 
+  it.each([
+    ['depth', 1.2, '0.47'],
+    ['area', 758.1, '8160'],
+    ['area', 20, '215.3'],
+  ] as const)('shows no more figures than a hand can use: %s of %d is %s', (sense, value, shown) => {
+    show(<QuantityField label="Amount" sense={sense} value={value} onChange={() => undefined} />);
+    expect(screen.getByLabelText<HTMLInputElement>('Amount').value).toBe(shown);
+  });
+
   it('shows a depth of 15 cm as a tape has it, 6 in', () => {
     show(<Field start={15} sense="depth" />);
     expect(screen.getByLabelText<HTMLInputElement>('Amount').value).toBe('6');

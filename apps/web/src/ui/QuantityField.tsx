@@ -19,7 +19,9 @@ const stepped: ReadonlySet<Sense> = new Set(['depth', 'limeRate', 'productRate',
 function written(value: number, sense: Sense, stepValue: number): string {
   if (stepped.has(sense) && Math.abs(stepValue - value) <= 0.02 * Math.abs(value)) return String(stepValue);
   const size = Math.abs(value);
-  return String(Number(size >= 1 && size < 100 ? value.toFixed(2) : value.toPrecision(5)));
+  if (size >= 1000) return String(Math.round(value));
+  if (size >= 1 || sense === 'depth') return String(Number(value.toFixed(size < 100 ? 2 : 1)));
+  return String(Number(value.toPrecision(3)));
 }
 
 /** A number field that knows its unit: `40 ft2` typed where m² stands is converted, and both are shown. */

@@ -15,7 +15,8 @@ export interface Target {
 
 const EPS = 1e-9;
 
-function ownAim(
+/** The aim for a sward: an advisor's own where it lies in the band, or where a reason is given; and what is to be said of it. */
+export function aimOf(
   { ph: [low, high], aim, possessive, organicSoil }: Sward,
   own: number | undefined,
   reason: string | undefined,
@@ -54,7 +55,7 @@ export function targetOf(
   own?: { readonly aim?: number | undefined; readonly reason?: string | undefined },
 ): Target {
   const [low, high] = sward.ph;
-  const { aim: wanted, words: aimWords } = ownAim(sward, own?.aim, own?.reason);
+  const { aim: wanted, words: aimWords } = aimOf(sward, own?.aim, own?.reason);
   const below = ph < low - EPS;
   const above = ph > high + EPS;
   const inside = !below && !above;

@@ -1,4 +1,4 @@
-import { areaShape, grassWords, swardOf } from '@glenfold/agronomy';
+import { aimOf, areaShape, grassWords, swardOf } from '@glenfold/agronomy';
 import type { GroundPlanAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Tab, Tabs, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
@@ -40,11 +40,24 @@ function AreaFact({ zone }: { readonly zone: ZoneAnswer }) {
   );
 }
 
+/** The band of the sward and where in it is aimed; an aim of one's own that is not followed says why. */
+function AimFact({ zone }: { readonly zone: ZoneAnswer }) {
+  const sward = swardOf({ grass: zone.grass, mix: zone.facts.mix ?? undefined });
+  const { aim, words } = aimOf(sward, zone.aimPh ?? undefined, zone.aimReason ?? undefined);
+  const [low, high] = sward.ph.map((end) => end.toFixed(1));
+  return (
+    <>
+      {low}–{high}, aim {aim.toFixed(1)}
+      {aim === zone.aimPh && ' (your own)'}
+      {words && <Box sx={{ fontWeight: 400, color: colours.ochre, fontSize: '0.92rem', lineHeight: 1.3 }}>{words}</Box>}
+    </>
+  );
+}
+
 function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialog: (dialog: ZoneDialog) => void }) {
   const { say } = useUnits();
   const may = useMay();
   const { facts } = zone;
-  const sward = swardOf({ grass: zone.grass, mix: facts.mix ?? undefined });
   const slope = facts.slope == null ? null : `${facts.slope} %${facts.aspect ? ` to the ${facts.aspect}` : ''}`;
   const dry = facts.drySpell && `${facts.drySpell}${facts.drySpellOn ? `, ${facts.drySpellOn}` : ''}`;
   const air = [facts.air, facts.frostPocket && 'frost pocket', facts.seaside && 'sea wind'].filter(Boolean).join(', ');
@@ -58,10 +71,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
         ['Area', <AreaFact key="area" zone={zone} />],
         ['Bag label', zone.label],
         ['Grass', grassWords(zone.grass, facts.mix)],
-        [
-          'pH wanted',
-          `${sward.ph[0].toFixed(1)}–${sward.ph[1].toFixed(1)}, aim ${(zone.aimPh ?? sward.aim).toFixed(1)}${zone.aimPh == null ? '' : ' (your own)'}`,
-        ],
+        ['pH wanted', <AimFact key="aim" zone={zone} />],
         ['Surface', zone.surface],
         ['Soil', zone.soilGroup],
         ['Care', `${zone.intensity}, clippings ${zone.clippings}`],

@@ -25,7 +25,7 @@ export function ProductPick({ purpose, label, products, chosen, name, onPick }: 
       value={products.some(({ id }) => id === chosen) ? chosen : ''}
       onChange={(event) => onPick({ [purpose]: event.target.value })}
       slotProps={{ htmlInput: { 'aria-label': label } }}
-      sx={{ minWidth: 210 }}
+      sx={{ minWidth: 210, '& .MuiSelect-select': { whiteSpace: 'normal' } }}
     >
       {products
         .filter((product) => product.purpose === purpose)
