@@ -118,6 +118,7 @@ describe('the plan of the cores', () => {
     await userEvent.clear(screen.getByLabelText('Depth'));
     await userEvent.type(screen.getByLabelText('Depth'), 'deep');
     expect(screen.getByLabelText<HTMLInputElement>('Depth').value).toBe('deep');
+    expect(screen.getByText('“deep” is no length: write 4 in or 10 cm.')).toBeTruthy();
     expect(button(/^Plan 1 bag$/).disabled).toBe(true);
   });
 
@@ -125,7 +126,7 @@ describe('the plan of the cores', () => {
     await plan();
     await userEvent.clear(screen.getByLabelText('Off the edges'));
     await userEvent.type(screen.getByLabelText('Off the edges'), '60 ft');
-    expect((await screen.findByRole('alert')).textContent).toMatch(/^Back lawn: /);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^Back lawn: The zone is too narrow/);
     expect(button(/^Plan 1 bag$/).disabled).toBe(true);
   });
 

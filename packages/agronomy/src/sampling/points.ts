@@ -77,8 +77,8 @@ export function coringGround({ outline, exclusions, lines, edge, clear, about }:
   const within = write(plane, inner);
   throw new PlanError(
     within
-      ? `Nothing is left to core: ${metres(clear)} from the lines and ${metres(edge)} from the edges take the whole zone. Keep less from the edges, or mark the lines on the ground and core by hand.`
-      : `The zone is too narrow for ${metres(edge)} from its edges: keep less from them.`,
+      ? 'Nothing is left to core: what is kept from the lines and from the edges takes the whole zone. Keep less from the edges, or mark the lines on the ground and core by hand.'
+      : 'The zone is too narrow to keep that far from its edges: keep less from them.',
   );
 }
 
@@ -88,8 +88,6 @@ function partOf(plane: Plane, ground: Geometry, { places, reach, part }: GroundA
   if (!near) return ground;
   return part === 'bad' ? both(ground, near) : without(ground, near);
 }
-
-const metres = (value: number): string => `${value.toFixed(value < 1 ? 2 : 1)} m`;
 
 /** Ground on the plane, with a quick test of what lies in it. */
 interface Flat {

@@ -106,6 +106,7 @@ function stepFor(value: number, step: number, sense: Sense): number {
   const size = Math.abs(value);
   if ((sense === 'mass' || sense === 'volume' || sense === 'tonnes') && size >= 20) return 1;
   if ((sense === 'productRate' || sense === 'mass') && size >= 100) return 1;
+  if (sense === 'length' && size >= 100) return 1;
   if (sense === 'area' && size < 100) return 0.1;
   if (sense === 'nutrientRate' && size < 1) return Math.min(step, 0.05);
   if (sense === 'concentration' && size < 10) return 0.1;

@@ -35,7 +35,7 @@ import { ErrorChart } from './ErrorChart.tsx';
 import { LabChoice } from './LabChoice.tsx';
 import { type DraftChoices, noChoices } from './drafts.ts';
 import { useDesign } from './useDesign.ts';
-import { type Settings, amount, designWords, firstSettings, soils, useDrafts } from './useDrafts.ts';
+import { type Settings, amount, designWords, firstSettings, soils, useDrafts, wrongWith } from './useDrafts.ts';
 
 /** What one bag of a usual laboratory takes, mL, until one is chosen. */
 const BAG_VOLUME = 500;
@@ -176,24 +176,28 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
             sense="depth"
             label="Depth"
             value={settings.depth}
+            problem={wrongWith(settings.depth, '4 in or 10 cm')}
             onChange={(value) => set({ depth: value })}
           />
           <QuantityField
             sense="depth"
             label="Probe, inside"
             value={settings.probe}
+            problem={wrongWith(settings.probe, '0.75 in or 2 cm')}
             onChange={(value) => set({ probe: value })}
           />
           <QuantityField
             sense="length"
             label="Off the edges"
             value={settings.edge}
+            problem={wrongWith(settings.edge, '3 ft or 1 m')}
             onChange={(value) => set({ edge: value })}
           />
           <QuantityField
             sense="length"
             label="Off buried lines"
             value={settings.clear}
+            problem={wrongWith(settings.clear, '3 ft or 1 m')}
             onChange={(value) => set({ clear: value })}
           />
           {paired && (
@@ -201,6 +205,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
               sense="length"
               label="Trouble reaches"
               value={settings.reach}
+              problem={wrongWith(settings.reach, '10 ft or 3 m')}
               onChange={(value) => set({ reach: value })}
             />
           )}

@@ -61,6 +61,12 @@ export const firstSettings = (depth: number | undefined): Settings => ({
 export const amount = (value: number | string | null): number | undefined =>
   typeof value === 'number' ? value : undefined;
 
+/** What is to be corrected in an amount that cannot be worked with. @param such how it is written */
+export function wrongWith(value: number | string | null, such: string): string | undefined {
+  if (typeof value === 'number') return undefined;
+  return value ? `“${value}” is no length: write ${such}.` : `Give it, such as ${such}.`;
+}
+
 interface DraftedSite {
   readonly zones: readonly ZoneAnswer[];
   readonly things: GroundThingsAnswer | undefined;
