@@ -168,7 +168,9 @@ describe('places to push the probe', () => {
   it('are refused in words where the zone is too small or too narrow', () => {
     const strip = ringOf([[0, 0], [30, 0], [30, 1.5], [0, 1.5]]); // prettier-ignore
     const free = { exclusions: [], lines: [], clear: 1 };
-    expect(() => coringGround({ ...free, outline: strip, edge: 1 })).toThrow(/too narrow to keep that far from its edges/);
+    expect(() => coringGround({ ...free, outline: strip, edge: 1 })).toThrow(
+      /too narrow to keep that far from its edges/,
+    );
     const tiny = coringGround({ ...free, outline: ringOf([[0, 0], [3, 0], [3, 3], [0, 3]]), edge: 1 }); // prettier-ignore
     expect(() => corePlaces(tiny, 20, 'coverage', 1)).toThrow(PlanError);
   });

@@ -81,7 +81,7 @@ function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
       </Box>
       {judged.map(({ name, words }) => (
         <Typography key={name} sx={{ mt: 0.75 }}>
-          <strong>{name}.</strong> <Words>{words}</Words>
+          <Words>{words}</Words>
         </Typography>
       ))}
       {plan.leftOut.length > 0 && (
