@@ -24,7 +24,7 @@ const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'n
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
   moduleNameMapper: {
-    '^@glenfold/agronomy/plan$': '<rootDir>/packages/agronomy/src/plan/index.ts',
+    '^@glenfold/agronomy/geometry$': '<rootDir>/packages/agronomy/src/geometry/index.ts',
     '^@glenfold/agronomy/sampling$': '<rootDir>/packages/agronomy/src/sampling/index.ts',
     '^@glenfold/agronomy$': '<rootDir>/packages/agronomy/src/index.ts',
     '^@glenfold/contract$': '<rootDir>/packages/contract/src/index.ts',

@@ -1,5 +1,5 @@
-import { Plane } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer, SessionAnswer, SiteAnswer } from '@glenfold/contract';
+import { Plane } from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, SessionAnswer, SiteAnswer } from '@glenfold/contract';
 import type { Page } from '@playwright/test';
 import { build } from 'esbuild';
 import { expect, openSite, test } from '../journeys/person.ts';
@@ -35,7 +35,7 @@ async function siteWith(page: Page, name: string, zones: number): Promise<string
   };
   const { id } = await post<SiteAnswer>('/sites', { name });
   const newZones = Array.from({ length: zones }, (_, index) => zone(index));
-  const plan = await post<GroundPlanAnswer>(`/sites/${id}/plan`, { newZones });
+  const plan = await post<DrawingAnswer>(`/sites/${id}/plan`, { newZones });
   expect(plan.zones).toHaveLength(zones);
   return id;
 }

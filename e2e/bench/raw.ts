@@ -1,4 +1,4 @@
-import { Plane } from '@glenfold/agronomy/plan';
+import { Plane } from '@glenfold/agronomy/geometry';
 import type { ZoneAnswer } from '@glenfold/contract';
 import Feature from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { Plane, noisyWalk } from '@glenfold/agronomy/plan';
+import { Plane, noisyWalk } from '@glenfold/agronomy/geometry';
 import type { Page } from '@playwright/test';
 import { expect, openSite, test } from './person.ts';
 import { factsOf, newSite, tool, zoneCount } from './sheet.ts';

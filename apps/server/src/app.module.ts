@@ -9,7 +9,7 @@ import { PeopleModule } from './people/people.module.ts';
 import { appOptions } from './platform/database.ts';
 import { DescriptionController } from './platform/openapi.ts';
 import { PlatformModule } from './platform/platform.module.ts';
-import type { Settings } from './platform/settings.ts';
+import type { Installation } from './platform/installation.ts';
 import { RatesModule } from './rates/rates.module.ts';
 import { ReportModule } from './report/report.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
@@ -17,14 +17,14 @@ import { SamplingModule } from './sampling/sampling.module.ts';
 
 @Module({})
 export class AppModule {
-  static with(settings: Settings, databaseUrl: string): DynamicModule {
+  static with(installation: Installation, databaseUrl: string): DynamicModule {
     return {
       module: AppModule,
       controllers: [DescriptionController],
       imports: [
         TypeOrmModule.forRoot({ ...appOptions(databaseUrl), retryAttempts: 3 }),
-        PlatformModule.with(settings),
-        PeopleModule.with(settings),
+        PlatformModule.with(installation),
+        PeopleModule.with(installation),
         GroundModule,
         SamplingModule,
         LabModule,

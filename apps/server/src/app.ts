@@ -10,7 +10,7 @@ import { bodies, whoAsks } from './platform/bodies.ts';
 import { prepareDatabase } from './platform/database.ts';
 import { DescriptionController, describeApi } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
-import { type Settings, isSecure } from './platform/settings.ts';
+import { type Installation, isSecure } from './platform/installation.ts';
 import { contractPipe } from './platform/validation.ts';
 import { securityHeaders, webPages } from './platform/webPages.ts';
 
@@ -24,7 +24,7 @@ export interface AppOptions {
   readonly address: string;
   readonly smtp?: string | undefined;
   readonly mailFrom?: string | undefined;
-  readonly tiles?: Settings['tiles'];
+  readonly tiles?: Installation['tiles'];
   readonly quiet?: boolean;
 }
 
@@ -34,7 +34,7 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   const found = await prepareDatabase(databaseUrl);
   const loadDemo = found.practices === 0 && !empty;
   // Only the made-up practice is ever offered with one click; a real one in this database rules it out.
-  const settings = {
+  const installation = {
     address,
     smtp,
     mailFrom,
@@ -42,14 +42,14 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
     catalogue: join(root, 'demo/products-without-prices.csv'),
     demo: !empty && (loadDemo || found.demo),
   };
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(settings, databaseUrl), {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(installation, databaseUrl), {
     logger: quiet ? ['error'] : ['error', 'warn'],
     bodyParser: false,
     abortOnError: false,
   });
   // Behind a proxy that speaks https, the visitor's address is in its header.
-  if (isSecure(settings)) app.set('trust proxy', 'loopback');
-  app.use(securityHeaders(settings));
+  if (isSecure(installation)) app.set('trust proxy', 'loopback');
+  app.use(securityHeaders(installation));
   app.use(compression());
   app.use(cookieParser());
   const sessions = app.get(SessionService);

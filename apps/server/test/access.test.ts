@@ -8,7 +8,7 @@ import { csrfOf } from '../src/people/secrets.ts';
 import { SessionService } from '../src/people/session.service.ts';
 import { Door } from '../src/platform/door.ts';
 import { For, Gate } from '../src/platform/gate.ts';
-import { Settings } from '../src/platform/settings.ts';
+import { Installation } from '../src/platform/installation.ts';
 import { type TestServer, demoEmails, startServer } from './harness.ts';
 import {
   type Ids,
@@ -291,7 +291,7 @@ describe('a route that states no permission', () => {
       controllers: [Forgotten],
       providers: [
         { provide: APP_GUARD, useClass: Gate },
-        { provide: Settings, useValue: { address: 'http://127.0.0.1' } },
+        { provide: Installation, useValue: { address: 'http://127.0.0.1' } },
       ],
     })
     class Careless {}

@@ -1,5 +1,5 @@
 import type { LabImportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
-import { Plane } from '@glenfold/agronomy/plan';
+import { Plane } from '@glenfold/agronomy/geometry';
 import { send, siteOf, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, openBrowser, signIn } from './harness.ts';
 

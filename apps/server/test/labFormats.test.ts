@@ -1,5 +1,5 @@
 import { bagCode, readLabRow, writeBagCode } from '@glenfold/agronomy';
-import { chanceFrom } from '@glenfold/agronomy/plan';
+import { chanceFrom } from '@glenfold/agronomy/geometry';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { readLabTable } from '../src/lab/labTable.ts';

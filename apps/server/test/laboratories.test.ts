@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readBagCode, writeBagCode } from '@glenfold/agronomy';
-import { Plane, type PlanePoint } from '@glenfold/agronomy/plan';
+import { Plane, type PlanePoint } from '@glenfold/agronomy/geometry';
 import { corePlaces } from '@glenfold/agronomy/sampling';
 import type {
   BagAnswer,

@@ -1,12 +1,12 @@
 import type {
   GroundFeatureAnswer,
-  GroundPlanAnswer,
+  DrawingAnswer,
   LabImportAnswer,
   LabImportChoices,
   ZoneAnswer,
 } from '@glenfold/contract';
 import { readHeader, readLabRow } from '@glenfold/agronomy';
-import { Plane } from '@glenfold/agronomy/plan';
+import { Plane } from '@glenfold/agronomy/geometry';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
@@ -43,7 +43,7 @@ const sent = (asked: readonly Asked[]): Asked | undefined => asked.find(({ metho
 
 describe('levels of a field known by four heights', () => {
   /** Falls 1.5 % to the north and 1 % to the east; `up` m at the north-east corner beside that. */
-  const heights = (up = 0): GroundPlanAnswer => {
+  const heights = (up = 0): DrawingAnswer => {
     const spots = [
       [1, 1],
       [39, 1],
@@ -63,7 +63,7 @@ describe('levels of a field known by four heights', () => {
             geometry: { type: 'Point', coordinates: [...plane.toMap([east, north])] },
           }) as unknown as GroundFeatureAnswer,
       ),
-    } as unknown as GroundPlanAnswer;
+    } as unknown as DrawingAnswer;
   };
 
   it('begin at the field’s own mean slope, where nothing need be moved', () => {

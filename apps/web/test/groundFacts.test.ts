@@ -1,5 +1,5 @@
-import { Plane, type PlanePoint, areaOf } from '@glenfold/agronomy/plan';
-import type { GroundFeatureAnswer, GroundPlanAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import { Plane, type PlanePoint, areaOf } from '@glenfold/agronomy/geometry';
+import type { GroundFeatureAnswer, DrawingAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
 import { readPlanFile } from '../src/features/ground/files/readFile.ts';
 import { writePlan } from '../src/features/ground/files/writeFile.ts';
@@ -44,7 +44,7 @@ const thing = (kind: GroundFeatureAnswer['kind'], at: PlanePoint, more: object =
   geometry: { type: 'Point', coordinates: [...plane.toMap(at)] },
   ...more,
 });
-const planOf = (...features: GroundFeatureAnswer[]): GroundPlanAnswer => ({ zones: [zone], features, underlay: null });
+const planOf = (...features: GroundFeatureAnswer[]): DrawingAnswer => ({ zones: [zone], features, underlay: null });
 const today = new Date('2026-11-23');
 
 describe('what speaks for or against a cause', () => {

@@ -1,4 +1,4 @@
-import { areaOf } from '@glenfold/agronomy/plan';
+import { areaOf } from '@glenfold/agronomy/geometry';
 import { screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import proj4 from 'proj4';

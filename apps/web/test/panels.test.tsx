@@ -1,4 +1,4 @@
-import type { GroundPlanAnswer, MeasurementsInput, ZoneAnswer, ZoneFactsInput } from '@glenfold/contract';
+import type { DrawingAnswer, MeasurementsInput, ZoneAnswer, ZoneFactsInput } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { MeasureForm } from '../src/features/ground/MeasureForm.tsx';
@@ -16,7 +16,7 @@ import { changesOf, choose, serve, show } from './page.tsx';
 import { rectangle, resultWith, thing, zoneWith } from './scene.ts';
 
 const press = (name: string | RegExp): Promise<void> => userEvent.click(screen.getByRole('button', { name }));
-const planOf = (zone: ZoneAnswer, ...features: GroundPlanAnswer['features']): GroundPlanAnswer => ({
+const planOf = (zone: ZoneAnswer, ...features: DrawingAnswer['features']): DrawingAnswer => ({
   zones: [zone],
   features,
   underlay: null,

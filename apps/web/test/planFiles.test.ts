@@ -1,4 +1,4 @@
-import { Plane, areaOf, noisyWalk } from '@glenfold/agronomy/plan';
+import { Plane, areaOf, noisyWalk } from '@glenfold/agronomy/geometry';
 import fc from 'fast-check';
 import proj4 from 'proj4';
 import { definitionOf, utmCodeAt } from '../src/features/ground/files/coordinateSystems.ts';

@@ -1,4 +1,4 @@
-import { type Fix, Plane, noisyWalk } from '@glenfold/agronomy/plan';
+import { type Fix, Plane, noisyWalk } from '@glenfold/agronomy/geometry';
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { devicePosition } from '../src/position/devicePosition.ts';
 import { replayedWalk } from '../src/position/replayedWalk.ts';

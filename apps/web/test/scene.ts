@@ -1,4 +1,4 @@
-import { Plane } from '@glenfold/agronomy/plan';
+import { Plane } from '@glenfold/agronomy/geometry';
 import type {
   BagAnswer,
   CoreAnswer,

@@ -1,5 +1,5 @@
 import { type PlanGeometry, polygonArea } from '@glenfold/agronomy';
-import { Plane, type PlanePoint } from '@glenfold/agronomy/plan';
+import { Plane, type PlanePoint } from '@glenfold/agronomy/geometry';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { GeometryCollection, LineString } from 'ol/geom.js';

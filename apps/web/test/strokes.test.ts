@@ -1,4 +1,4 @@
-import type { GroundPlanAnswer, PlanChangesInput, PlanRecord, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import type { DrawingAnswer, DrawingChangesInput, DrawnRecord, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import fc from 'fast-check';
 import {
   type MadeStroke,
@@ -26,9 +26,9 @@ const square = (size: number): ZoneGeometry => ({
 class Sheet {
   #next = 1;
   #away = new Map<string, ZoneAnswer>();
-  plan: GroundPlanAnswer = { zones: [], features: [], underlay: null };
+  plan: DrawingAnswer = { zones: [], features: [], underlay: null };
 
-  apply({ outlines = [], newZones = [], remove = [], restore = [] }: PlanChangesInput): void {
+  apply({ outlines = [], newZones = [], remove = [], restore = [] }: DrawingChangesInput): void {
     let zones = [...this.plan.zones];
     for (const { id } of remove) {
       const gone = zones.find((zone) => zone.id === id);
@@ -88,7 +88,7 @@ it('any run of strokes is undone to where it began and made again to where it wa
           Stroke['newZones']
         >[number];
         const redrawn = zone ? [{ id: zone.id, from: zone.geometry, to: square(size + 100), typedArea: 9 }] : [];
-        const removed: PlanRecord[] = zone ? [{ what: 'zone', id: zone.id }] : [];
+        const removed: DrawnRecord[] = zone ? [{ what: 'zone', id: zone.id }] : [];
         const stroke: Stroke =
           kind === 'add' || !zone
             ? { name: 'add', newZones: [added] }

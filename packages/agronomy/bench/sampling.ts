@@ -1,4 +1,4 @@
-import { type Outline, Plane, type PlanePoint, type Position, chanceFrom } from '../src/plan/index.ts';
+import { type Outline, Plane, type PlanePoint, type Position, chanceFrom } from '../src/geometry/index.ts';
 import {
   coringGround,
   corePlaces,

@@ -8,7 +8,7 @@ import {
   type Match,
   type Outline,
   Plane,
-  PlanError,
+  GeometryError,
   type PlanePoint,
   type SpotHeight,
   areaOf,
@@ -21,7 +21,7 @@ import {
   slopeBreak,
   surroundings,
   walkedArea,
-} from '../src/plan/index.ts';
+} from '../src/geometry/index.ts';
 
 const double = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const plane = new Plane([-36, 46.5]);
@@ -109,7 +109,7 @@ describe('a walked boundary', () => {
         const { area, uncertainty } = walkedArea(walk(corners, seed));
         return [{ truth: shoelace(corners) / 2, area, uncertainty }];
       } catch (error) {
-        if (error instanceof PlanError) return [];
+        if (error instanceof GeometryError) return [];
         throw error;
       }
     });

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { InputError } from '../src/calculators/fields.ts';
-import { type Outline, Plane, PlanError, type PlanePoint, areaOf, chanceFrom, contains } from '../src/plan/index.ts';
+import {
+  type Outline,
+  Plane,
+  GeometryError,
+  type PlanePoint,
+  areaOf,
+  chanceFrom,
+  contains,
+} from '../src/geometry/index.ts';
 import { bagCode, readBagCode, writeBagCode } from '../src/sampling/bagCode.ts';
 import { type SampledZone, apartBecause, proposeComposites } from '../src/sampling/composites.ts';
 import { corePush, probeStop } from '../src/sampling/corePush.ts';
@@ -172,7 +180,7 @@ describe('places to push the probe', () => {
       /too narrow to keep that far from its edges/,
     );
     const tiny = coringGround({ ...free, outline: ringOf([[0, 0], [3, 0], [3, 3], [0, 3]]), edge: 1 }); // prettier-ignore
-    expect(() => corePlaces(tiny, 20, 'coverage', 1)).toThrow(PlanError);
+    expect(() => corePlaces(tiny, 20, 'coverage', 1)).toThrow(GeometryError);
   });
 });
 

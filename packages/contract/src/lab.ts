@@ -1,7 +1,10 @@
 import {
   type BufferMethod,
+  type ColumnMatch,
   type Extractant,
+  type LabRow,
   type LabUnit,
+  type RowFault,
   bufferMethods,
   extractants,
   labFields,
@@ -15,6 +18,8 @@ import {
   IsIn,
   IsISO8601,
   IsInt,
+  IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   IsUUID,
@@ -197,4 +202,68 @@ export class LabImportChoices {
   @IsOptional()
   @Amount('Sampled depth', { min: 2, max: 60, unit: 'cm' })
   depth?: number | null;
+}
+
+export class LabResultAnswer {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() siteId: string;
+  @IsString() zoneId: string;
+  @IsString() label: string;
+  @IsOptional() @IsString() labNumber: string | null;
+  @IsOptional() @IsString() sampledOn: string | null;
+  @IsNumber() depth: number;
+  @IsString() extractant: Extractant;
+  @IsOptional() @IsString() bufferMethod: BufferMethod | null;
+  @IsNumber() soilPh: number;
+  @IsOptional() @IsNumber() bufferPh: number | null;
+  @IsOptional() @IsNumber() limeFactor: number | null;
+  @IsOptional() @IsNumber() organicMatter: number | null;
+  @ValidateNested() @Type(() => NutrientsInput) nutrients: NutrientsInput;
+  /** What else the laboratory's line said, in its own words, such as its lime advice. */
+  @IsOptional() @IsString() beside: string | null;
+  /** Where the numbers came from: typed, or the name of a file. */
+  @IsString() origin: string;
+  @IsString() recordedAt: string;
+  /** Values that look like a slip of unit or column, one sentence each. */
+  @IsArray() @IsString({ each: true }) questions: string[];
+}
+
+/** A bag with soil in it. */
+export class FilledBagAnswer {
+  @IsString() id: string;
+  @IsString() code: string;
+  @IsArray() @IsString({ each: true }) zoneIds: string[];
+}
+
+export class LabImportRowAnswer {
+  @IsInt() line: number;
+  @IsArray() @IsString({ each: true }) cells: string[];
+  @IsObject() row: LabRow;
+  @IsOptional() @IsString() zoneId: string | null;
+  /** The bag whose numbers these are: they are for each of its zones. */
+  @IsOptional() @IsString() bagId: string | null;
+  /** Where it goes was chosen by the person, not matched by label. */
+  @IsBoolean() zoneChosen: boolean;
+  /** What keeps the row from being imported. */
+  @IsArray() faults: RowFault[];
+  @IsArray() @IsString({ each: true }) questions: string[];
+  /** The result it became. */
+  @IsOptional() @IsString() resultId: string | null;
+}
+
+export class LabImportAnswer {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() siteId: string;
+  @IsString() fileName: string;
+  @IsString() status: 'open' | 'imported';
+  @IsArray() columns: ColumnMatch[];
+  @IsOptional() @IsString() extractant: Extractant | null;
+  @IsOptional() @IsString() bufferMethod: BufferMethod | null;
+  @IsOptional() @IsNumber() limeFactor: number | null;
+  @IsOptional() @IsNumber() depth: number | null;
+  @ValidateNested({ each: true }) @Type(() => LabImportRowAnswer) rows: LabImportRowAnswer[];
+  /** Bags of the site that a line may be about, newest first. */
+  @ValidateNested({ each: true }) @Type(() => FilledBagAnswer) bags: FilledBagAnswer[];
 }

@@ -1,5 +1,29 @@
-import type { ValidationError } from 'class-validator';
-import type { ProblemField } from './answers.ts';
+import { Type } from 'class-transformer';
+import { IsInt, IsObject, IsOptional, IsString, type ValidationError, ValidateNested } from 'class-validator';
+
+export class ProblemField {
+  /** Full dotted path. */
+  @IsString() field: string;
+  @IsString() message: string;
+}
+
+/** What somebody else saved meanwhile. */
+export class ConflictAnswer {
+  @IsObject() current: { readonly version: number };
+  @IsString() changedBy: string;
+  @IsString() changedAt: string;
+}
+
+/** A refusal, as problem details (RFC 9457). */
+export class ProblemAnswer {
+  @IsString() type: string;
+  @IsString() title: string;
+  @IsInt() status: number;
+  @IsString() detail: string;
+  @ValidateNested({ each: true }) @Type(() => ProblemField) errors: ProblemField[];
+  /** The record as it stands now, when a save was refused because another came first. */
+  @IsOptional() @ValidateNested() @Type(() => ConflictAnswer) conflict?: ConflictAnswer;
+}
 
 /** What is asked for where a field has no words of its own, such as one that only a program sends; by the check. */
 const asked: Readonly<Record<string, string>> = {

@@ -1,5 +1,7 @@
-import { IsOptional, IsUUID } from 'class-validator';
-import { Amount } from './checks.ts';
+import type { ProductChoices, Reading, ZonePlan } from '@glenfold/agronomy';
+import { Type } from 'class-transformer';
+import { IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID, ValidateNested } from 'class-validator';
+import { LabResultAnswer } from './lab.ts';
 
 const productOnly = { message: 'Choose a product of the catalogue.' };
 
@@ -22,12 +24,21 @@ export class PlanChoicesInput {
   potassium?: string;
 }
 
-/** What a practice sets for a product: its bag (kg) and what that costs. */
-export class ProductPriceInput {
-  @Amount('Bag', { min: 0.1, max: 2000, unit: 'kg' })
-  bagMass: number;
+/** A zone's newest result with its reading and rates. */
+export class ZonePlanAnswer {
+  @IsString() zoneId: string;
+  @ValidateNested() @Type(() => LabResultAnswer) result: LabResultAnswer;
+  @IsObject() reading: Reading;
+  @IsObject() plan: ZonePlan;
+  @IsObject() choices: ProductChoices;
+  /** Of the choices; 0 while none was made. */
+  @IsInt() version: number;
+  /** Costs are left out for those who see no prices. */
+  @IsBoolean() priced: boolean;
+}
 
-  @IsOptional()
-  @Amount('Price of a bag', { min: 0, max: 100_000, unit: '$' })
-  bagPrice: number | null;
+export class IssuedPlanAnswer {
+  @IsString() id: string;
+  @IsString() issuedAt: string;
+  @IsString() pdf: string;
 }

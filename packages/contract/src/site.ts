@@ -1,6 +1,8 @@
 import { type PlanGeometry, grassNames, soilGroups } from '@glenfold/agronomy';
-import { IsIn, IsOptional, IsString, Length, MaxLength } from 'class-validator';
+import { Type } from 'class-transformer';
+import { IsIn, IsInt, IsObject, IsOptional, IsString, Length, MaxLength, ValidateNested } from 'class-validator';
 import { Amount, Taped, type TapedShape, oneOf, trim, trimOrNone } from './checks.ts';
+import { ZoneFactsInput } from './facts.ts';
 
 export const surfaces = ['turf', 'fine turf', 'seedbed'] as const;
 export const intensities = ['low', 'medium', 'high'] as const;
@@ -91,4 +93,25 @@ export class ZoneInput extends MeasurementsInput {
   @IsString({ message: 'Write the reason as text.' })
   @MaxLength(200, { message: 'Keep the reason under 200 letters.' })
   aimReason?: string | null;
+}
+
+export class SiteAnswer extends SiteInput {
+  @IsString() id: string;
+  @IsInt() version: number;
+}
+
+export class ZoneAnswer extends ZoneInput {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() siteId: string;
+  @IsOptional() @IsObject() geometry: ZoneGeometry | null;
+  @ValidateNested() @Type(() => ZoneFactsInput) facts: ZoneFactsInput;
+  @IsOptional() @IsObject() properties: Record<string, unknown> | null;
+}
+
+/** What of a zone a person changes, out of all that is told of it. */
+export function zoneInput(zone: ZoneAnswer): ZoneInput {
+  const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, facts: _facts, ...rest } = zone;
+  const { properties: _properties, ...input } = rest;
+  return input;
 }

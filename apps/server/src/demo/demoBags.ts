@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { type Outline, type Position } from '@glenfold/agronomy/plan';
+import { type Outline, type Position } from '@glenfold/agronomy/geometry';
 import { coringGround, corePlaces, shortestWalk } from '@glenfold/agronomy/sampling';
-import { Plane } from '@glenfold/agronomy/plan';
+import { Plane } from '@glenfold/agronomy/geometry';
 import { isExclusion } from '@glenfold/agronomy';
-import type { BagState, GroundPlanAnswer } from '@glenfold/contract';
+import type { BagState, DrawingAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { GroundPlanService } from '../ground/groundPlan.service.ts';
+import { DrawingService } from '../ground/drawing.service.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
 import { WalkService } from '../sampling/walk.service.ts';
 
@@ -27,7 +27,7 @@ const DAY = 86_400_000;
 @Injectable()
 export class DemoBags {
   constructor(
-    private readonly plans: GroundPlanService,
+    private readonly plans: DrawingService,
     private readonly sampling: SamplingService,
     private readonly walk: WalkService,
   ) {}
@@ -37,7 +37,7 @@ export class DemoBags {
     for (const bag of bags) await this.#one(siteId, plan!, bag);
   }
 
-  async #one(siteId: string, plan: GroundPlanAnswer, bag: DemoBag): Promise<void> {
+  async #one(siteId: string, plan: DrawingAnswer, bag: DemoBag): Promise<void> {
     const { zones, cores, depth, panels, laboratory, custody } = bag;
     const settings = { design: 'coverage', edge: 1, clear: 1, seed: 3, probe: 1.905, purpose: 'routine' } as const;
     const own = plan.zones.filter(({ label }) => zones.includes(label));
@@ -78,7 +78,7 @@ export class DemoBags {
 }
 
 /** Places in a zone, in the order of a short walk. */
-function placesIn({ features }: GroundPlanAnswer, outline: Outline, count: number): Array<[number, number]> {
+function placesIn({ features }: DrawingAnswer, outline: Outline, count: number): Array<[number, number]> {
   const exclusions = features.filter(({ kind }) => isExclusion(kind)).map(({ geometry }) => geometry as Outline);
   const lines = features
     .filter(({ kind }) => kind === 'buried line' || kind === 'irrigation')

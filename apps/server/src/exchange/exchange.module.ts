@@ -20,7 +20,7 @@ import { readFileSync } from 'node:fs';
 import type { Response } from 'express';
 import { COOKIE, For } from '../platform/gate.ts';
 import { refuse } from '../platform/problem.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { SessionService } from '../people/session.service.ts';
 import { SetupService } from '../people/setup.service.ts';
 import { CatalogueService } from '../rates/catalogue.service.ts';
@@ -48,7 +48,7 @@ class FirstPractice {
     private readonly setup: SetupService,
     private readonly catalogue: CatalogueService,
     private readonly sessions: SessionService,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
   ) {}
 
   /** A practice with its owner and the generic catalogue, without prices. @returns the cookie */
@@ -56,7 +56,7 @@ class FirstPractice {
     await this.setup.check({ password, email });
     return this.setup.first(async (manager) => {
       const made = await this.setup.practice(manager, { name: practice, demo: false }, { name, email }, password);
-      await made.enter(() => this.catalogue.import(readFileSync(this.settings.catalogue, 'utf8')));
+      await made.enter(() => this.catalogue.import(readFileSync(this.installation.catalogue, 'utf8')));
       return this.sessions.begin(manager, made.personId, made.practiceId);
     });
   }

@@ -1,8 +1,8 @@
 import {
-  GroundPlanAnswer,
-  GroundThingsAnswer,
+  DrawingAnswer,
+  DrawnThingsAnswer,
   MeasurementsInput,
-  PlanChangesInput,
+  DrawingChangesInput,
   SiteAnswer,
   SiteInput,
   ZoneAnswer,
@@ -13,7 +13,7 @@ import { Body, Controller, Delete, Get, HttpCode, Module, Param, ParseUUIDPipe, 
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
-import { GroundPlanService } from './groundPlan.service.ts';
+import { DrawingService } from './drawing.service.ts';
 import { GroundService, siteAnswer, zoneAnswer } from './ground.service.ts';
 import { PicturesController } from './pictures.controller.ts';
 import { PicturesService } from './pictures.service.ts';
@@ -25,7 +25,7 @@ import { PlanSheetService } from './planSheet.service.ts';
 class GroundController {
   constructor(
     private readonly ground: GroundService,
-    private readonly plans: GroundPlanService,
+    private readonly plans: DrawingService,
   ) {}
 
   @Get('sites')
@@ -92,8 +92,8 @@ class GroundController {
   /** The plan but for the outlines, which come with the zones. */
   @Get('sites/:siteId/plan')
   @For('work.read')
-  @ApiOkResponse({ type: GroundThingsAnswer })
-  things(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<GroundThingsAnswer> {
+  @ApiOkResponse({ type: DrawnThingsAnswer })
+  things(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<DrawnThingsAnswer> {
     return this.plans.things(siteId);
   }
 
@@ -101,11 +101,11 @@ class GroundController {
   @Post('sites/:siteId/plan')
   @For('work.write')
   @HttpCode(200)
-  @ApiOkResponse({ type: GroundPlanAnswer })
+  @ApiOkResponse({ type: DrawingAnswer })
   changePlan(
     @Param('siteId', ParseUUIDPipe) siteId: string,
-    @Body() changes: PlanChangesInput,
-  ): Promise<GroundPlanAnswer> {
+    @Body() changes: DrawingChangesInput,
+  ): Promise<DrawingAnswer> {
     return this.plans.change(siteId, changes);
   }
 
@@ -160,7 +160,7 @@ class GroundController {
 
 @Module({
   controllers: [GroundController, PicturesController, PlanSheetController],
-  providers: [GroundService, GroundPlanService, PicturesService, PlanSheetService],
-  exports: [GroundService, GroundPlanService],
+  providers: [GroundService, DrawingService, PicturesService, PlanSheetService],
+  exports: [GroundService, DrawingService],
 })
 export class GroundModule {}

@@ -1,5 +1,5 @@
 import { InputError, areaShape, checkGeometry } from '@glenfold/agronomy';
-import { areaOf } from '@glenfold/agronomy/plan';
+import { areaOf } from '@glenfold/agronomy/geometry';
 import {
   GroundFeatureInput,
   type MeasurementsInput,

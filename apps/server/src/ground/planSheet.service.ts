@@ -6,7 +6,7 @@ import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { bytesOf, cell, head, rules } from '../platform/paper.ts';
 import { GroundService } from './ground.service.ts';
-import { GroundPlanService } from './groundPlan.service.ts';
+import { DrawingService } from './drawing.service.ts';
 import { type PlanSheet, planSheet, sheetSize } from './planSheet.ts';
 
 /** The plan of a site to take away. */
@@ -14,7 +14,7 @@ import { type PlanSheet, planSheet, sheetSize } from './planSheet.ts';
 export class PlanSheetService {
   constructor(
     private readonly ground: GroundService,
-    private readonly plans: GroundPlanService,
+    private readonly plans: DrawingService,
     private readonly practices: PracticeService,
     private readonly clock: Clock,
   ) {}

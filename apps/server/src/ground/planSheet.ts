@@ -8,10 +8,10 @@ import {
   pointKinds,
   present,
 } from '@glenfold/agronomy';
-import { type Outline, Plane, type PlanePoint, innerPlace } from '@glenfold/agronomy/plan';
+import { type Outline, Plane, type PlanePoint, innerPlace } from '@glenfold/agronomy/geometry';
 import {
   type GroundFeatureAnswer,
-  type GroundPlanAnswer,
+  type DrawingAnswer,
   HATCH,
   type ZoneAnswer,
   colours,
@@ -68,7 +68,7 @@ function words(x: number, y: number, text: string, look: TextLook = {}): string 
 
 /** Every place that is drawn, with a tree's canopy. */
 function extentOf(
-  plan: Pick<GroundPlanAnswer, 'zones' | 'features'>,
+  plan: Pick<DrawingAnswer, 'zones' | 'features'>,
   plane: Plane,
 ): readonly [west: number, south: number, east: number, north: number] {
   const reach: PlanePoint[] = [...plan.zones, ...plan.features].flatMap((record) => {
@@ -92,7 +92,7 @@ function extentOf(
 }
 
 /** @param zoneIds what the drawing is about; all of it when left out */
-function layOut(whole: GroundPlanAnswer, units: UnitSystem, zoneIds?: readonly string[]): Sheet | undefined {
+function layOut(whole: DrawingAnswer, units: UnitSystem, zoneIds?: readonly string[]): Sheet | undefined {
   const plan = zoneIds ? { zones: whole.zones.filter(({ id }) => zoneIds.includes(id)), features: [] } : whole;
   const first = [...plan.zones, ...plan.features].find(({ geometry }) => geometry)?.geometry;
   if (!first) return undefined;
@@ -341,7 +341,7 @@ export interface PlanSheet {
  */
 export function planSheet(
   site: { readonly name: string; readonly place: string | null },
-  plan: GroundPlanAnswer,
+  plan: DrawingAnswer,
   by: string,
   units: UnitSystem,
   work?: SheetWork,

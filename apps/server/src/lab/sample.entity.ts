@@ -1,7 +1,7 @@
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
-/** One composite of cores: a bag. */
+/** What a laboratory measured, or an advisor: the soil of a bag for one of its zones, or of a label that was typed. */
 @Entity('sample')
 export class Sample extends Owned {
   @Column({ type: 'uuid' })

@@ -6,7 +6,7 @@ import { In } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import { COOKIE, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { Membership } from './membership.entity.ts';
 import { Practice } from './practice.entity.ts';
 import { SessionService } from './session.service.ts';
@@ -16,12 +16,12 @@ import { SessionService } from './session.service.ts';
 export class DemoPeople {
   constructor(
     private readonly door: Door,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
   ) {}
 
   /** Nobody outside demo mode. */
   async people(): Promise<DemoPersonAnswer[]> {
-    if (!this.settings.demo) return [];
+    if (!this.installation.demo) return [];
     return this.door.open(async (manager) => {
       const practices = await manager.findBy(Practice, { demo: true });
       const memberships = await manager.find(Membership, {

@@ -11,7 +11,7 @@ import { Door } from '../platform/door.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { nameDoer } from '../platform/scope.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { Work } from '../platform/work.ts';
 import { Person } from './identity.entities.ts';
 import { Invitation } from './invitation.entity.ts';
@@ -32,7 +32,7 @@ export class InvitationService {
     private readonly records: Records,
     private readonly work: Work,
     private readonly door: Door,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
     private readonly mail: MailService,
     private readonly members: MemberService,
     private readonly signIn: SignInService,
@@ -75,7 +75,7 @@ export class InvitationService {
         practiceId,
         to: email,
         subject: `${practice.name} invites you to Glenfold`,
-        text: `${person!.name} invites you to work with ${practice.name} as ${role}. Open\n\n${this.settings.address}/invitation/${token}\n\nwithin ${DAYS} days to take it up. It works once.\n`,
+        text: `${person!.name} invites you to work with ${practice.name} as ${role}. Open\n\n${this.installation.address}/invitation/${token}\n\nwithin ${DAYS} days to take it up. It works once.\n`,
       });
       return { mail, id: invitation.id };
     });

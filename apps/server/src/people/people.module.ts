@@ -1,6 +1,6 @@
 import { type DynamicModule, type MiddlewareConsumer, Module, type NestModule } from '@nestjs/common';
 import { AuditService } from '../audit/audit.service.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { MailCarrier, mailCarrier } from '../standins/mailCarrier.ts';
 import { AccessMiddleware } from './access.ts';
 import { DemoController, DemoPeople } from './demoPeople.ts';
@@ -19,13 +19,13 @@ import { SignInService } from './signIn.service.ts';
 @Module({})
 export class PeopleModule implements NestModule {
   /** @param demo mounts the way in with one click. */
-  static with({ demo }: Pick<Settings, 'demo'>): DynamicModule {
+  static with({ demo }: Pick<Installation, 'demo'>): DynamicModule {
     return {
       module: PeopleModule,
       global: true,
       controllers: [SessionController, PracticeController, ...(demo ? [DemoController] : [])],
       providers: [
-        { provide: MailCarrier, useFactory: mailCarrier, inject: [Settings] },
+        { provide: MailCarrier, useFactory: mailCarrier, inject: [Installation] },
         AuditService,
         DemoPeople,
         InvitationService,

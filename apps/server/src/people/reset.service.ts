@@ -3,7 +3,7 @@ import { Injectable, Logger } from '@nestjs/common';
 import { type EntityManager, IsNull, Not } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import { Problem } from '../platform/problem.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { PasswordReset, Person, Session } from './identity.entities.ts';
 import type { Mail } from './mail.entity.ts';
 import { MailService } from './mail.service.ts';
@@ -21,7 +21,7 @@ export class ResetService {
 
   constructor(
     private readonly door: Door,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
     private readonly mail: MailService,
     private readonly signIn: SignInService,
     private readonly sessions: SessionService,
@@ -57,7 +57,7 @@ export class ResetService {
         usedAt: null,
       }),
     );
-    const link = `${this.settings.address}/reset/${token}`;
+    const link = `${this.installation.address}/reset/${token}`;
     const mail = await this.mail.write(manager, {
       practiceId: memberships.length === 1 ? memberships[0]!.practiceId : null,
       to: person.email,

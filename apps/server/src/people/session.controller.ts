@@ -14,7 +14,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Req, Res } f
 import { ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { Door } from '../platform/door.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { COOKIE, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
 import { DemoPeople } from './demoPeople.ts';
@@ -39,7 +39,7 @@ export class SessionController {
     private readonly resets: ResetService,
     private readonly invitations: InvitationService,
     private readonly demo: DemoPeople,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
   ) {}
 
   @Get('session')
@@ -57,7 +57,7 @@ export class SessionController {
         role,
         practices: places.map(({ practice: { id, name }, role }) => ({ practiceId: id, practiceName: name, role })),
         demoPeople: [],
-        tiles: this.settings.tiles ?? null,
+        tiles: this.installation.tiles ?? null,
       };
     }
     const any = await this.door.open((manager) => manager.existsBy(Practice, {}));

@@ -4,7 +4,7 @@ import type { CookieOptions } from 'express';
 import { type EntityManager, LessThan } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import type { Access } from '../platform/gate.ts';
-import { Settings, isSecure } from '../platform/settings.ts';
+import { Installation, isSecure } from '../platform/installation.ts';
 import { Person, Session } from './identity.entities.ts';
 import { Membership } from './membership.entity.ts';
 import { Practice } from './practice.entity.ts';
@@ -29,11 +29,11 @@ export interface Place {
 export class SessionService {
   constructor(
     private readonly door: Door,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
   ) {}
 
   get cookie(): CookieOptions {
-    return { httpOnly: true, sameSite: 'lax', secure: isSecure(this.settings), path: '/', maxAge: ABSOLUTE_END };
+    return { httpOnly: true, sameSite: 'lax', secure: isSecure(this.installation), path: '/', maxAge: ABSOLUTE_END };
   }
 
   /** Who holds the cookie; nothing when the session is over. Roles are read anew each time: a change counts at once. */

@@ -4,7 +4,7 @@ import { type CanActivate, type ExecutionContext, Injectable, SetMetadata } from
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
 import { Problem } from './problem.ts';
-import { Settings, isSecure } from './settings.ts';
+import { Installation, isSecure } from './installation.ts';
 
 /** Who asks: a session with its person, and the practice that is open in it. */
 export interface Access {
@@ -50,7 +50,7 @@ const READS = new Set(['GET', 'HEAD']);
 export class Gate implements CanActivate {
   constructor(
     private readonly reflector: Reflector,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
   ) {}
 
   canActivate(context: ExecutionContext): boolean {
@@ -105,7 +105,7 @@ export class Gate implements CanActivate {
   #refuseForeign(request: Request): void {
     const origin = request.header('origin');
     const site = request.header('sec-fetch-site');
-    const own = isSecure(this.settings) ? new URL(this.settings.address).host : request.header('host');
+    const own = isSecure(this.installation) ? new URL(this.installation.address).host : request.header('host');
     const foreign =
       (origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== own)) ||
       (site !== undefined && site !== 'same-origin' && site !== 'none');

@@ -4,24 +4,24 @@ import { Clock } from './clock.ts';
 import { Door } from './door.ts';
 import { Gate } from './gate.ts';
 import { Records } from './records.ts';
-import { Settings } from './settings.ts';
+import { Installation } from './installation.ts';
 import { Work } from './work.ts';
 
 @Module({})
 export class PlatformModule {
-  static with(settings: Settings): DynamicModule {
+  static with(installation: Installation): DynamicModule {
     return {
       module: PlatformModule,
       global: true,
       providers: [
-        { provide: Settings, useValue: settings },
+        { provide: Installation, useValue: installation },
         { provide: APP_GUARD, useClass: Gate },
         Clock,
         Work,
         Records,
         Door,
       ],
-      exports: [Clock, Settings, Work, Records, Door],
+      exports: [Clock, Installation, Work, Records, Door],
     };
   }
 }

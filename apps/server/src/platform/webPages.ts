@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import helmet from 'helmet';
-import { type Settings, isSecure } from './settings.ts';
+import { type Installation, isSecure } from './installation.ts';
 
 /** Stands in the built page where each answer gets a nonce of its own. */
 const PLACE = '__NONCE__';
@@ -13,8 +13,8 @@ const PLACE = '__NONCE__';
 const nonceOf = (response: ServerResponse): string => (response as Response).locals.nonce as string;
 
 /** Headers that allow the browser our own files and nothing else: no foreign or inline script, style or frame. */
-export function securityHeaders(settings: Settings): RequestHandler {
-  const secure = isSecure(settings);
+export function securityHeaders(installation: Installation): RequestHandler {
+  const secure = isSecure(installation);
   const headers = helmet({
     strictTransportSecurity: secure,
     referrerPolicy: { policy: 'no-referrer' },
@@ -25,7 +25,12 @@ export function securityHeaders(settings: Settings): RequestHandler {
         'script-src': ["'self'"],
         'style-src': ["'self'", (_request, response) => `'nonce-${nonceOf(response)}'`],
         'font-src': ["'self'"],
-        'img-src': ["'self'", 'data:', 'blob:', ...(settings.tiles ? [new URL(settings.tiles.address).origin] : [])],
+        'img-src': [
+          "'self'",
+          'data:',
+          'blob:',
+          ...(installation.tiles ? [new URL(installation.tiles.address).origin] : []),
+        ],
         'worker-src': ["'self'"],
         'connect-src': ["'self'"],
         'object-src': ["'none'"],

@@ -5,7 +5,7 @@ import { hashToken, newToken } from '../people/secrets.ts';
 import { Door } from '../platform/door.ts';
 import { Problem } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
-import { Settings } from '../platform/settings.ts';
+import { Installation } from '../platform/installation.ts';
 import { Work } from '../platform/work.ts';
 import { ShareLink } from './shareLink.entity.ts';
 import { dayOf } from '../platform/clock.ts';
@@ -18,7 +18,7 @@ export class ShareLinkService {
     private readonly ground: GroundService,
     private readonly work: Work,
     private readonly door: Door,
-    private readonly settings: Settings,
+    private readonly installation: Installation,
   ) {}
 
   /** Newest first; revoked ones stay in the list. */
@@ -42,7 +42,7 @@ export class ShareLinkService {
       tokenHash: hashToken(token),
       expiresAt: new Date(Date.now() + days * 86_400_000),
     });
-    return answer(link, `${this.settings.address}/shared/${token}`);
+    return answer(link, `${this.installation.address}/shared/${token}`);
   }
 
   revoke(id: string): Promise<void> {

@@ -1,5 +1,5 @@
 import { type UnitSystem, present, writeBagCode } from '@glenfold/agronomy';
-import { type BagAnswer, type GroundPlanAnswer, colours } from '@glenfold/contract';
+import { type BagAnswer, type DrawingAnswer, colours } from '@glenfold/contract';
 import type { Content } from 'pdfmake/interfaces.js';
 import { planSheet, sheetSize, sheetWords } from '../ground/planSheet.ts';
 import { bytesOf, cell, head, rules } from '../platform/paper.ts';
@@ -40,7 +40,7 @@ function list(bag: BagAnswer, units: UnitSystem) {
 /** A page for each bag: its planned cores on the plan, to scale, and a list to write on. A walk without a device. */
 export function fieldSheetPdf(
   site: { readonly name: string; readonly place: string | null },
-  plan: GroundPlanAnswer,
+  plan: DrawingAnswer,
   bags: readonly BagAnswer[],
   by: string,
   units: UnitSystem,

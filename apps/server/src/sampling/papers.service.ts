@@ -1,7 +1,7 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import { type LabelSheet, allows, feeOf } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { GroundPlanService } from '../ground/groundPlan.service.ts';
+import { DrawingService } from '../ground/drawing.service.ts';
 import { GroundService, zoneAnswer } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { refuse } from '../platform/problem.ts';
@@ -17,7 +17,7 @@ export class PapersService {
   constructor(
     private readonly sampling: SamplingService,
     private readonly ground: GroundService,
-    private readonly plans: GroundPlanService,
+    private readonly plans: DrawingService,
     private readonly practices: PracticeService,
     private readonly laboratories: Laboratories,
     private readonly work: Work,

@@ -1,5 +1,5 @@
 import { createTransport } from 'nodemailer';
-import type { Settings } from '../platform/settings.ts';
+import type { Installation } from '../platform/installation.ts';
 
 export interface Letter {
   readonly to: string;
@@ -42,6 +42,6 @@ export class SmtpCarrier extends MailCarrier {
   }
 }
 
-export function mailCarrier({ smtp, mailFrom }: Settings): MailCarrier {
+export function mailCarrier({ smtp, mailFrom }: Installation): MailCarrier {
   return smtp ? new SmtpCarrier(smtp, mailFrom) : new OutboxOnly();
 }

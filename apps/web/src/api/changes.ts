@@ -3,7 +3,7 @@ import type {
   BagAnswer,
   BagLineAnswer,
   CustodyInput,
-  GroundPlanAnswer,
+  DrawingAnswer,
   InvitationAnswer,
   InvitationInput,
   IssuedPlanAnswer,
@@ -19,7 +19,7 @@ import type {
   PhotoAnswer,
   PhotoInput,
   OutboxAnswer,
-  PlanChangesInput,
+  DrawingChangesInput,
   PlanChoicesInput,
   PracticeAnswer,
   PracticeInput,
@@ -173,7 +173,7 @@ export const useLabNumber = () =>
 /** One stroke on the plan of a site; strokes are saved one after the other. */
 export function useChangePlan(siteId: string) {
   return useChange(
-    (changes: PlanChangesInput) => api<GroundPlanAnswer>('POST', `/sites/${siteId}/plan`, changes),
+    (changes: DrawingChangesInput) => api<DrawingAnswer>('POST', `/sites/${siteId}/plan`, changes),
     `plan ${siteId}`,
   );
 }

@@ -3,7 +3,7 @@ import type {
   AuditPageAnswer,
   BagAnswer,
   BagLineAnswer,
-  GroundThingsAnswer,
+  DrawnThingsAnswer,
   HiddenSoilAnswer,
   InvitationAnswer,
   InvitationOfferAnswer,
@@ -89,7 +89,7 @@ export const queries = {
   groundThings: (siteId: string) =>
     queryOptions({
       queryKey: ['site', siteId, 'ground-things'],
-      queryFn: () => api<GroundThingsAnswer>('GET', `/sites/${siteId}/plan`),
+      queryFn: () => api<DrawnThingsAnswer>('GET', `/sites/${siteId}/plan`),
     }),
   bags: (siteId: string) =>
     queryOptions({

@@ -1,4 +1,4 @@
-import type { Fix } from '@glenfold/agronomy/plan';
+import type { Fix } from '@glenfold/agronomy/geometry';
 
 /** Where positions come from: the device, or a stand-in for it. */
 export interface PositionSource {

@@ -1,4 +1,4 @@
-import { type Position, noisyWalk } from '@glenfold/agronomy/plan';
+import { type Position, noisyWalk } from '@glenfold/agronomy/geometry';
 import type { PositionSource } from './positionSource.ts';
 
 /** After how long without a fix a receiver says so, s of the walk. */

@@ -1,7 +1,7 @@
 import type Geometry from 'jsts/org/locationtech/jts/geom/Geometry.js';
 import {
   type Outline,
-  PlanError,
+  GeometryError,
   areaOf,
   both,
   discAt,
@@ -15,9 +15,9 @@ import {
   unionOf,
   without,
   write,
-} from '../plan/outline.ts';
-import { chanceFrom } from '../plan/chance.ts';
-import type { Plane, PlanePoint, Position } from '../plan/plane.ts';
+} from '../geometry/outline.ts';
+import { chanceFrom } from '../geometry/chance.ts';
+import type { Plane, PlanePoint, Position } from '../geometry/plane.ts';
 import type { PointDesign } from './designTables.ts';
 import { equalStrata } from './strata.ts';
 
@@ -55,7 +55,7 @@ const LEAST_A_CORE = 0.25;
 /**
  * The ground of a zone that may be cored: inside its edges and those of what is left out of it, away from buried lines.
  *
- * @throws {PlanError} saying what to change when nothing is left.
+ * @throws {GeometryError} saying what to change when nothing is left.
  */
 export function coringGround({ outline, exclusions, lines, edge, clear, about }: CoringGround): Outline {
   const plane = planeAt(outline);
@@ -69,13 +69,13 @@ export function coringGround({ outline, exclusions, lines, edge, clear, about }:
   const left = write(plane, about ? partOf(plane, free, about) : free);
   if (left) return left;
   if (about && write(plane, free))
-    throw new PlanError(
+    throw new GeometryError(
       about.part === 'bad'
         ? 'Where the trouble is marked nothing can be cored: it lies at the edge, or on what is left out. Let it reach further, or keep less from the edges.'
         : 'No healthy ground is left beside the trouble: let it reach less far, or take the healthy half in another zone of the same grass and care.',
     );
   const within = write(plane, inner);
-  throw new PlanError(
+  throw new GeometryError(
     within
       ? 'Nothing is left to core: what is kept from the lines and from the edges takes the whole zone. Keep less from the edges, or mark the lines on the ground and core by hand.'
       : 'The zone is too narrow to keep that far from its edges: keep less from them.',
@@ -222,14 +222,14 @@ function bentLine(design: 'Z' | 'zigzag', count: number): Array<readonly [number
  * @param ground that may be cored, as `coringGround` gives it; `count` cores; `seed` whole number: the same gives the
  *   same places.
  * @returns as many places inside the ground, in WGS84.
- * @throws {PlanError} when the ground is too small for so many cores.
+ * @throws {GeometryError} when the ground is too small for so many cores.
  * @see Brus, de Gruijter & van Groenigen (2007), "Designing spatial coverage samples using the k-means clustering
  *   algorithm", Developments in Soil Science 31: 183–192
  */
 export function corePlaces(ground: Outline, count: number, design: PointDesign, seed: number): Position[] {
   const area = areaOf(ground);
   if (area < count * LEAST_A_CORE)
-    throw new PlanError(
+    throw new GeometryError(
       `Inside its edges the zone has ${area.toFixed(1)} m², too little for ${count} cores: take fewer, or keep less from the edges.`,
     );
   const flat = flatten(ground);

@@ -1,4 +1,4 @@
-import type { PlanePoint } from '../plan/plane.ts';
+import type { PlanePoint } from '../geometry/plane.ts';
 
 const apart = (one: PlanePoint, other: PlanePoint): number => Math.hypot(one[0] - other[0], one[1] - other[1]);
 

@@ -1,4 +1,4 @@
-import type { PlanePoint } from '../plan/plane.ts';
+import type { PlanePoint } from '../geometry/plane.ts';
 
 const square = (one: PlanePoint, other: PlanePoint): number => (one[0] - other[0]) ** 2 + (one[1] - other[1]) ** 2;
 const ROUNDS = 30;

@@ -1,5 +1,5 @@
 import type { SoilGroup } from '@glenfold/agronomy';
-import { chanceFrom } from '@glenfold/agronomy/plan';
+import { chanceFrom } from '@glenfold/agronomy/geometry';
 import { type Soil, type SoilAnalyte, acidityOf, normal } from './hiddenSoil.ts';
 import { type HouseStyle, extracted, inItsUnit, panelAnalytes, wordFor } from './houseStyles.ts';
 import type { PrintedSample } from './reportFiles.ts';

@@ -1,5 +1,5 @@
 import { type ReportedValue, type SoilGroup, panel, phBuffering, samplingTables, toElement } from '@glenfold/agronomy';
-import { type Outline, Plane, type Position, chanceFrom } from '@glenfold/agronomy/plan';
+import { type Outline, Plane, type Position, chanceFrom } from '@glenfold/agronomy/geometry';
 import { corePlaces } from '@glenfold/agronomy/sampling';
 
 /** What a laboratory can find in soil: pH, mg/kg by Mehlich-3, organic matter %, salts dS/m. */

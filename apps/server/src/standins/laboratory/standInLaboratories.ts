@@ -1,5 +1,5 @@
 import { type SoilGroup, readBagCode, writeBagCode } from '@glenfold/agronomy';
-import { chanceFrom } from '@glenfold/agronomy/plan';
+import { chanceFrom } from '@glenfold/agronomy/geometry';
 import type { HiddenSoilAnswer, SoilValueAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In, MoreThan } from 'typeorm';

@@ -1,6 +1,6 @@
 import type { PlanGeometry } from '@glenfold/agronomy';
-import { Plane, type Position } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import { Plane, type Position } from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Divider } from '@mui/material';
 import { useMemo, useRef, useState } from 'react';
 import { Trouble } from '../../ui/bits.tsx';
@@ -15,7 +15,7 @@ import { shrink } from '../../ui/shrink.ts';
 import type { Pen } from './plan/PlanEditor.tsx';
 import { ToolMenu } from './plan/PlanTools.tsx';
 import { type Laying, UnderlayDialog } from './underlay/UnderlayDialog.tsx';
-import { WalkDialog } from './walk/WalkDialog.tsx';
+import { BoundaryDialog } from './boundary/BoundaryDialog.tsx';
 
 /** What the plan shows beside its zones. */
 export interface SheetView {
@@ -25,7 +25,7 @@ export interface SheetView {
 
 interface SheetMenusProps {
   readonly site: SiteAnswer;
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly zone: ZoneAnswer | undefined;
   readonly pen: Pen | null;
   readonly view: SheetView;
@@ -36,7 +36,7 @@ interface SheetMenusProps {
 const LONGEST = 3600;
 
 /** A place of the site, when anything is drawn. */
-function placeOf({ zones, features }: GroundPlanAnswer): Position | null {
+function placeOf({ zones, features }: DrawingAnswer): Position | null {
   const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
   const [longitude, latitude] = geometry?.coordinates.flat(3) ?? [];
   return longitude === undefined || latitude === undefined ? null : [longitude, latitude];
@@ -169,7 +169,7 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
         />
       )}
       {open === 'walk' && (
-        <WalkDialog
+        <BoundaryDialog
           zone={zone}
           site={near ?? [0, 0]}
           onClose={() => setOpen(null)}

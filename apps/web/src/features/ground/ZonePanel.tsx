@@ -1,5 +1,5 @@
 import { aimOf, areaShape, grassWords, swardOf } from '@glenfold/agronomy';
-import type { GroundPlanAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { DrawingAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Tab, Tabs, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from '../../theme.ts';
@@ -138,7 +138,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
 interface ZonePanelProps {
   readonly zone: ZoneAnswer;
   readonly result: LabResultAnswer | undefined;
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly pen: Pen | null;
   readonly onDialog: (dialog: ZoneDialog) => void;
 }

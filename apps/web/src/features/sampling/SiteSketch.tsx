@@ -1,5 +1,5 @@
 import { isExclusion, present } from '@glenfold/agronomy';
-import { type Outline, Plane, type PlanePoint, type Position, innerPlace } from '@glenfold/agronomy/plan';
+import { type Outline, Plane, type PlanePoint, type Position, innerPlace } from '@glenfold/agronomy/geometry';
 import { type GroundFeatureAnswer, type ZoneAnswer, evenStep } from '@glenfold/contract';
 import { useMemo } from 'react';
 import { colours } from '../../theme.ts';

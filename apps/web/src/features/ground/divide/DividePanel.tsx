@@ -1,5 +1,5 @@
-import { type Division, PlanError, divisions } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer, ZoneAnswer } from '@glenfold/contract';
+import { type Division, GeometryError, divisions } from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo } from 'react';
 import { colours } from '../../../theme.ts';
@@ -37,7 +37,7 @@ function reason({ why, measure, area, share }: Division, thing: string, zone: Zo
 
 interface DividePanelProps {
   readonly zone: ZoneAnswer;
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly pen: Pen | null;
 }
 
@@ -49,7 +49,7 @@ export function DividePanel({ zone, plan, pen }: DividePanelProps) {
     try {
       return divisions(zone.geometry, plan.features, spotsOf(zone, plan));
     } catch (error) {
-      if (error instanceof PlanError) return [];
+      if (error instanceof GeometryError) return [];
       throw error;
     }
   }, [zone, plan]);

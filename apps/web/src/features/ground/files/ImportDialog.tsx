@@ -1,6 +1,6 @@
 import { type FeatureKind, exclusionKinds, findGrass, lineKinds, pointKinds } from '@glenfold/agronomy';
-import { type Position, areaOf } from '@glenfold/agronomy/plan';
-import type { GroundFeatureInput, GroundPlanAnswer, NewZone } from '@glenfold/contract';
+import { type Position, areaOf } from '@glenfold/agronomy/geometry';
+import type { GroundFeatureInput, DrawingAnswer, NewZone } from '@glenfold/contract';
 import {
   Box,
   Button,
@@ -48,7 +48,7 @@ function kindsFor({ geometry }: FoundItem): readonly ItemKind[] {
 }
 
 interface ImportDialogProps {
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly near: Position | null;
   readonly onClose: () => void;
   readonly onImport: (stroke: Stroke) => Promise<void>;
@@ -181,7 +181,7 @@ function strokeOf(
   { name }: FoundFile,
   items: readonly FoundItem[],
   choiceOf: (item: FoundItem) => Choice,
-  plan: GroundPlanAnswer,
+  plan: DrawingAnswer,
 ): Stroke {
   const taken = new Set(plan.zones.map(({ label }) => label.toLowerCase()));
   const freeLabel = (wanted: unknown): string => {

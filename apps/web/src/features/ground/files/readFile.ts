@@ -1,4 +1,4 @@
-import { type Fix, PlanError, type Position, walkedArea } from '@glenfold/agronomy/plan';
+import { type Fix, GeometryError, type Position, walkedArea } from '@glenfold/agronomy/geometry';
 import { type PlanGeometry, exclusionKinds, lineKinds, pointKinds } from '@glenfold/agronomy';
 import { gpx as gpxToGeoJson, kml as kmlToGeoJson } from '@tmcw/togeojson';
 import { DOMParser } from '@xmldom/xmldom';
@@ -248,7 +248,7 @@ function walkItem(
     ];
     return { ...base, kind: 'zone', geometry: outline as PlanGeometry, uncertainty, repairs };
   } catch (error) {
-    if (!(error instanceof PlanError)) throw error;
+    if (!(error instanceof GeometryError)) throw error;
     const geometry: PlanGeometry = { type: 'LineString', coordinates: line.map(([x = 0, y = 0]) => [x, y]) };
     // What makes no area may still be a line.
     return line.length >= 2

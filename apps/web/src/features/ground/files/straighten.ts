@@ -1,5 +1,5 @@
 import { InputError, type PlanGeometry, checkGeometry } from '@glenfold/agronomy';
-import { Plane, type Position } from '@glenfold/agronomy/plan';
+import { Plane, type Position } from '@glenfold/agronomy/geometry';
 import type { Geometry } from 'geojson';
 
 export interface Straightened {

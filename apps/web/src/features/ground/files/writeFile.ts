@@ -1,6 +1,6 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import { convert } from '@glenfold/agronomy';
-import type { GroundPlanAnswer } from '@glenfold/contract';
+import type { DrawingAnswer } from '@glenfold/contract';
 import Feature from 'ol/Feature.js';
 import GPX from 'ol/format/GPX.js';
 import GeoJSON from 'ol/format/GeoJSON.js';
@@ -19,7 +19,7 @@ export type Format = keyof typeof formats;
 const geojson = new GeoJSON();
 
 /** All that is drawn, and what is written of it; what a foreign file said goes out again. */
-function featuresOf({ zones, features }: GroundPlanAnswer): Feature[] {
+function featuresOf({ zones, features }: DrawingAnswer): Feature[] {
   const made = (geometry: unknown, properties: object): Feature =>
     new Feature({ ...properties, geometry: geojson.readGeometry(geometry) ?? undefined });
   const drawn = zones.filter(({ geometry }) => geometry);
@@ -54,7 +54,7 @@ function forReceiver(feature: Feature): Feature {
   return new Feature({ name, geometry: lines ? new MultiLineString(lines) : geometry });
 }
 
-function table({ zones }: GroundPlanAnswer, units: UnitSystem): string {
+function table({ zones }: DrawingAnswer, units: UnitSystem): string {
   const unit = units === 'us' ? 'ft2' : 'm2';
   const rows = zones.map(({ name, label, area, grass, soilGroup, shade, facts, geometry, properties }) => ({
     ...properties,
@@ -77,7 +77,7 @@ function table({ zones }: GroundPlanAnswer, units: UnitSystem): string {
 }
 
 /** The plan in an open format, WGS84. */
-export function writePlan(plan: GroundPlanAnswer, format: Format, units: UnitSystem): string {
+export function writePlan(plan: DrawingAnswer, format: Format, units: UnitSystem): string {
   switch (format) {
     case 'geojson':
       return JSON.stringify(geojson.writeFeaturesObject(featuresOf(plan)), null, 1);

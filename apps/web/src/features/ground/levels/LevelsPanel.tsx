@@ -1,5 +1,12 @@
-import { type Earthwork, type Outline, PlanError, compassPoint, earthwork, fallOf } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer, ZoneAnswer } from '@glenfold/contract';
+import {
+  type Earthwork,
+  type Outline,
+  GeometryError,
+  compassPoint,
+  earthwork,
+  fallOf,
+} from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { colours } from '../../../theme.ts';
@@ -15,13 +22,13 @@ function attempt<T>(work: () => T): { readonly value?: T; readonly trouble?: str
   try {
     return { value: work() };
   } catch (error) {
-    if (error instanceof PlanError) return { trouble: error.message };
+    if (error instanceof GeometryError) return { trouble: error.message };
     throw error;
   }
 }
 
 /** Fall, hollows, and the soil to move for an even grade, from spot heights on the plan. */
-export function LevelsPanel({ zone, plan }: { readonly zone: ZoneAnswer; readonly plan: GroundPlanAnswer }) {
+export function LevelsPanel({ zone, plan }: { readonly zone: ZoneAnswer; readonly plan: DrawingAnswer }) {
   const { say } = useUnits();
   const { change, facts } = useFacts(zone);
   const spots = useMemo(() => spotsOf(zone, plan), [zone, plan]);

@@ -3,7 +3,7 @@ import {
   type Fault,
   type Outline,
   type Parted,
-  PlanError,
+  GeometryError,
   type Position,
   cutOut,
   mend,
@@ -11,8 +11,8 @@ import {
   splitBy,
   stripAlong,
   underCanopy,
-} from '@glenfold/agronomy/plan';
-import type { NewZone, GroundPlanAnswer, TilesAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+} from '@glenfold/agronomy/geometry';
+import type { NewZone, DrawingAnswer, TilesAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
 import {
   type ReactNode,
@@ -39,7 +39,7 @@ import { useStrokes } from './useStrokes.ts';
 
 interface PlanEditorProps {
   readonly siteId: string;
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly chosen: PlanItem | null;
   readonly onChoose: (item: PlanItem | null) => void;
   /** How zones are dressed, where not by their hatching. */
@@ -121,7 +121,7 @@ export function PlanEditor({
       setTrouble(null);
       return work();
     } catch (error) {
-      if (!(error instanceof PlanError)) throw error;
+      if (!(error instanceof GeometryError)) throw error;
       setTrouble(error);
       return undefined;
     }

@@ -1,4 +1,4 @@
-import type { Fault } from '@glenfold/agronomy/plan';
+import type { Fault } from '@glenfold/agronomy/geometry';
 import { Box, Button, Typography } from '@mui/material';
 import { type ReactNode, useEffect, useState } from 'react';
 import { colours } from '../../../theme.ts';

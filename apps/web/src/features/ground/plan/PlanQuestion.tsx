@@ -1,6 +1,6 @@
 import type { PlanGeometry } from '@glenfold/agronomy';
-import type { PlanePoint } from '@glenfold/agronomy/plan';
-import type { NewZone, GroundFeatureAnswer, GroundPlanAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
+import type { PlanePoint } from '@glenfold/agronomy/geometry';
+import type { NewZone, GroundFeatureAnswer, DrawingAnswer, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Ask } from '../Ask.tsx';
@@ -10,7 +10,7 @@ import type { Question } from './tasks.ts';
 
 interface PlanQuestionProps {
   readonly question: Question;
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly zone: ZoneAnswer | undefined;
   readonly thing: GroundFeatureAnswer | undefined;
   readonly trouble: Error | null;
@@ -105,7 +105,7 @@ export function PlanQuestion({ question, plan, zone, thing, trouble, onClose, ..
 }
 
 interface UnderTreeProps {
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly thing: GroundFeatureAnswer | undefined;
   readonly trouble: Error | null;
   readonly onClose: () => void;

@@ -1,5 +1,5 @@
 import { grasses } from '@glenfold/agronomy';
-import { areaOf } from '@glenfold/agronomy/plan';
+import { areaOf } from '@glenfold/agronomy/geometry';
 import type { NewZone, ZoneAnswer, ZoneGeometry } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';

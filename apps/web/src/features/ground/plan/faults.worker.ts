@@ -1,4 +1,4 @@
-import { type Fault, type Outline, PlanError, findFaults } from '@glenfold/agronomy/plan';
+import { type Fault, type Outline, GeometryError, findFaults } from '@glenfold/agronomy/geometry';
 import { expose } from 'comlink';
 
 /** Overlaps and slivers of a plan, looked for beside the page that draws it. */
@@ -7,7 +7,7 @@ const work = {
     try {
       return findFaults(outlines);
     } catch (error) {
-      if (error instanceof PlanError) return [];
+      if (error instanceof GeometryError) return [];
       throw error;
     }
   },

@@ -1,7 +1,7 @@
 import type { FeatureKind, PlanGeometry, UnitSystem } from '@glenfold/agronomy';
 import { isExclusion, lineKinds, present } from '@glenfold/agronomy';
-import { type Outline, Plane, type PlanePoint, type Position } from '@glenfold/agronomy/plan';
-import type { GroundFeatureAnswer, GroundPlanAnswer, TilesAnswer, UnderlayAnswer } from '@glenfold/contract';
+import { type Outline, Plane, type PlanePoint, type Position } from '@glenfold/agronomy/geometry';
+import type { GroundFeatureAnswer, DrawingAnswer, TilesAnswer, UnderlayAnswer } from '@glenfold/contract';
 import 'ol/ol.css';
 import Feature from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';
@@ -137,7 +137,7 @@ export class PlanMap {
   }
 
   /** Show the plan as it stands. */
-  show({ zones, features }: GroundPlanAnswer): void {
+  show({ zones, features }: DrawingAnswer): void {
     this.#replace(
       this.#zones,
       zones.flatMap(({ id, geometry, label }, position) =>

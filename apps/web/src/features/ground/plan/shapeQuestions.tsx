@@ -1,5 +1,5 @@
 import { shapeCorners } from '@glenfold/agronomy';
-import type { PlanePoint } from '@glenfold/agronomy/plan';
+import type { PlanePoint } from '@glenfold/agronomy/geometry';
 import { TextField } from '@mui/material';
 import { useState } from 'react';
 import { QuantityField } from '../../../ui/QuantityField.tsx';

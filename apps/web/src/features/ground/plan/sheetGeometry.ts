@@ -1,5 +1,5 @@
 import { type PlanGeometry, measureRing } from '@glenfold/agronomy';
-import type { Plane } from '@glenfold/agronomy/plan';
+import type { Plane } from '@glenfold/agronomy/geometry';
 import { type Geometry, LineString, MultiPolygon, Point, Polygon } from 'ol/geom.js';
 
 export interface Measure {

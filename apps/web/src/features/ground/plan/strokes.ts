@@ -2,9 +2,9 @@ import type {
   NewZone,
   GroundFeatureAnswer,
   GroundFeatureInput,
-  GroundPlanAnswer,
-  PlanChangesInput,
-  PlanRecord,
+  DrawingAnswer,
+  DrawingChangesInput,
+  DrawnRecord,
   ZoneGeometry,
 } from '@glenfold/contract';
 
@@ -32,12 +32,12 @@ export interface Stroke {
   readonly changed?: readonly Changed[];
   readonly newZones?: readonly NewZone[];
   readonly newFeatures?: readonly GroundFeatureInput[];
-  readonly removed?: readonly PlanRecord[];
+  readonly removed?: readonly DrawnRecord[];
 }
 
 /** A stroke that was made: what it added has ids now. */
 export interface MadeStroke extends Stroke {
-  readonly added: readonly PlanRecord[];
+  readonly added: readonly DrawnRecord[];
 }
 
 /** What of a thing on the ground can be changed. */
@@ -46,7 +46,7 @@ export function inputOf(feature: GroundFeatureAnswer): GroundFeatureInput {
   return { kind, name, geometry, canopyRadius, height, properties };
 }
 
-function versionsIn({ zones, features }: GroundPlanAnswer): Versions {
+function versionsIn({ zones, features }: DrawingAnswer): Versions {
   return new Map([...zones, ...features].map(({ id, version }) => [id, version]));
 }
 
@@ -54,7 +54,7 @@ function versionsIn({ zones, features }: GroundPlanAnswer): Versions {
 const seen = (versions: Versions, id: string) => ({ id, version: versions.get(id) ?? 0 });
 
 /** The stroke as changes of the plan as it stands. */
-export function forward(stroke: Stroke, plan: GroundPlanAnswer): PlanChangesInput {
+export function forward(stroke: Stroke, plan: DrawingAnswer): DrawingChangesInput {
   const { redrawn = [], changed = [], newZones = [], newFeatures = [], removed = [] } = stroke;
   const versions = versionsIn(plan);
   return {
@@ -67,7 +67,7 @@ export function forward(stroke: Stroke, plan: GroundPlanAnswer): PlanChangesInpu
 }
 
 /** Whether what a stroke changed stands as it left it: somebody else's later change is not undone along with it. */
-export function stillAsMade({ redrawn = [], changed = [] }: Stroke, { zones, features }: GroundPlanAnswer): boolean {
+export function stillAsMade({ redrawn = [], changed = [] }: Stroke, { zones, features }: DrawingAnswer): boolean {
   const same = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
   const keeps = (feature: GroundFeatureAnswer, to: GroundFeatureInput): boolean =>
     Object.entries(inputOf(feature)).every(([name, value]) =>
@@ -82,8 +82,8 @@ export function stillAsMade({ redrawn = [], changed = [] }: Stroke, { zones, fea
 /** What undoes a stroke. */
 export function back(
   { redrawn = [], changed = [], removed = [], added }: MadeStroke,
-  plan: GroundPlanAnswer,
-): PlanChangesInput {
+  plan: DrawingAnswer,
+): DrawingChangesInput {
   const versions = versionsIn(plan);
   return {
     outlines: redrawn.map(({ id, from, typedArea }) => ({
@@ -98,14 +98,14 @@ export function back(
 }
 
 /** What makes an undone stroke again: what it had added comes back instead of being added twice. */
-export function again(stroke: MadeStroke, plan: GroundPlanAnswer): PlanChangesInput {
+export function again(stroke: MadeStroke, plan: DrawingAnswer): DrawingChangesInput {
   return { ...forward({ ...stroke, newZones: [], newFeatures: [] }, plan), restore: [...stroke.added] };
 }
 
 /** The stroke with the ids of what it added. */
-export function made(stroke: Stroke, before: GroundPlanAnswer, after: GroundPlanAnswer): MadeStroke {
+export function made(stroke: Stroke, before: DrawingAnswer, after: DrawingAnswer): MadeStroke {
   const known = versionsIn(before);
-  const fresh = (what: PlanRecord['what'], records: ReadonlyArray<{ readonly id: string }>): PlanRecord[] =>
+  const fresh = (what: DrawnRecord['what'], records: ReadonlyArray<{ readonly id: string }>): DrawnRecord[] =>
     records.flatMap(({ id }) => (known.has(id) ? [] : [{ what, id }]));
   return { ...stroke, added: [...fresh('zone', after.zones), ...fresh('feature', after.features)] };
 }

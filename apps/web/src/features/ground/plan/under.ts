@@ -1,4 +1,4 @@
-import { type Placement, type Plane, fitImage, placeOf } from '@glenfold/agronomy/plan';
+import { type Placement, type Plane, fitImage, placeOf } from '@glenfold/agronomy/geometry';
 import type { TilesAnswer, UnderlayAnswer } from '@glenfold/contract';
 import type BaseLayer from 'ol/layer/Base.js';
 import ImageLayer from 'ol/layer/Image.js';

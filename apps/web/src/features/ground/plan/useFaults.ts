@@ -1,4 +1,4 @@
-import type { Fault, Outline } from '@glenfold/agronomy/plan';
+import type { Fault, Outline } from '@glenfold/agronomy/geometry';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { wrap } from 'comlink';
 import { useEffect, useState } from 'react';

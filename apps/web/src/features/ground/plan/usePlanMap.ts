@@ -1,18 +1,18 @@
-import type { Position } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer, TilesAnswer } from '@glenfold/contract';
+import type { Position } from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, TilesAnswer } from '@glenfold/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
 import { PlanMap, type PlanItem, type PlanMark, type ZoneDress } from './planMap.ts';
 
 /** A place on the plan to lay the sheet's origin at; any place does while nothing is drawn. */
-function originOf({ zones, features }: GroundPlanAnswer): Position {
+function originOf({ zones, features }: DrawingAnswer): Position {
   const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
   const [longitude, latitude] = geometry?.coordinates.flat(3) ?? [];
   return longitude === undefined || latitude === undefined ? [0, 0] : [longitude, latitude];
 }
 
 interface Shown {
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly chosen: PlanItem | null;
   readonly dress: ReadonlyMap<string, ZoneDress> | null;
   readonly marks: readonly PlanMark[];

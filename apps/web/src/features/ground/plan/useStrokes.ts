@@ -1,4 +1,4 @@
-import type { GroundPlanAnswer, PlanChangesInput } from '@glenfold/contract';
+import type { DrawingAnswer, DrawingChangesInput } from '@glenfold/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useChangePlan } from '../../../api/changes.ts';
@@ -24,15 +24,15 @@ export function useStrokes(siteId: string) {
   const [history, setHistory] = useState<History>({ past: [], future: [] });
   const [unsaved, setUnsaved] = useState<Unsaved | null>(null);
   const [zonesKey, thingsKey] = [queries.zones(siteId).queryKey, queries.groundThings(siteId).queryKey];
-  const planNow = (): GroundPlanAnswer | undefined => {
+  const planNow = (): DrawingAnswer | undefined => {
     const [zones, things] = [client.getQueryData(zonesKey), client.getQueryData(thingsKey)];
     return zones && things && { ...things, zones };
   };
 
   async function send(
     name: string,
-    changes: (plan: GroundPlanAnswer) => PlanChangesInput,
-    done: (before: GroundPlanAnswer, after: GroundPlanAnswer) => void,
+    changes: (plan: DrawingAnswer) => DrawingChangesInput,
+    done: (before: DrawingAnswer, after: DrawingAnswer) => void,
   ): Promise<void> {
     const before = planNow();
     if (!before) return;

@@ -1,5 +1,5 @@
 import { type LikelyCause, type Testimony, signs as allSigns, troubleCauses } from '@glenfold/agronomy';
-import type { GroundPlanAnswer, LabResultAnswer, SeenSign, ZoneAnswer } from '@glenfold/contract';
+import type { DrawingAnswer, LabResultAnswer, SeenSign, ZoneAnswer } from '@glenfold/contract';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, IconButton, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
@@ -19,7 +19,7 @@ const labels = new Map(allSigns.map(({ name, label }) => [name, label]));
 interface TroublePanelProps {
   readonly zone: ZoneAnswer;
   readonly result: LabResultAnswer | undefined;
-  readonly plan: GroundPlanAnswer;
+  readonly plan: DrawingAnswer;
   readonly pen: Pen | null;
 }
 

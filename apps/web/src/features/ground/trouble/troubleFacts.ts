@@ -1,12 +1,19 @@
 import { type TroubleFacts, findGrass, swardOf } from '@glenfold/agronomy';
-import { type Outline, PlanError, type SpotHeight, contains, fallOf, surroundings } from '@glenfold/agronomy/plan';
-import type { GroundPlanAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import {
+  type Outline,
+  GeometryError,
+  type SpotHeight,
+  contains,
+  fallOf,
+  surroundings,
+} from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 
 /** m about a zone that still count as of it: levels are taken at its edge. */
 const ABOUT = 2;
 
 /** Spot heights in or just about a zone. */
-export function spotsOf(zone: ZoneAnswer, { features }: Pick<GroundPlanAnswer, 'features'>): SpotHeight[] {
+export function spotsOf(zone: ZoneAnswer, { features }: Pick<DrawingAnswer, 'features'>): SpotHeight[] {
   const outline = zone.geometry as Outline | null;
   return features.flatMap(({ kind, geometry, height }) => {
     if (kind !== 'spot height' || height == null || geometry.type !== 'Point' || !outline) return [];
@@ -17,7 +24,7 @@ export function spotsOf(zone: ZoneAnswer, { features }: Pick<GroundPlanAnswer, '
 }
 
 /** What the plan says; nothing where it cannot be read. */
-function ofPlan(zone: ZoneAnswer, plan: GroundPlanAnswer): TroubleFacts {
+function ofPlan(zone: ZoneAnswer, plan: DrawingAnswer): TroubleFacts {
   const outline = zone.geometry as Outline | null;
   if (!outline) return {};
   try {
@@ -29,7 +36,7 @@ function ofPlan(zone: ZoneAnswer, plan: GroundPlanAnswer): TroubleFacts {
       ...(fall?.tellsHollows ? { hollow: fall.hollows[0]?.depth ?? 0 } : {}),
     };
   } catch (error) {
-    if (error instanceof PlanError) return {};
+    if (error instanceof GeometryError) return {};
     throw error;
   }
 }
@@ -61,7 +68,7 @@ const depthOf = ({ layers }: ZoneAnswer['facts'], materials: readonly string[]):
 export function troubleFacts(
   zone: ZoneAnswer,
   result: LabResultAnswer | undefined,
-  plan: GroundPlanAnswer,
+  plan: DrawingAnswer,
   today: Date,
 ): TroubleFacts {
   const { facts } = zone;

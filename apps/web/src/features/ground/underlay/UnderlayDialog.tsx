@@ -1,4 +1,4 @@
-import { type Plane, PlanError, type Position, fitImage } from '@glenfold/agronomy/plan';
+import { type Plane, GeometryError, type Position, fitImage } from '@glenfold/agronomy/geometry';
 import type { MatchInput, UnderlayAnswer } from '@glenfold/contract';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import {
@@ -205,7 +205,7 @@ function fitted(known: readonly MatchInput[], plane: Plane) {
     );
     return { told };
   } catch (error) {
-    if (error instanceof PlanError) return { trouble: error.message };
+    if (error instanceof GeometryError) return { trouble: error.message };
     throw error;
   }
 }

@@ -1,6 +1,6 @@
 import { type SampledZone, present, type UnitSystem } from '@glenfold/agronomy';
 import type { GroundFeatureAnswer, ZoneAnswer } from '@glenfold/contract';
-import type { Outline, Position } from '@glenfold/agronomy/plan';
+import type { Outline, Position } from '@glenfold/agronomy/geometry';
 import { isExclusion } from '@glenfold/agronomy';
 
 /** What of a zone decides whose soil it may be mixed with. */

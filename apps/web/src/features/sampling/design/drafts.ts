@@ -1,5 +1,5 @@
 import { type SampledZone, type UnitSystem, apartBecause, proposeComposites, usualCores } from '@glenfold/agronomy';
-import type { Position } from '@glenfold/agronomy/plan';
+import type { Position } from '@glenfold/agronomy/geometry';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { sampledZone } from './composeZones.ts';
 

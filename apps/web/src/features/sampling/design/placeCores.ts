@@ -1,4 +1,4 @@
-import { type Outline, Plane, PlanError, type Position } from '@glenfold/agronomy/plan';
+import { type Outline, Plane, GeometryError, type Position } from '@glenfold/agronomy/geometry';
 import type { PointDesign } from '@glenfold/agronomy';
 import { type GroundAbout, coringGround, corePlaces, shortestWalk, tourLength } from '@glenfold/agronomy/sampling';
 
@@ -59,7 +59,7 @@ export function placeCores(task: DesignTask, onProgress: (share: number) => void
           ...corePlaces(ground, cores, task.design, task.seed + index).map((place) => ({ zoneId: id, bag, place })),
         );
       } catch (error) {
-        if (!(error instanceof PlanError)) throw error;
+        if (!(error instanceof GeometryError)) throw error;
         problems.push({ bag, words: `${name}: ${error.message}` });
       }
     onProgress((0.8 * (index + 1)) / task.zones.length);

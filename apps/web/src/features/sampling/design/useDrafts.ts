@@ -1,5 +1,5 @@
 import { type PointDesign, coresToFill, samplingTables } from '@glenfold/agronomy';
-import type { BagAnswer, GroundThingsAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { BagAnswer, DrawnThingsAnswer, ZoneAnswer } from '@glenfold/contract';
 import { useMemo } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
 import { aroundCores, shareOut } from './composeZones.ts';
@@ -69,7 +69,7 @@ export function wrongWith(value: number | string | null, such: string): string |
 
 interface DraftedSite {
   readonly zones: readonly ZoneAnswer[];
-  readonly things: GroundThingsAnswer | undefined;
+  readonly things: DrawnThingsAnswer | undefined;
   readonly bags: readonly BagAnswer[] | undefined;
 }
 

@@ -1,5 +1,5 @@
 import { corePush, writeBagCode } from '@glenfold/agronomy';
-import { Plane, type Position, compassPoint } from '@glenfold/agronomy/plan';
+import { Plane, type Position, compassPoint } from '@glenfold/agronomy/geometry';
 import { soilMoistures } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useMemo, useState } from 'react';

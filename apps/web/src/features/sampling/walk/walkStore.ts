@@ -2,7 +2,7 @@ import type {
   BagAnswer,
   CoreTapInput,
   CoreTapsAnswer,
-  GroundThingsAnswer,
+  DrawnThingsAnswer,
   PhotoAnswer,
   PhotoInput,
   SessionAnswer,
@@ -16,7 +16,7 @@ import { ApiProblem, api, standAs } from '../../../api/client.ts';
 export interface PackedSite {
   readonly site: SiteAnswer;
   readonly zones: readonly ZoneAnswer[];
-  readonly things: GroundThingsAnswer;
+  readonly things: DrawnThingsAnswer;
   readonly bags: readonly BagAnswer[];
   readonly person: string;
   readonly practiceId: string;
@@ -44,7 +44,7 @@ export async function packSite(siteId: string): Promise<PackedSite> {
     const [site, zones, things, bags] = await Promise.all([
       api<SiteAnswer>('GET', `/sites/${siteId}`),
       api<ZoneAnswer[]>('GET', `/sites/${siteId}/zones`),
-      api<GroundThingsAnswer>('GET', `/sites/${siteId}/plan`),
+      api<DrawnThingsAnswer>('GET', `/sites/${siteId}/plan`),
       api<BagAnswer[]>('GET', `/sites/${siteId}/bags`),
     ]);
     const fresh: PackedSite = {

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { checkGeometry } from '../src/ground/features.ts';
-import { Plane, type Position } from '../src/plan/plane.ts';
+import { Plane, type Position } from '../src/geometry/plane.ts';
 import {
   type Outline,
-  PlanError,
+  GeometryError,
   areaOf,
   cutOut,
   findFaults,
@@ -15,7 +15,7 @@ import {
   stripAlong,
   treatedArea,
   underCanopy,
-} from '../src/plan/index.ts';
+} from '../src/geometry/index.ts';
 
 const double = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const latitude = double(-60, 60);
@@ -160,7 +160,7 @@ describe('combs laid across each other', () => {
     for (const cut of [() => treatedArea(one, [other]), () => merge(one, other), () => cutOut(one, other)])
       expect(cut).toThrow(/cross one another too often.*redraw them simpler/);
     // Two exclusions that are tangled with each other, not with the zone.
-    expect(() => treatedArea(box(plane, [-5, -5, 70, 70]), [one, other])).toThrow(PlanError);
+    expect(() => treatedArea(box(plane, [-5, -5, 70, 70]), [one, other])).toThrow(GeometryError);
   });
 
   it('are cut while there is a reasonable number of them', () => {
@@ -242,7 +242,7 @@ describe('faults between zones', () => {
     ]);
     expect(() => treatedArea(bowTie, [])).toThrow(/crosses or touches itself/);
     expect(() => cutOut(west, box(plane, [-1, -1, 30, 30]))).toThrow(/Nothing would be left/);
-    expect(() => stripAlong(west, [plane.toMap([90, 0]), plane.toMap([90, 9])], 2)).toThrow(PlanError);
+    expect(() => stripAlong(west, [plane.toMap([90, 0]), plane.toMap([90, 9])], 2)).toThrow(GeometryError);
     expect(() => underCanopy(west, plane.toMap([5, 5]), 0)).toThrow(/more than 0/);
     expect(partsOf(west)).toHaveLength(1);
   });

@@ -1,11 +1,11 @@
 import { isExclusion } from '@glenfold/agronomy';
-import { PlanError, type Outline, treatedArea } from '@glenfold/agronomy/plan';
+import { GeometryError, type Outline, treatedArea } from '@glenfold/agronomy/geometry';
 import type {
   GroundFeatureAnswer,
-  GroundPlanAnswer,
-  GroundThingsAnswer,
-  PlanChangesInput,
-  PlanRecord,
+  DrawingAnswer,
+  DrawnThingsAnswer,
+  DrawingChangesInput,
+  DrawnRecord,
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { notFound, refuse } from '../platform/problem.ts';
@@ -19,19 +19,19 @@ const entityOf = { zone: Zone, feature: GroundFeature } as const;
 
 /** The plan of a site: outlines, and the things on the ground. Areas of drawn zones follow from it. */
 @Injectable()
-export class GroundPlanService {
+export class DrawingService {
   constructor(
     private readonly records: Records,
     private readonly ground: GroundService,
     private readonly pictures: PicturesService,
   ) {}
 
-  async plan(siteId: string): Promise<GroundPlanAnswer> {
+  async plan(siteId: string): Promise<DrawingAnswer> {
     const zones = await this.ground.zones(siteId);
     return { zones: zones.map(zoneAnswer), ...(await this.things(siteId)) };
   }
 
-  async things(siteId: string): Promise<GroundThingsAnswer> {
+  async things(siteId: string): Promise<DrawnThingsAnswer> {
     await this.ground.site(siteId);
     const features = await this.records.of(GroundFeature).find({ siteId }, { createdAt: 'ASC' });
     const underlay = await this.pictures.underlay(siteId);
@@ -42,7 +42,7 @@ export class GroundPlanService {
    * Change the plan, all of it or nothing, and measure what changed anew.
    * @throws a stale problem when something was saved meanwhile, a refusal when a zone would be left without ground
    */
-  change(siteId: string, changes: PlanChangesInput): Promise<GroundPlanAnswer> {
+  change(siteId: string, changes: DrawingChangesInput): Promise<DrawingAnswer> {
     const { outlines = [], newZones = [], newFeatures = [], features = [], remove = [], restore = [] } = changes;
     return this.records.together(async (of) => {
       await this.ground.site(siteId);
@@ -65,7 +65,7 @@ export class GroundPlanService {
         const values = geometry === null && area !== undefined ? { geometry, area } : { geometry };
         await of(Zone).change(id, values, { version, tell: zoneAnswer });
       }
-      const zonesOnly = (records: readonly PlanRecord[]) => records.filter(({ what }) => what === 'zone');
+      const zonesOnly = (records: readonly DrawnRecord[]) => records.filter(({ what }) => what === 'zone');
       const touched = [...added, ...outlines, ...zonesOnly(restore)].map(({ id }) => id);
       const things = [...newFeatures, ...features, ...[...remove, ...restore].filter(({ what }) => what === 'feature')];
       await this.#measure(of, siteId, things.length > 0 ? undefined : new Set(touched));
@@ -99,13 +99,13 @@ function measured(name: string, geometry: Outline, exclusions: readonly Outline[
   try {
     return treatedArea(geometry, exclusions).area;
   } catch (error) {
-    if (error instanceof PlanError) refuse([{ field: 'outlines', message: `${name}: ${error.message}` }]);
+    if (error instanceof GeometryError) refuse([{ field: 'outlines', message: `${name}: ${error.message}` }]);
     throw error;
   }
 }
 
 /** @throws a 404 problem for a record of another site */
-async function ofSite(of: RecordsOf, { what, id }: PlanRecord, siteId: string): Promise<void> {
+async function ofSite(of: RecordsOf, { what, id }: DrawnRecord, siteId: string): Promise<void> {
   const found = await of<Zone | GroundFeature>(entityOf[what]).deleted(id);
   if (found.siteId !== siteId) notFound();
 }

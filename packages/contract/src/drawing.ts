@@ -13,7 +13,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Amount, Drawn, oneOf, trimOrNone } from './checks.ts';
-import { type ZoneGeometry, ZoneInput } from './site.ts';
+import { UnderlayAnswer } from './pictures.ts';
+import { ZoneAnswer, type ZoneGeometry, ZoneInput } from './site.ts';
 
 /** A thing on the ground: ground that is not treated, a line not to core through, a tree, a tap. */
 export class GroundFeatureInput {
@@ -86,7 +87,7 @@ export class FeatureChange extends GroundFeatureInput {
   version: number;
 }
 
-export class PlanRecord {
+export class DrawnRecord {
   @IsIn(['zone', 'feature'])
   what: 'zone' | 'feature';
 
@@ -97,7 +98,7 @@ export class PlanRecord {
 const AT_ONCE = 2000;
 
 /** Changes of a plan that stand or fall together: what one stroke of the pen does. */
-export class PlanChangesInput {
+export class DrawingChangesInput {
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(AT_ONCE)
@@ -130,13 +131,31 @@ export class PlanChangesInput {
   @IsArray()
   @ArrayMaxSize(AT_ONCE)
   @ValidateNested({ each: true })
-  @Type(() => PlanRecord)
-  remove?: PlanRecord[];
+  @Type(() => DrawnRecord)
+  remove?: DrawnRecord[];
 
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(AT_ONCE)
   @ValidateNested({ each: true })
-  @Type(() => PlanRecord)
-  restore?: PlanRecord[];
+  @Type(() => DrawnRecord)
+  restore?: DrawnRecord[];
+}
+
+/** A thing on the ground, as it is drawn on the plan. */
+export class GroundFeatureAnswer extends GroundFeatureInput {
+  @IsString() id: string;
+  @IsInt() version: number;
+  @IsString() siteId: string;
+}
+
+/** What lies on the ground of a site, or under its plan, beside the zones. */
+export class DrawnThingsAnswer {
+  @ValidateNested({ each: true }) @Type(() => GroundFeatureAnswer) features: GroundFeatureAnswer[];
+  @IsOptional() @ValidateNested() @Type(() => UnderlayAnswer) underlay: UnderlayAnswer | null;
+}
+
+/** Everything that is drawn of a site, and the zones that are not. */
+export class DrawingAnswer extends DrawnThingsAnswer {
+  @ValidateNested({ each: true }) @Type(() => ZoneAnswer) zones: ZoneAnswer[];
 }

@@ -7,8 +7,8 @@ import {
   geometryTypes,
   isExclusion,
 } from '../src/index.ts';
-import { Plane } from '../src/plan/plane.ts';
-import { findFaults } from '../src/plan/index.ts';
+import { Plane } from '../src/geometry/plane.ts';
+import { findFaults } from '../src/geometry/index.ts';
 
 const plane = new Plane([-36, 46.5]);
 const place = fc

@@ -1,5 +1,5 @@
 /** How this installation runs; decided once at the start. */
-export abstract class Settings {
+export abstract class Installation {
   /** Address that people open, without a slash at the end; links in messages begin with it. */
   readonly address: string;
   /** The demo people may be entered with one click. */
@@ -14,6 +14,6 @@ export abstract class Settings {
   readonly tiles: { readonly address: string; readonly attribution: string } | undefined;
 }
 
-export function isSecure({ address }: Settings): boolean {
+export function isSecure({ address }: Installation): boolean {
   return address.startsWith('https:');
 }

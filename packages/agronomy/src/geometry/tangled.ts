@@ -1,5 +1,5 @@
 import { segmentsMeet } from '../ground/crossing.ts';
-import { type Outline, PlanError, partsOf } from './outline.ts';
+import { type Outline, GeometryError, partsOf } from './outline.ts';
 
 /** More crossings than any ground has; cutting along them would take minutes and gigabytes. */
 const MOST_CROSSINGS = 4000;
@@ -39,7 +39,7 @@ function sidesOf(outline: Outline, of: number): Side[] {
  * Refuse outlines that cross one another too often to be cut, before any cutting: combs laid across each other, or a
  * drawing that went wrong. Stops counting as soon as it is too many.
  *
- * @throws {PlanError}
+ * @throws {GeometryError}
  */
 export function refuseTangled(outlines: readonly Outline[]): void {
   const sides = outlines.flatMap(sidesOf).sort((one, other) => one.west - other.west);
@@ -61,7 +61,7 @@ export function refuseTangled(outlines: readonly Outline[]): void {
 }
 
 function refuse(): never {
-  throw new PlanError(
+  throw new GeometryError(
     'These outlines cross one another too often to be measured: redraw them simpler, or leave out the thing that runs to and fro across the zone.',
   );
 }

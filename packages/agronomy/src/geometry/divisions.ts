@@ -3,7 +3,7 @@ import { isExclusion, type FeatureKind, type PlanGeometry } from '../ground/feat
 import { type SpotHeight, slopeBreak } from './levels.ts';
 import {
   type Outline,
-  PlanError,
+  GeometryError,
   areaOf,
   both,
   discAt,
@@ -91,7 +91,7 @@ function division(
     const share = part / area;
     return part >= LEAST && share <= MOST_SHARE ? [{ ...told, area: part, share, parted: parts }] : [];
   } catch (error) {
-    if (error instanceof PlanError) return [];
+    if (error instanceof GeometryError) return [];
     throw error;
   }
 }
@@ -176,7 +176,7 @@ function breaks({ outline, area }: Sheet, heights: readonly SpotHeight[]): Divis
       },
     ];
   } catch (error) {
-    if (error instanceof PlanError) return [];
+    if (error instanceof GeometryError) return [];
     throw error;
   }
 }
@@ -187,7 +187,7 @@ function breaks({ outline, area }: Sheet, heights: readonly SpotHeight[]): Divis
  *
  * @param things what lies on the ground, in any order; heights that are not known cast no shade.
  * @param heights spot heights in or about the zone.
- * @throws {PlanError} for an outline that crosses itself.
+ * @throws {GeometryError} for an outline that crosses itself.
  */
 export function divisions(
   outline: Outline,
@@ -212,7 +212,7 @@ export interface Surroundings {
   readonly paved: number;
 }
 
-/** @throws {PlanError} for an outline that crosses itself. */
+/** @throws {GeometryError} for an outline that crosses itself. */
 export function surroundings(outline: Outline, things: readonly GroundThing[]): Surroundings {
   const plane = planeAt(outline);
   const sheet: Sheet = { plane, outline, whole: read(plane, outline), area: areaOf(outline) };

@@ -5,7 +5,7 @@ export * from './faults.ts';
 export * from './fit.ts';
 export * from './levels.ts';
 export * from './noisyWalk.ts';
-export { type Outline, PlanError, areaOf, partsOf, perimeterOf } from './outline.ts';
+export { type Outline, GeometryError, areaOf, partsOf, perimeterOf } from './outline.ts';
 export * from './plane.ts';
 export * from './polygons.ts';
 export * from './walk.ts';

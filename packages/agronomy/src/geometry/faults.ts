@@ -97,7 +97,7 @@ function narrows(
  * only, so that the time grows with the zones and not with their square.
  *
  * @param width m, up to 1; what is narrower between zones is taken for a slip of the hand, not for a path.
- * @throws {PlanError} for an outline that crosses itself.
+ * @throws {GeometryError} for an outline that crosses itself.
  */
 export function findFaults(outlines: readonly Outline[], width = 0.5): Fault[] {
   const [first] = outlines;

@@ -1,6 +1,6 @@
 import { crossesItself } from '../ground/crossing.ts';
 import { Plane, type PlanePoint, type Position } from './plane.ts';
-import { type Outline, PlanError, areaOf, perimeterOf } from './outline.ts';
+import { type Outline, GeometryError, areaOf, perimeterOf } from './outline.ts';
 
 /** One position of a walk, as a receiver gives it. */
 export interface Fix {
@@ -165,32 +165,32 @@ function scatter(fixes: readonly PlaneFix[], smoothed: readonly PlanePoint[]): n
  * Each independent fix moves the border by its error along the length it stands for; errors that hold for seconds on
  * end count once. For m independent fixes on a border P long, the area errs by P σ / √m.
  *
- * @throws {PlanError} for a walk that cannot make an area: too few good fixes, not closed, crossed, or smaller than
+ * @throws {GeometryError} for a walk that cannot make an area: too few good fixes, not closed, crossed, or smaller than
  *   its own uncertainty; with what to do instead.
  */
 export function walkedArea(fixes: readonly Fix[]): WalkedArea {
   const [first] = fixes;
-  if (!first) throw new PlanError('Nothing was recorded. Wait for a position before you set off.');
+  if (!first) throw new GeometryError('Nothing was recorded. Wait for a position before you set off.');
   const plane = new Plane(first.position);
   const kept = keep(fixes, plane);
   if (kept.length < FEWEST)
-    throw new PlanError(
+    throw new GeometryError(
       `Only ${kept.length} of ${fixes.length} positions are good enough to use; ${FEWEST} are wanted. Wait until the accuracy is under ${WORST_ACCURACY} m (80 ft), under open sky, and walk again.`,
     );
   const smoothed = smooth(kept);
   const path = closeUp(thin(smoothed));
   const length = lengthOf(path);
   if (path.length < 6 || length < 15)
-    throw new PlanError('The walk is shorter than its own uncertainty. Measure so small a piece with a tape.');
+    throw new GeometryError('The walk is shorter than its own uncertainty. Measure so small a piece with a tape.');
   const gap = apart(path[0]!, path.at(-1)!);
   const mostGap = Math.max(8, 0.15 * length);
   if (gap > mostGap)
-    throw new PlanError(
+    throw new GeometryError(
       `The walk ends ${Math.round(gap)} m (${Math.round(gap / 0.3048)} ft) from where it began. Walk on to the start, so that it closes.`,
     );
   const ring = withoutLoops(path, Math.max(12, length / 8));
   if (ring.length < 4 || crossesItself(ring))
-    throw new PlanError(
+    throw new GeometryError(
       'The walk crosses its own path, so it has no single inside. Walk round one piece at a time, without cutting across.',
     );
   const corners = ring.map((point) => [...plane.toMap(point)]);
@@ -205,7 +205,7 @@ export function walkedArea(fixes: readonly Fix[]): WalkedArea {
   const independent = Math.max(4, Math.min(kept.length, time / INDEPENDENT));
   const uncertainty = (1.96 * perimeter * sigma) / Math.sqrt(independent) + (gap * sigma) / 2;
   if (uncertainty > area)
-    throw new PlanError(
+    throw new GeometryError(
       `The area (${Math.round(area)} m²) is smaller than its uncertainty (± ${Math.round(uncertainty)} m²): the receiver is not good enough for so small a piece. Tape it, or pace it.`,
     );
   return { outline, area, uncertainty, perimeter, gap, used: kept.length, dropped: fixes.length - kept.length };

@@ -1,7 +1,7 @@
 import Delaunator from 'delaunator';
 import { isInside } from '../ground/crossing.ts';
 import { Plane, type PlanePoint, type Position } from './plane.ts';
-import { type Outline, PlanError, areaOf, partsOf } from './outline.ts';
+import { type Outline, GeometryError, areaOf, partsOf } from './outline.ts';
 
 /** A height that was taken at a place, m above whatever all of them are counted from. */
 export interface SpotHeight {
@@ -63,7 +63,7 @@ function evenPlane(spots: Ground['spots'], [east, north]: PlanePoint): Tilt {
   }
   const determinant = xx * yy - xy * xy;
   if (determinant < 1e-6 * (xx + yy) ** 2)
-    throw new PlanError('The spot heights stand on one line, or on one another: take one off to the side.');
+    throw new GeometryError('The spot heights stand on one line, or on one another: take one off to the side.');
   return {
     level: z / spots.length,
     east: (xz * yy - yz * xy) / determinant,
@@ -78,7 +78,7 @@ function centreOf(spots: Ground['spots']): PlanePoint {
 
 function groundOf(heights: readonly SpotHeight[]): Ground {
   if (heights.length < 3)
-    throw new PlanError(`${heights.length} spot heights say nothing of a fall: take three at least, spread out.`);
+    throw new GeometryError(`${heights.length} spot heights say nothing of a fall: take three at least, spread out.`);
   const plane = new Plane(heights[0]!.position);
   const spots = heights.map(({ position, height }) => [...plane.toPlane(position), height] as const);
   const middle = centreOf(spots);
@@ -122,7 +122,7 @@ function waterLevels(spots: Ground['spots'], { triangles, hull }: Mesh): number[
 /**
  * Fall, evenness and hollows of ground from a few spot heights.
  *
- * @throws {PlanError} for fewer than three spots, or spots on one line.
+ * @throws {GeometryError} for fewer than three spots, or spots on one line.
  */
 export function fallOf(heights: readonly SpotHeight[]): Fall {
   const ground = groundOf(heights);
@@ -203,7 +203,7 @@ function surfaceOf(
 /**
  * Soil to cut and to fill so that an outline falls evenly, on a grid of some thousand cells.
  *
- * @throws {PlanError} as {@link fallOf} does.
+ * @throws {GeometryError} as {@link fallOf} does.
  */
 export function earthwork(
   outline: Outline,
@@ -238,7 +238,7 @@ export function earthwork(
       if (!known) outside += 1;
       above.push(height - slope.east * (x - ground.middle[0]) - slope.north * (y - ground.middle[1]));
     }
-  if (above.length === 0) throw new PlanError('The outline holds no ground to grade.');
+  if (above.length === 0) throw new GeometryError('The outline holds no ground to grade.');
   const balanced = above.reduce((sum, value) => sum + value, 0) / above.length;
   const wanted = level ?? balanced;
   const cell = areaOf(outline) / above.length;
@@ -298,7 +298,7 @@ export function slopeBreak(heights: readonly SpotHeight[]): SlopeBreak | undefin
       const squares = part.reduce((sum, [x, y, height]) => sum + (height - evenHeight(own, x, y)) ** 2, 0);
       return { squares, fall: -100 * (own.tilt.east * east + own.tilt.north * north) };
     } catch (error) {
-      if (error instanceof PlanError) return undefined;
+      if (error instanceof GeometryError) return undefined;
       throw error;
     }
   };

@@ -2,12 +2,12 @@ import {
   type Fix,
   type Outline,
   Plane,
-  PlanError,
+  GeometryError,
   type Position,
   type WalkedArea,
   partsOf,
   walkedArea,
-} from '@glenfold/agronomy/plan';
+} from '@glenfold/agronomy/geometry';
 import type { ZoneAnswer } from '@glenfold/contract';
 import {
   Box,
@@ -26,9 +26,9 @@ import { replayedWalk } from '../../../position/replayedWalk.ts';
 import { colours } from '../../../theme.ts';
 import { Cautions } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
-import { useWalk } from './useWalk.ts';
+import { useBoundary } from './useBoundary.ts';
 
-interface WalkDialogProps {
+interface BoundaryDialogProps {
   readonly zone: ZoneAnswer | undefined;
   /** Where the site is, for a practice walk where nothing is drawn. */
   readonly site: Position;
@@ -58,9 +58,9 @@ function pathRound(outline: Outline): Position[] {
 }
 
 /** Walk a boundary with the device in the hand: record, look at the area and how sure it is, keep it or not. */
-export function WalkDialog({ zone, site, onClose, onNewZone, onOutline }: WalkDialogProps) {
+export function BoundaryDialog({ zone, site, onClose, onNewZone, onOutline }: BoundaryDialogProps) {
   const { say } = useUnits();
-  const { walk, record, pause, discard } = useWalk();
+  const { walk, record, pause, discard } = useBoundary();
   const path = zone?.geometry ? pathRound(zone.geometry) : practicePath(site);
   const sources = [devicePosition, replayedWalk(path)];
   const [source, setSource] = useState(0);
@@ -70,7 +70,7 @@ export function WalkDialog({ zone, site, onClose, onNewZone, onOutline }: WalkDi
     try {
       return { area: walkedArea(fixes) };
     } catch (error) {
-      if (error instanceof PlanError) return { trouble: error.message };
+      if (error instanceof GeometryError) return { trouble: error.message };
       throw error;
     }
   }, [fixes, recording]);

@@ -1,12 +1,12 @@
 import {
-  type GroundPlanAnswer,
-  type GroundThingsAnswer,
-  type PlanChangesInput,
+  type DrawingAnswer,
+  type DrawnThingsAnswer,
+  type DrawingChangesInput,
   type ProblemAnswer,
   type ZoneAnswer,
   zoneInput,
 } from '@glenfold/contract';
-import { type Outline, Plane, areaOf, splitBy } from '@glenfold/agronomy/plan';
+import { type Outline, Plane, areaOf, splitBy } from '@glenfold/agronomy/geometry';
 import { demoEmails, signIn } from './harness.ts';
 import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
 
@@ -34,8 +34,8 @@ const facts = (zone: ZoneAnswer, name: string, label: string) => {
 async function planPath(): Promise<string> {
   return `/sites/${(await siteOf('Gannet')).id}/plan`;
 }
-const change = async <T = GroundPlanAnswer>(changes: object, status = 200): Promise<T> =>
-  send<T>('post', await planPath(), changes satisfies Partial<PlanChangesInput> | object, status);
+const change = async <T = DrawingAnswer>(changes: object, status = 200): Promise<T> =>
+  send<T>('post', await planPath(), changes satisfies Partial<DrawingChangesInput> | object, status);
 
 it('a zone is split in one stroke: both parts or neither, and their areas make the whole', async () => {
   const court = await zoneOf('Gannet', 'GR-1');
@@ -66,7 +66,7 @@ it('a bed that reaches over the border takes off what lies inside, and gives it 
   const court = await zoneOf('Gannet', 'GR-1');
   const bed = { kind: 'bed', name: 'Roses', geometry: box(-3, 2, 2, 5) };
   const added = await change({ newFeatures: [bed] });
-  const areaIn = ({ zones }: GroundPlanAnswer): number => zones.find(({ id }) => id === court.id)!.area;
+  const areaIn = ({ zones }: DrawingAnswer): number => zones.find(({ id }) => id === court.id)!.area;
   expect(areaIn(added)).toBeCloseTo(court.area - 6, 0);
   const rose = added.features.find(({ name }) => name === 'Roses')!;
   const { siteId: _site, ...own } = rose;
@@ -79,7 +79,7 @@ it('a bed that reaches over the border takes off what lies inside, and gives it 
   // A line or a tree takes nothing off; only a tree has a canopy.
   const tree = { kind: 'tree', geometry: { type: 'Point', coordinates: plane.toMap([9, 9]) }, canopyRadius: 4 };
   const tap = { ...tree, kind: 'tap' };
-  const known = new Set((await get<GroundThingsAnswer>(await planPath())).features.map(({ id }) => id));
+  const known = new Set((await get<DrawnThingsAnswer>(await planPath())).features.map(({ id }) => id));
   const { features: all, zones } = await change({ newFeatures: [tree, tap] });
   const features = all.filter(({ id }) => !known.has(id));
   expect(features.map(({ kind, canopyRadius }) => [kind, canopyRadius])).toEqual([
@@ -92,7 +92,7 @@ it('a bed that reaches over the border takes off what lies inside, and gives it 
 
 it('what cannot be ground is refused in words, and nothing is kept', async () => {
   const court = await zoneOf('Gannet', 'GR-1');
-  const asItIs = async () => [await get<GroundThingsAnswer>(await planPath()), await zoneOf('Gannet', 'GR-1')];
+  const asItIs = async () => [await get<DrawnThingsAnswer>(await planPath()), await zoneOf('Gannet', 'GR-1')];
   const before = await asItIs();
   const told = async (changes: object, status = 422): Promise<string> =>
     JSON.stringify(await change<ProblemAnswer>(changes, status));

@@ -16,7 +16,7 @@ export type Outline =
   | { readonly type: 'MultiPolygon'; readonly coordinates: ReadonlyArray<readonly Ring[]> };
 
 /** What cannot be drawn or cut, told to the person with what to do instead. */
-export class PlanError extends Error {}
+export class GeometryError extends Error {}
 
 /** Smaller than this nothing is ground: a hand's breadth, m². */
 const NOTHING = 0.01;
@@ -58,12 +58,12 @@ export function flat(plane: Plane, outline: Outline) {
 export function read(plane: Plane, outline: Outline): Geometry {
   const geometry = reader.read({ type: 'MultiPolygon', coordinates: flat(plane, outline) });
   if (!IsValidOp.isValid(geometry))
-    throw new PlanError('The outline crosses or touches itself: move its corners apart, or draw it as several.');
+    throw new GeometryError('The outline crosses or touches itself: move its corners apart, or draw it as several.');
   return geometry;
 }
 
 export function readLine(plane: Plane, line: readonly Position[]): Geometry {
-  if (line.length < 2) throw new PlanError('A line needs two points.');
+  if (line.length < 2) throw new GeometryError('A line needs two points.');
   return reader.read({ type: 'LineString', coordinates: line.map((point) => plane.toPlane(point)) });
 }
 

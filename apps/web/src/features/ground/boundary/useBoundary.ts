@@ -1,4 +1,4 @@
-import type { Fix } from '@glenfold/agronomy/plan';
+import type { Fix } from '@glenfold/agronomy/geometry';
 import { useEffect, useRef, useState } from 'react';
 import type { PositionSource } from '../../../position/positionSource.ts';
 
@@ -12,7 +12,7 @@ export interface Walk {
 const resting: Walk = { fixes: [], lost: null, recording: false };
 
 /** Records a walk; the screen stays on while it does. */
-export function useWalk() {
+export function useBoundary() {
   const [walk, setWalk] = useState<Walk>(resting);
   const stop = useRef<() => void>(() => undefined);
   const pause = (): void => {

@@ -2,7 +2,7 @@ import type Geometry from 'jsts/org/locationtech/jts/geom/Geometry.js';
 import Polygonizer from 'jsts/org/locationtech/jts/operation/polygonize/Polygonizer.js';
 import {
   type Outline,
-  PlanError,
+  GeometryError,
   areaOf,
   both,
   boxOf,
@@ -37,7 +37,7 @@ export interface TreatedArea {
 /**
  * What of a zone is treated, on the ellipsoid. Exclusions may reach over the border and over one another.
  *
- * @throws {PlanError} for an outline that crosses itself, and for outlines that cross one another too often.
+ * @throws {GeometryError} for an outline that crosses itself, and for outlines that cross one another too often.
  */
 export function treatedArea(outline: Outline, exclusions: readonly Outline[]): TreatedArea {
   const plane = planeAt(outline);
@@ -58,7 +58,7 @@ export function treatedArea(outline: Outline, exclusions: readonly Outline[]): T
 /**
  * The parts into which a line cuts an outline, largest first.
  *
- * @throws {PlanError} when the line does not go all the way through.
+ * @throws {GeometryError} when the line does not go all the way through.
  */
 export function splitBy(outline: Outline, line: readonly Position[]): Outline[] {
   const plane = planeAt(outline);
@@ -71,27 +71,27 @@ export function splitBy(outline: Outline, line: readonly Position[]): Outline[] 
     .filter((face) => both(face, whole).getArea() > face.getArea() / 2);
   const parts = faces.flatMap((face) => write(plane, face) ?? []);
   if (parts.length < 2)
-    throw new PlanError('The line does not cut the zone in two: start and end it outside the border.');
+    throw new GeometryError('The line does not cut the zone in two: start and end it outside the border.');
   return parts.sort((one, other) => areaOf(other) - areaOf(one));
 }
 
-/** Two outlines as one. @throws {PlanError} when they do not share a border. */
+/** Two outlines as one. @throws {GeometryError} when they do not share a border. */
 export function merge(one: Outline, other: Outline): Outline {
   refuseTangled([one, other]);
   const plane = planeAt(one);
   const merged = either(read(plane, one), read(plane, other));
   const joined = write(plane, merged);
   if (!joined || partsOf(joined).length > Math.max(partsOf(one).length, partsOf(other).length))
-    throw new PlanError('The two do not share a border, so they cannot become one zone: close the gap first.');
+    throw new GeometryError('The two do not share a border, so they cannot become one zone: close the gap first.');
   return joined;
 }
 
-/** An outline less another. @throws {PlanError} when nothing is left. */
+/** An outline less another. @throws {GeometryError} when nothing is left. */
 export function cutOut(outline: Outline, hole: Outline): Outline {
   refuseTangled([outline, hole]);
   const plane = planeAt(outline);
   const left = write(plane, without(read(plane, outline), read(plane, hole)));
-  if (!left) throw new PlanError('Nothing would be left of the zone.');
+  if (!left) throw new GeometryError('Nothing would be left of the zone.');
   return left;
 }
 
@@ -102,12 +102,12 @@ export interface Parted {
   readonly rest: Outline;
 }
 
-/** Part off what of a zone lies in a tool. @throws {PlanError} when nothing, or everything, does. */
+/** Part off what of a zone lies in a tool. @throws {GeometryError} when nothing, or everything, does. */
 export function parted(plane: Plane, whole: Geometry, tool: Geometry, where: string): Parted {
   const part = write(plane, both(whole, tool));
-  if (!part) throw new PlanError(`Nothing of the zone lies ${where}.`);
+  if (!part) throw new GeometryError(`Nothing of the zone lies ${where}.`);
   const rest = write(plane, without(whole, tool));
-  if (!rest) throw new PlanError(`The whole zone lies ${where}, so there is nothing to part it from.`);
+  if (!rest) throw new GeometryError(`The whole zone lies ${where}, so there is nothing to part it from.`);
   return { part, rest };
 }
 
@@ -117,7 +117,7 @@ export function parted(plane: Plane, whole: Geometry, tool: Geometry, where: str
  * @param edge points of the edge; `width` m of the strip, measured from it.
  */
 export function stripAlong(outline: Outline, edge: readonly Position[], width: number): Parted {
-  if (!(width > 0)) throw new PlanError('The width of a strip is more than 0.');
+  if (!(width > 0)) throw new GeometryError('The width of a strip is more than 0.');
   const plane = planeAt(outline);
   return parted(plane, read(plane, outline), grow(readLine(plane, edge), width, round), 'within the strip');
 }
@@ -128,9 +128,9 @@ export function stripAlong(outline: Outline, edge: readonly Position[], width: n
  * @param radius m of the canopy; `ring` m of the ring's width, half to each side of the edge; none for all that is under it.
  */
 export function underCanopy(outline: Outline, stem: Position, radius: number, ring?: number): Parted {
-  if (!(radius > 0)) throw new PlanError('The radius of a canopy is more than 0.');
+  if (!(radius > 0)) throw new GeometryError('The radius of a canopy is more than 0.');
   if (ring !== undefined && !(ring > 0 && ring / 2 < radius))
-    throw new PlanError('The ring is wider than 0, and narrower than the canopy.');
+    throw new GeometryError('The ring is wider than 0, and narrower than the canopy.');
   const plane = planeAt(outline);
   const around = (distance: number): Geometry => discAt(plane, stem, distance);
   const tool = ring === undefined ? around(radius) : without(around(radius + ring / 2), around(radius - ring / 2));

@@ -1,5 +1,5 @@
 import type { PlanePoint } from './plane.ts';
-import { PlanError } from './outline.ts';
+import { GeometryError } from './outline.ts';
 
 /** A place on an image, in pixels from its upper left corner, and the same place on the sheet, in m. */
 export interface Match {
@@ -31,11 +31,11 @@ export function placeOf(
 /**
  * Lay an image on the sheet by matching points: the least-squares similarity (Umeyama 1991, without reflection).
  *
- * @throws {PlanError} for fewer than two matches, and for matches that lie on one another.
+ * @throws {GeometryError} for fewer than two matches, and for matches that lie on one another.
  */
 export function fitImage(matches: readonly Match[]): Placement {
   if (matches.length < 2)
-    throw new PlanError('Two matching points are needed at least: mark a second, far from the first.');
+    throw new GeometryError('Two matching points are needed at least: mark a second, far from the first.');
   const count = matches.length;
   const mean = (of: (match: Match) => number): number => matches.reduce((sum, match) => sum + of(match), 0) / count;
   const [right, down] = [mean(({ pixel }) => pixel[0]), mean(({ pixel }) => pixel[1])];
@@ -51,9 +51,13 @@ export function fitImage(matches: readonly Match[]): Placement {
     across += x * v - y * u;
   }
   if (spread < 25 * count)
-    throw new PlanError('The points lie on one another on the image: mark them far apart, best at opposite corners.');
+    throw new GeometryError(
+      'The points lie on one another on the image: mark them far apart, best at opposite corners.',
+    );
   if (extent < 1e-4 * count || Math.hypot(along, across) < 1e-9)
-    throw new PlanError('The points lie on one another on the plan: mark them far apart, best at opposite corners.');
+    throw new GeometryError(
+      'The points lie on one another on the plan: mark them far apart, best at opposite corners.',
+    );
   const metresPerPixel = Math.hypot(along, across) / spread;
   const turn = Math.atan2(across, along);
   const still: Placement = { metresPerPixel, turn, origin: [0, 0], miss: 0 };

@@ -1,0 +1,40 @@
+import type { Reading, UnitSystem, ZonePlan } from '@glenfold/agronomy';
+import { Type } from 'class-transformer';
+import { IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
+
+/** A plan that was handed over, as it stood then. */
+export class ReportPlanAnswer {
+  @IsString() id: string;
+  @IsString() issuedAt: string;
+  @IsOptional() @IsString() sampledOn: string | null;
+  @IsObject() reading: Reading;
+  @IsObject() plan: ZonePlan;
+  /** The units it was handed over in. */
+  @IsString() units: UnitSystem;
+  /** Address of the plan on paper. */
+  @IsString() pdf: string;
+}
+
+/** A zone as its owner reads it: what was handed over, nothing that is still being worked on. */
+export class ReportZoneAnswer {
+  @IsString() name: string;
+  @IsNumber() area: number;
+  @IsString() grass: string;
+  /** Nothing until a plan was handed over. */
+  @IsOptional() @ValidateNested() @Type(() => ReportPlanAnswer) plan: ReportPlanAnswer | null;
+}
+
+/** The report of one site. */
+export class SiteReportAnswer {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsOptional() @IsString() place: string | null;
+  @IsString() practiceName: string;
+  @ValidateNested({ each: true }) @Type(() => ReportZoneAnswer) zones: ReportZoneAnswer[];
+}
+
+export class SharedSiteAnswer {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsOptional() @IsString() place: string | null;
+}
