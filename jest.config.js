@@ -21,6 +21,7 @@ const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'n
   rootDir: import.meta.dirname,
   testMatch: [`<rootDir>/${tests}/**/*.${files}`],
   testEnvironment: environment,
+  setupFiles: ['<rootDir>/scripts/seed.mjs'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
   moduleNameMapper: {

@@ -73,18 +73,26 @@ export function polygonsIn(geometry: Geometry): Geometry[] {
   return parts.filter((part) => part.getGeometryType() === 'Polygon' && part.getArea() > NOTHING);
 }
 
-/** A ring on the map; corners that come to lie on one another there, a hair apart on the plane, are one. */
+/** Corners nearer to each other than this are one: a hand that snaps misses by less, m. */
+const HAIR = 0.001;
+
+/** A closed ring on the map, without the hairs that a border followed by hand leaves where it is cut. */
 function onMap(plane: Plane, ring: ReadonlyArray<readonly number[]>): number[][] {
-  const corners = ring.map(([east = 0, north = 0]) => [...plane.toMap([east, north])]);
-  return corners.filter(
-    ([longitude, latitude], index) =>
-      index === 0 || longitude !== corners[index - 1]![0] || latitude !== corners[index - 1]![1],
-  );
+  const far = ([east = 0, north = 0]: readonly number[], [toEast = 0, toNorth = 0]: readonly number[]): boolean =>
+    Math.hypot(toEast - east, toNorth - north) > HAIR;
+  const corners: Array<readonly number[]> = [];
+  for (const corner of ring.slice(0, -1))
+    if (corners.length === 0 || far(corners.at(-1)!, corner)) corners.push(corner);
+  while (corners.length > 1 && !far(corners.at(-1)!, corners[0]!)) corners.pop();
+  return [...corners, corners[0]!].map(([east = 0, north = 0]) => [...plane.toMap([east, north])]);
 }
 
 export function write(plane: Plane, geometry: Geometry): Outline | null {
   const polygons = polygonsIn(geometry).map((polygon) =>
-    writer.write(polygon).coordinates.map((ring) => onMap(plane, ring)),
+    writer
+      .write(polygon)
+      .coordinates.map((ring) => onMap(plane, ring))
+      .filter((ring, index) => index === 0 || ring.length > 3),
   );
   const [only] = polygons;
   if (!only) return null;
