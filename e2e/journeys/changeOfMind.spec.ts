@@ -70,8 +70,9 @@ test('an aim that the buffer’s table does not reach is estimated, and told so'
   };
   // Below the band of the mix, and without a reason: the band’s edge is taken, and said.
   await setAim('5.8');
-  await expect(page.getByRole('main')).toContainText('aim 5.8 (your own)');
+  await expect(page.getByRole('main')).toContainText('aim 6.0Your aim of 5.8 lies outside');
   await page.keyboard.press('5');
+  await expect(page.getByRole('main')).toContainText('Lime to 6.0');
   await expect(page.getByRole('main')).toContainText('no reason is given: 6.0 is used');
   await page.keyboard.press('1');
   await setAim('5.8', 'heathers along the edge');

@@ -2,7 +2,7 @@ import { build } from 'esbuild';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from './person.ts';
-import type { CaseFile, CaseVerdict } from '../../packages/agronomy/src/calculators/publishedCases.ts';
+import type { CaseFile, CaseVerdict } from '../../packages/agronomy/src/registry/publishedCases.ts';
 
 test.use({ as: 'nobody' });
 
@@ -13,7 +13,7 @@ async function workerScript(): Promise<string> {
   const { outputFiles } = await build({
     stdin: {
       contents: `
-        import { runCase } from './src/calculators/publishedCases.ts';
+        import { runCase } from './src/registry/publishedCases.ts';
         onmessage = ({ data }) => postMessage(data.map(runCase));
       `,
       resolveDir: core,

@@ -1,5 +1,6 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { CatalogueModule } from './catalogue/catalogue.module.ts';
 import { DemoBags } from './demo/demoBags.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
@@ -28,6 +29,7 @@ export class AppModule {
         GroundModule,
         SamplingModule,
         LabModule,
+        CatalogueModule,
         RatesModule,
         ReportModule,
         RoundsModule,

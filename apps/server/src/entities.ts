@@ -12,7 +12,7 @@ import { Membership } from './people/membership.entity.ts';
 import { PasswordReset, Person, Session, SignInAttempt } from './people/identity.entities.ts';
 import { Practice } from './people/practice.entity.ts';
 import { Plan } from './rates/plan.entity.ts';
-import { ProductRecord } from './rates/product.entity.ts';
+import { ProductRecord } from './catalogue/product.entity.ts';
 import { Bag, BagCustody, Core, CoreTap } from './sampling/bag.entities.ts';
 import { ShareLink } from './report/shareLink.entity.ts';
 import { StandInSample } from './standins/laboratory/standInSample.entity.ts';

@@ -7,7 +7,7 @@ import type {
 } from '@glenfold/contract';
 import { readHeader, readLabRow } from '@glenfold/agronomy';
 import { Plane } from '@glenfold/agronomy/geometry';
-import { screen, waitFor, within } from '@testing-library/react';
+import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
 import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
@@ -139,6 +139,17 @@ describe('the form of a zone', () => {
       path: '/zones/z',
       body: { aimPh: 7.4, aimReason: 'clover for the bees', soilGroup: 'loam' },
     });
+  });
+
+  it('is saved again and again where nothing changes, and where the server has gone back to a backup', async () => {
+    for (const version of [7, 7, 5, 7]) {
+      const asked = serve({ 'PUT /zones/twice': { ...zone, id: 'twice', version } });
+      const saved = open({ id: 'twice', version: 7 });
+      await userEvent.click(screen.getByRole('button', { name: 'Save the zone' }));
+      await waitFor(() => expect(saved).toHaveLength(1));
+      expect(sent(asked)?.version).toBe('7');
+      cleanup();
+    }
   });
 
   it('can say that the soil is not known', async () => {

@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
 import { planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
-import type { CaseFile } from '../src/calculators/publishedCases.ts';
-import { calculators } from '../src/calculators/registry.ts';
+import type { CaseFile } from '../src/registry/publishedCases.ts';
+import { calculators } from '../src/registry/registry.ts';
 
 /** Runs in a second, from a timed batch after a warm-up. */
 function perSecond(work: () => unknown): number {

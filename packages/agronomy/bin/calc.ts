@@ -1,7 +1,7 @@
 import { text } from 'node:stream/consumers';
 import { describeCalculators, describeTables } from '../src/calculators/describe.ts';
 import { InputError } from '../src/calculators/fields.ts';
-import { calculators, findCalculator } from '../src/calculators/registry.ts';
+import { calculators, findCalculator } from '../src/registry/registry.ts';
 import { referenceTables } from '../src/tables/tables.ts';
 import { parseJson } from './parseJson.ts';
 

@@ -1,4 +1,4 @@
-import { type CaseFile, runCase } from '../src/calculators/publishedCases.ts';
+import { type CaseFile, runCase } from '../src/registry/publishedCases.ts';
 import { runFiles } from './files.ts';
 
 runFiles<CaseFile['cases'][number]>(

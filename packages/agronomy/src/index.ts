@@ -1,6 +1,6 @@
 export type { Calculator, Outcome } from './calculators/calculator.ts';
 export { InputError, plainRange } from './calculators/fields.ts';
-export { calculators, findCalculator } from './calculators/registry.ts';
+export { calculators, findCalculator } from './registry/registry.ts';
 export { acidityNitrogen } from './acidify/nitrogenAcidity.ts';
 export { sulfurProgram, sulfurRequirement } from './acidify/sulfur.ts';
 export { areaPolygon } from './ground/areaPolygon.ts';

@@ -1,8 +1,8 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describeCalculators, describeTables } from '../src/calculators/describe.ts';
-import { type CaseFile, runCase } from '../src/calculators/publishedCases.ts';
-import { calculators } from '../src/calculators/registry.ts';
+import { type CaseFile, runCase } from '../src/registry/publishedCases.ts';
+import { calculators } from '../src/registry/registry.ts';
 import { referenceTables } from '../src/tables/tables.ts';
 
 const folder = join(import.meta.dirname, '../cases');

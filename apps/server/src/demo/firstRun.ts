@@ -7,7 +7,7 @@ import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabImportService } from '../lab/labImport.service.ts';
 import { LaboratoriesService } from '../lab/laboratories.service.ts';
 import { SetupService } from '../people/setup.service.ts';
-import { CatalogueService } from '../rates/catalogue.service.ts';
+import { CatalogueService } from '../catalogue/catalogue.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 
 interface Scenario {

@@ -1,112 +1,14 @@
-import type { UnitSystem } from '@glenfold/agronomy';
-import {
-  IssuedPlanAnswer,
-  PlanChoicesInput,
-  ProductAnswer,
-  ProductPriceInput,
-  ZonePlanAnswer,
-} from '@glenfold/contract';
-import { Body, Controller, Get, Header, Module, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
-import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Module } from '@nestjs/common';
+import { CatalogueModule } from '../catalogue/catalogue.module.ts';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
-import { Clock } from '../platform/clock.ts';
-import { For } from '../platform/gate.ts';
-import { systems, unitsPipe } from '../platform/units.ts';
-import { SeenVersion } from '../platform/version.ts';
-import { CatalogueService, productAnswer } from './catalogue.service.ts';
-import { draftFile, planFile } from './planFile.ts';
 import { RatesService } from './rates.service.ts';
-
-@ApiTags('rates')
-@Controller()
-class RatesController {
-  constructor(
-    private readonly rates: RatesService,
-    private readonly catalogue: CatalogueService,
-    private readonly clock: Clock,
-  ) {}
-
-  @Get('zones/:zoneId/plan')
-  @For('work.read')
-  @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ type: ZonePlanAnswer })
-  plan(
-    @Param('zoneId', ParseUUIDPipe) zoneId: string,
-    @Query('units', unitsPipe) units: UnitSystem,
-  ): Promise<ZonePlanAnswer> {
-    return this.rates.plan(zoneId, units);
-  }
-
-  @Put('zones/:zoneId/plan/choices')
-  @For('work.write')
-  @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ type: ZonePlanAnswer })
-  async choose(
-    @Param('zoneId', ParseUUIDPipe) zoneId: string,
-    @Query('units', unitsPipe) units: UnitSystem,
-    @Body() choices: PlanChoicesInput,
-    @SeenVersion() version: number,
-  ): Promise<ZonePlanAnswer> {
-    await this.rates.choose(zoneId, choices, version);
-    return this.rates.plan(zoneId, units);
-  }
-
-  @Post('zones/:zoneId/plans')
-  @For('work.write')
-  @ApiQuery({ name: 'units', enum: systems })
-  @ApiCreatedResponse({ type: IssuedPlanAnswer })
-  async issue(
-    @Param('zoneId', ParseUUIDPipe) zoneId: string,
-    @Query('units', unitsPipe) units: UnitSystem,
-  ): Promise<IssuedPlanAnswer> {
-    const { id, issuedAt } = await this.rates.issue(zoneId, units);
-    return { id, issuedAt: issuedAt!.toISOString(), pdf: `/api/plans/${id}/plan.pdf` };
-  }
-
-  @Get('plans/:planId/plan.pdf')
-  @For('work.read')
-  @Header('content-type', 'application/pdf')
-  @ApiProduces('application/pdf')
-  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
-  async pdf(@Param('planId', ParseUUIDPipe) planId: string) {
-    return planFile(await this.rates.issued(planId));
-  }
-
-  /** Printing hands nothing over. */
-  @Get('zones/:zoneId/plan.pdf')
-  @For('work.read')
-  @Header('content-type', 'application/pdf')
-  @ApiProduces('application/pdf')
-  @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
-  async draftPdf(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem) {
-    return draftFile(await this.rates.draft(zoneId, units), this.clock.day());
-  }
-
-  @Get('products')
-  @For('prices.read')
-  @ApiOkResponse({ type: ProductAnswer, isArray: true })
-  async products(): Promise<ProductAnswer[]> {
-    return (await this.catalogue.products()).map(productAnswer);
-  }
-
-  @Put('products/:id')
-  @For('prices.write')
-  @ApiOkResponse({ type: ProductAnswer })
-  async setPrice(
-    @Param('id', ParseUUIDPipe) id: string,
-    @Body() input: ProductPriceInput,
-    @SeenVersion() version: number,
-  ): Promise<ProductAnswer> {
-    return productAnswer(await this.catalogue.setPrice(id, input, version));
-  }
-}
+import { RatesController } from './rates.controller.ts';
 
 @Module({
-  imports: [GroundModule, LabModule],
+  imports: [CatalogueModule, GroundModule, LabModule],
   controllers: [RatesController],
-  providers: [RatesService, CatalogueService],
-  exports: [RatesService, CatalogueService],
+  providers: [RatesService],
+  exports: [RatesService],
 })
 export class RatesModule {}

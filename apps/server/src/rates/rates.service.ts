@@ -18,7 +18,7 @@ import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { CatalogueService, coreProduct } from './catalogue.service.ts';
+import { CatalogueService, coreProduct } from '../catalogue/catalogue.service.ts';
 import { withoutCosts } from './costs.ts';
 import { type IssuedPlan, Plan } from './plan.entity.ts';
 

@@ -33,8 +33,8 @@ import { soilWater } from '../soil/water.ts';
 import { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from '../spread/spread.ts';
 import { waterEt0 } from '../water/et0.ts';
 import { waterCycleSoak, waterReserve } from '../water/irrigation.ts';
-import type { Calculator } from './calculator.ts';
-import { InputError } from './fields.ts';
+import type { Calculator } from '../calculators/calculator.ts';
+import { InputError } from '../calculators/fields.ts';
 
 const all = [
   areaPolygon,

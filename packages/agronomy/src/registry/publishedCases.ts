@@ -1,5 +1,5 @@
 import { QuantityError, parseQuantity } from '../units/quantity.ts';
-import { InputError } from './fields.ts';
+import { InputError } from '../calculators/fields.ts';
 import { findCalculator } from './registry.ts';
 
 /** One published case: an input and what a publication says comes out of it. */

@@ -1,0 +1,155 @@
+import {
+  DrawingAnswer,
+  DrawnThingsAnswer,
+  MeasurementsInput,
+  DrawingChangesInput,
+  SiteAnswer,
+  SiteInput,
+  ZoneAnswer,
+  ZoneFactsInput,
+  ZoneInput,
+} from '@glenfold/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { DrawingService } from './drawing.service.ts';
+import { GroundService, siteAnswer, zoneAnswer } from './ground.service.ts';
+
+@ApiTags('ground')
+@Controller()
+export class GroundController {
+  constructor(
+    private readonly ground: GroundService,
+    private readonly plans: DrawingService,
+  ) {}
+
+  @Get('sites')
+  @For('work.read')
+  @ApiOkResponse({ type: SiteAnswer, isArray: true })
+  async sites(): Promise<SiteAnswer[]> {
+    return (await this.ground.sites()).map(siteAnswer);
+  }
+
+  @Post('sites')
+  @For('work.write')
+  @ApiCreatedResponse({ type: SiteAnswer })
+  async addSite(@Body() input: SiteInput): Promise<SiteAnswer> {
+    return siteAnswer(await this.ground.addSite(input));
+  }
+
+  @Get('sites/:siteId')
+  @For('work.read')
+  @ApiOkResponse({ type: SiteAnswer })
+  async site(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<SiteAnswer> {
+    return siteAnswer(await this.ground.site(siteId));
+  }
+
+  @Put('sites/:siteId')
+  @For('work.write')
+  @ApiOkResponse({ type: SiteAnswer })
+  async changeSite(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Body() input: SiteInput,
+    @SeenVersion() version: number,
+  ): Promise<SiteAnswer> {
+    return siteAnswer(await this.ground.changeSite(siteId, input, version));
+  }
+
+  @Delete('sites/:siteId')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeSite(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<void> {
+    return this.ground.removeSite(siteId);
+  }
+
+  @Post('sites/:siteId/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: SiteAnswer })
+  async restoreSite(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<SiteAnswer> {
+    return siteAnswer(await this.ground.restoreSite(siteId));
+  }
+
+  @Get('sites/:siteId/zones')
+  @For('work.read')
+  @ApiOkResponse({ type: ZoneAnswer, isArray: true })
+  async zones(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<ZoneAnswer[]> {
+    return (await this.ground.zones(siteId)).map(zoneAnswer);
+  }
+
+  @Post('sites/:siteId/zones')
+  @For('work.write')
+  @ApiCreatedResponse({ type: ZoneAnswer })
+  async addZone(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() input: ZoneInput): Promise<ZoneAnswer> {
+    return zoneAnswer(await this.ground.addZone(siteId, input));
+  }
+
+  /** The plan but for the outlines, which come with the zones. */
+  @Get('sites/:siteId/plan')
+  @For('work.read')
+  @ApiOkResponse({ type: DrawnThingsAnswer })
+  things(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<DrawnThingsAnswer> {
+    return this.plans.things(siteId);
+  }
+
+  /** Each record in the body names the version that was seen. */
+  @Post('sites/:siteId/plan')
+  @For('work.write')
+  @HttpCode(200)
+  @ApiOkResponse({ type: DrawingAnswer })
+  changePlan(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Body() changes: DrawingChangesInput,
+  ): Promise<DrawingAnswer> {
+    return this.plans.change(siteId, changes);
+  }
+
+  @Put('zones/:zoneId')
+  @For('work.write')
+  @ApiOkResponse({ type: ZoneAnswer })
+  async changeZone(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Body() input: ZoneInput,
+    @SeenVersion() version: number,
+  ): Promise<ZoneAnswer> {
+    return zoneAnswer(await this.ground.changeZone(zoneId, input, version));
+  }
+
+  @Put('zones/:zoneId/measurements')
+  @For('field.write')
+  @ApiOkResponse({ type: ZoneAnswer })
+  async measure(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Body() input: MeasurementsInput,
+    @SeenVersion() version: number,
+  ): Promise<ZoneAnswer> {
+    return zoneAnswer(await this.ground.measure(zoneId, input, version));
+  }
+
+  @Put('zones/:zoneId/facts')
+  @For('field.write')
+  @ApiOkResponse({ type: ZoneAnswer })
+  async changeFacts(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Body() input: ZoneFactsInput,
+    @SeenVersion() version: number,
+  ): Promise<ZoneAnswer> {
+    return zoneAnswer(await this.ground.changeFacts(zoneId, input, version));
+  }
+
+  @Delete('zones/:zoneId')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeZone(@Param('zoneId', ParseUUIDPipe) zoneId: string): Promise<void> {
+    return this.ground.removeZone(zoneId);
+  }
+
+  @Post('zones/:zoneId/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: ZoneAnswer })
+  async restoreZone(@Param('zoneId', ParseUUIDPipe) zoneId: string): Promise<ZoneAnswer> {
+    return zoneAnswer(await this.ground.restoreZone(zoneId));
+  }
+}

@@ -1,0 +1,130 @@
+import {
+  LabFileInput,
+  LabImportAnswer,
+  LabImportChoices,
+  LabResultAnswer,
+  LabResultInput,
+  LaboratoryAnswer,
+  LaboratoryNewsAnswer,
+} from '@glenfold/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { LabImportService } from './labImport.service.ts';
+import { LabService, labResultAnswer } from './lab.service.ts';
+import { LaboratoriesService } from './laboratories.service.ts';
+
+@ApiTags('lab')
+@Controller()
+export class LabController {
+  constructor(
+    private readonly lab: LabService,
+    private readonly imports: LabImportService,
+    private readonly laboratories: LaboratoriesService,
+  ) {}
+
+  /** Laboratories that bags can be sent to from here. */
+  @Get('laboratories')
+  @For('work.read')
+  @ApiOkResponse({ type: LaboratoryAnswer, isArray: true })
+  known(): Promise<LaboratoryAnswer[]> {
+    return this.laboratories.list();
+  }
+
+  /** Ask the laboratories what is new: bags that arrived, reports. They are asked each minute anyhow. */
+  @Post('laboratories/news')
+  @For('field.write')
+  @HttpCode(200)
+  @ApiOkResponse({ type: LaboratoryNewsAnswer })
+  ask(): Promise<LaboratoryNewsAnswer> {
+    return this.laboratories.ask();
+  }
+
+  @Get('sites/:siteId/lab-results')
+  @For('work.read')
+  @ApiOkResponse({ type: LabResultAnswer, isArray: true })
+  async results(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<LabResultAnswer[]> {
+    return (await this.lab.results(siteId)).map(labResultAnswer);
+  }
+
+  @Post('lab-results')
+  @For('work.write')
+  @ApiCreatedResponse({ type: LabResultAnswer })
+  async add(@Body() input: LabResultInput): Promise<LabResultAnswer> {
+    return labResultAnswer(await this.lab.add(input));
+  }
+
+  @Put('lab-results/:id')
+  @For('work.write')
+  @ApiOkResponse({ type: LabResultAnswer })
+  async change(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: LabResultInput,
+    @SeenVersion() version: number,
+  ): Promise<LabResultAnswer> {
+    return labResultAnswer(await this.lab.change(id, input, version));
+  }
+
+  @Delete('lab-results/:id')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.lab.remove(id);
+  }
+
+  @Post('lab-results/:id/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: LabResultAnswer })
+  async restore(@Param('id', ParseUUIDPipe) id: string): Promise<LabResultAnswer> {
+    return labResultAnswer(await this.lab.restore(id));
+  }
+
+  @Get('sites/:siteId/lab-imports')
+  @For('work.read')
+  @ApiOkResponse({ type: LabImportAnswer, isArray: true })
+  imported(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<LabImportAnswer[]> {
+    return this.imports.list(siteId);
+  }
+
+  @Post('sites/:siteId/lab-imports')
+  @For('work.write')
+  @ApiCreatedResponse({ type: LabImportAnswer })
+  preview(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() file: LabFileInput): Promise<LabImportAnswer> {
+    return this.imports.preview(siteId, file);
+  }
+
+  @Put('lab-imports/:id')
+  @For('work.write')
+  @ApiOkResponse({ type: LabImportAnswer })
+  correct(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() choices: LabImportChoices,
+    @SeenVersion() version: number,
+  ): Promise<LabImportAnswer> {
+    return this.imports.correct(id, choices, version);
+  }
+
+  @Post('lab-imports/:id/confirm')
+  @For('work.write')
+  @ApiCreatedResponse({ type: LabImportAnswer })
+  confirm(@Param('id', ParseUUIDPipe) id: string): Promise<LabImportAnswer> {
+    return this.imports.confirm(id);
+  }
+
+  @Delete('lab-imports/:id')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  discard(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.imports.remove(id);
+  }
+
+  @Post('lab-imports/:id/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: LabImportAnswer })
+  restoreImport(@Param('id', ParseUUIDPipe) id: string): Promise<LabImportAnswer> {
+    return this.imports.restore(id);
+  }
+}

@@ -1,0 +1,76 @@
+import type { UnitSystem } from '@glenfold/agronomy';
+import { IssuedPlanAnswer, PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
+import { Body, Controller, Get, Header, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { Clock } from '../platform/clock.ts';
+import { For } from '../platform/gate.ts';
+import { systems, unitsPipe } from '../platform/units.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { draftFile, planFile } from './planFile.ts';
+import { RatesService } from './rates.service.ts';
+
+@ApiTags('rates')
+@Controller()
+export class RatesController {
+  constructor(
+    private readonly rates: RatesService,
+    private readonly clock: Clock,
+  ) {}
+
+  @Get('zones/:zoneId/plan')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: ZonePlanAnswer })
+  plan(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<ZonePlanAnswer> {
+    return this.rates.plan(zoneId, units);
+  }
+
+  @Put('zones/:zoneId/plan/choices')
+  @For('work.write')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: ZonePlanAnswer })
+  async choose(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Body() choices: PlanChoicesInput,
+    @SeenVersion() version: number,
+  ): Promise<ZonePlanAnswer> {
+    await this.rates.choose(zoneId, choices, version);
+    return this.rates.plan(zoneId, units);
+  }
+
+  @Post('zones/:zoneId/plans')
+  @For('work.write')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiCreatedResponse({ type: IssuedPlanAnswer })
+  async issue(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<IssuedPlanAnswer> {
+    const { id, issuedAt } = await this.rates.issue(zoneId, units);
+    return { id, issuedAt: issuedAt!.toISOString(), pdf: `/api/plans/${id}/plan.pdf` };
+  }
+
+  @Get('plans/:planId/plan.pdf')
+  @For('work.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async pdf(@Param('planId', ParseUUIDPipe) planId: string) {
+    return planFile(await this.rates.issued(planId));
+  }
+
+  /** Printing hands nothing over. */
+  @Get('zones/:zoneId/plan.pdf')
+  @For('work.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async draftPdf(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem) {
+    return draftFile(await this.rates.draft(zoneId, units), this.clock.day());
+  }
+}
