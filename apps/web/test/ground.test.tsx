@@ -6,39 +6,15 @@ import type {
   ZoneAnswer,
 } from '@glenfold/contract';
 import { readHeader, readLabRow } from '@glenfold/agronomy';
-import { Plane } from '@glenfold/agronomy/geometry';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
 import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
 import { LabFileReview } from '../src/features/lab/LabFileReview.tsx';
 import { type Asked, choose, serve, show } from './page.tsx';
+import { plane, zoneWith } from './scene.ts';
 
-const plane = new Plane([-36.2, 46.4]);
-const lawn: readonly (readonly [number, number])[] = [
-  [0, 0],
-  [40, 0],
-  [40, 30],
-  [0, 30],
-  [0, 0],
-];
-const zone = {
-  id: 'z',
-  version: 4,
-  siteId: 's',
-  name: 'Back lawn',
-  label: 'BL',
-  area: 1200,
-  grass: 'tall fescue',
-  mix: null,
-  surface: 'turf',
-  intensity: 'medium',
-  shade: 'full sun',
-  clippings: 'returned',
-  soilGroup: 'loam',
-  facts: {},
-  geometry: { type: 'Polygon', coordinates: [lawn.map((corner) => [...plane.toMap(corner)])] },
-} as unknown as ZoneAnswer;
+const zone = zoneWith();
 const sent = (asked: readonly Asked[]): Asked | undefined => asked.find(({ method }) => method !== 'GET');
 
 describe('levels of a field known by four heights', () => {

@@ -103,6 +103,8 @@ describe('a number field', () => {
     ['depth', 1.2, '0.47'],
     ['area', 758.1, '8160'],
     ['area', 20, '215.3'],
+    ['spotHeight', 31.206, '102.38'],
+    ['money', 1234.5, '1234.5'],
   ] as const)('shows no more figures than a hand can use: %s of %d is %s', (sense, value, shown) => {
     show(<QuantityField label="Amount" sense={sense} value={value} onChange={() => undefined} />);
     expect(screen.getByLabelText<HTMLInputElement>('Amount').value).toBe(shown);

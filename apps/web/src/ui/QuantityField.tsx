@@ -15,10 +15,14 @@ type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> &
 /** Amounts that are told in steps of a tape, a scale or a spreader. */
 const stepped: ReadonlySet<Sense> = new Set(['depth', 'limeRate', 'productRate', 'nutrientRate']);
 
+/** Told to the hundredth however large: levels are compared, and money has cents. */
+const toHundredths: ReadonlySet<Sense> = new Set(['spotHeight', 'money', 'volumePrice']);
+
 /** A number as it stands in a field: no more figures than somebody would type, and the tape's own step where that is as good. */
 function written(value: number, sense: Sense, stepValue: number): string {
   if (stepped.has(sense) && Math.abs(stepValue - value) <= 0.02 * Math.abs(value)) return String(stepValue);
   const size = Math.abs(value);
+  if (toHundredths.has(sense)) return String(Number(value.toFixed(2)));
   if (size >= 1000) return String(Math.round(value));
   if (size >= 1 || sense === 'depth') return String(Number(value.toFixed(size < 100 ? 2 : 1)));
   return String(Number(value.toPrecision(3)));
