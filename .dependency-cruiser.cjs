@@ -1,11 +1,33 @@
 // The arrows of the house: contract and core know nothing of server or web, and a step keeps out of another's insides.
-const rooms = ['ground', 'catalogue', 'sampling', 'lab', 'rates', 'report', 'rounds', 'exchange', 'demo'];
-const laterThan = rooms.slice(0, -1).map((room, index) => ({
-  name: `${room}-not-into-what-comes-later`,
-  severity: 'error',
-  from: { path: `^apps/server/src/${room}/` },
-  to: { path: `^apps/server/src/(${rooms.slice(index + 1).join('|')})/` },
-}));
+const houses = {
+  'packages/agronomy/src': [
+    ...['units', 'working', 'data', 'calculators', 'analytes', 'ground', 'geometry', 'sampling', 'soil', 'water'],
+    ...['organic', 'spread', 'acidify', 'lime', 'nutrients', 'season', 'seed', 'lab', 'reading', 'rates', 'advice'],
+    ...['tables', 'registry'],
+  ],
+  'apps/server/src': [
+    ...['platform', 'ports', 'audit', 'sites', 'people', 'ground', 'catalogue', 'sampling', 'lab', 'rates', 'report'],
+    ...['rounds', 'standins', 'exchange', 'demo'],
+  ],
+  'apps/web/src': ['api', 'position', 'ui', 'features', 'frame'],
+};
+
+/** Rooms in the order in which they are built: what comes earlier knows nothing of what comes later, nor of what wires them. */
+const inOrder = Object.entries(houses).flatMap(([house, rooms]) => [
+  ...rooms.map((room, index) => ({
+    name: `${room}-not-into-what-comes-later`,
+    severity: 'error',
+    from: { path: `^${house}/${room}/` },
+    to: { path: `^${house}/(${[...rooms.slice(index + 1), '[^/]+$'].join('|')})` },
+  })),
+  {
+    name: `every-room-of-${house.replaceAll('/', '-')}-has-its-place`,
+    severity: 'error',
+    comment: 'A new room is put into the order above.',
+    from: { path: `^${house}/(?!(${[...rooms, 'migrations'].join('|')})/)[^/]+/` },
+    to: {},
+  },
+]);
 
 module.exports = {
   forbidden: [
@@ -25,14 +47,7 @@ module.exports = {
     },
     { name: 'server-not-into-web', severity: 'error', from: { path: '^apps/server' }, to: { path: '^apps/web' } },
     { name: 'web-not-into-server', severity: 'error', from: { path: '^apps/web' }, to: { path: '^apps/server' } },
-    // An earlier step does not lean on a later one.
-    ...laterThan,
-    {
-      name: 'ui-knows-no-feature',
-      severity: 'error',
-      from: { path: '^apps/web/src/(ui|api)/' },
-      to: { path: '^apps/web/src/(features|frame)/' },
-    },
+    ...inOrder,
     {
       name: 'features-keep-apart',
       severity: 'error',

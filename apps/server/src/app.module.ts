@@ -7,13 +7,14 @@ import { ExchangeModule } from './exchange/exchange.module.ts';
 import { GroundModule } from './ground/ground.module.ts';
 import { LabModule } from './lab/lab.module.ts';
 import { PeopleModule } from './people/people.module.ts';
-import { appOptions } from './platform/database.ts';
+import { appOptions } from './database.ts';
 import { DescriptionController } from './platform/openapi.ts';
 import { PlatformModule } from './platform/platform.module.ts';
 import type { Installation } from './platform/installation.ts';
 import { RatesModule } from './rates/rates.module.ts';
 import { ReportModule } from './report/report.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
+import { StandInsModule } from './standins/standIns.module.ts';
 import { SamplingModule } from './sampling/sampling.module.ts';
 
 @Module({})
@@ -25,6 +26,7 @@ export class AppModule {
       imports: [
         TypeOrmModule.forRoot({ ...appOptions(databaseUrl), retryAttempts: 3 }),
         PlatformModule.with(installation),
+        StandInsModule.everywhere(),
         PeopleModule.with(installation),
         GroundModule,
         SamplingModule,

@@ -7,7 +7,7 @@ import { AppModule } from './app.module.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { SessionService } from './people/session.service.ts';
 import { bodies, whoAsks } from './platform/bodies.ts';
-import { prepareDatabase } from './platform/database.ts';
+import { prepareDatabase } from './database.ts';
 import { DescriptionController, describeApi } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
 import { type Installation, isSecure } from './platform/installation.ts';

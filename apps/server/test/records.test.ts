@@ -1,11 +1,11 @@
 import { jest } from '@jest/globals';
 import { DataSource } from 'typeorm';
-import { Site } from '../src/ground/site.entity.ts';
+import { Site } from '../src/sites/site.entity.ts';
 import { Zone } from '../src/ground/zone.entity.ts';
-import { AuditEntry } from '../src/audit/auditEntry.entity.ts';
+import { AuditEntry } from '../src/platform/auditEntry.entity.ts';
 import { entities, identityEntities, ownedEntities, standInEntities } from '../src/entities.ts';
 import { siteAnswer } from '../src/ground/ground.service.ts';
-import { ownerSource } from '../src/platform/database.ts';
+import { ownerSource } from '../src/database.ts';
 import { Problem } from '../src/platform/problem.ts';
 import { Records, Stale } from '../src/platform/records.ts';
 import { Work } from '../src/platform/work.ts';

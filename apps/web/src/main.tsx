@@ -22,7 +22,7 @@ import { Board } from './features/sampling/bags/Board.tsx';
 import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
 import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
-import { theme } from './theme.ts';
+import { theme } from './ui/theme.ts';
 import { BrokenPage } from './ui/Boundary.tsx';
 import { SoilPatterns } from './ui/CoreStick.tsx';
 import { UndoProvider } from './ui/undo.tsx';

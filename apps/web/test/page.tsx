@@ -9,7 +9,7 @@ import { configure, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
-import { theme } from '../src/theme.ts';
+import { theme } from '../src/ui/theme.ts';
 import { SessionProvider } from '../src/ui/session.tsx';
 import { UndoProvider } from '../src/ui/undo.tsx';
 import { UnitsProvider } from '../src/ui/units.tsx';

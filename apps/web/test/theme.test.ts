@@ -1,4 +1,4 @@
-import { colours, theme } from '../src/theme.ts';
+import { colours, theme } from '../src/ui/theme.ts';
 
 /** Relative luminance of a colour, WCAG 2.2. */
 function luminance(hex: string): number {

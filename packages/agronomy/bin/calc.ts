@@ -1,5 +1,5 @@
 import { text } from 'node:stream/consumers';
-import { describeCalculators, describeTables } from '../src/calculators/describe.ts';
+import { describeCalculators, describeTables } from '../src/registry/describe.ts';
 import { InputError } from '../src/calculators/fields.ts';
 import { calculators, findCalculator } from '../src/registry/registry.ts';
 import { referenceTables } from '../src/tables/tables.ts';

@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { describeCalculators, describeTables } from '../src/calculators/describe.ts';
+import { describeCalculators, describeTables } from '../src/registry/describe.ts';
 import { type CaseFile, runCase } from '../src/registry/publishedCases.ts';
 import { calculators } from '../src/registry/registry.ts';
 import { referenceTables } from '../src/tables/tables.ts';

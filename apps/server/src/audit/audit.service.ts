@@ -4,7 +4,7 @@ import { LessThan } from 'typeorm';
 import { refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { AuditEntry } from './auditEntry.entity.ts';
+import { AuditEntry } from '../platform/auditEntry.entity.ts';
 
 const PAGE = 50;
 

@@ -3,7 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import type { EntityManager } from 'typeorm';
-import { Person } from '../people/identity.entities.ts';
+import { Person } from '../people/person.entity.ts';
 import { newPasswordHash } from '../people/signIn.service.ts';
 import { SessionService } from '../people/session.service.ts';
 import { SetupService } from '../people/setup.service.ts';

@@ -19,7 +19,7 @@ import { validate } from 'class-validator';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
-import { Site } from './site.entity.ts';
+import { Site } from '../sites/site.entity.ts';
 import { Zone } from './zone.entity.ts';
 
 interface GeoJsonFeature {

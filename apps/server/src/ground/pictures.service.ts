@@ -13,7 +13,8 @@ import { In } from 'typeorm';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundService } from './ground.service.ts';
-import { Underlay, ZonePhoto } from './pictures.entities.ts';
+import { Underlay } from './underlay.entity.ts';
+import { ZonePhoto } from './zonePhoto.entity.ts';
 
 /** How files of each type begin; a WebP file tells its length between. */
 const beginnings: Readonly<Record<PictureType, RegExp>> = {

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
-import { Laboratories, type Laboratory, type LaboratoryNews } from '../standins/laboratory/laboratory.ts';
+import { Laboratories, type Laboratory, type LaboratoryNews } from '../ports/laboratory.ts';
 import { LabImportService } from './labImport.service.ts';
 
 /** What goes to the laboratories, and what comes back from them. */

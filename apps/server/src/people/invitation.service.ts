@@ -13,7 +13,7 @@ import { Records } from '../platform/records.ts';
 import { nameDoer } from '../platform/scope.ts';
 import { Installation } from '../platform/installation.ts';
 import { Work } from '../platform/work.ts';
-import { Person } from './identity.entities.ts';
+import { Person } from './person.entity.ts';
 import { Invitation } from './invitation.entity.ts';
 import { MailService } from './mail.service.ts';
 import { MemberService } from './member.service.ts';

@@ -5,7 +5,7 @@ import { Door } from '../platform/door.ts';
 import { Problem, notFound } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { MailCarrier } from '../standins/mailCarrier.ts';
+import { MailCarrier } from '../ports/mailCarrier.ts';
 import { Mail } from './mail.entity.ts';
 
 export type Message = Pick<Mail, 'practiceId' | 'to' | 'subject'> & { readonly text: string };

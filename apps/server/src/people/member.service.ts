@@ -1,11 +1,11 @@
 import { type MemberAnswer, type MemberInput, type Role, roles } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { Site } from '../ground/site.entity.ts';
+import { Site } from '../sites/site.entity.ts';
 import { Door } from '../platform/door.ts';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { Person } from './identity.entities.ts';
+import { Person } from './person.entity.ts';
 import { MailService } from './mail.service.ts';
 import { Membership } from './membership.entity.ts';
 import { ResetService } from './reset.service.ts';

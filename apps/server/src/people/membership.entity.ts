@@ -1,7 +1,7 @@
 import type { Role } from '@glenfold/contract';
 import { Column, Entity, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
-import { Person } from './identity.entities.ts';
+import { Person } from './person.entity.ts';
 
 /** What a person is to a practice. */
 @Entity('membership')

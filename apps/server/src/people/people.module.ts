@@ -1,7 +1,6 @@
 import { type DynamicModule, type MiddlewareConsumer, Module, type NestModule } from '@nestjs/common';
 import { AuditService } from '../audit/audit.service.ts';
-import { Installation } from '../platform/installation.ts';
-import { MailCarrier, mailCarrier } from '../standins/mailCarrier.ts';
+import type { Installation } from '../platform/installation.ts';
 import { AccessMiddleware } from './access.ts';
 import { DemoController, DemoPeople } from './demoPeople.ts';
 import { InvitationService } from './invitation.service.ts';
@@ -25,7 +24,6 @@ export class PeopleModule implements NestModule {
       global: true,
       controllers: [SessionController, PracticeController, ...(demo ? [DemoController] : [])],
       providers: [
-        { provide: MailCarrier, useFactory: mailCarrier, inject: [Installation] },
         AuditService,
         DemoPeople,
         InvitationService,

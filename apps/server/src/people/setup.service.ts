@@ -4,7 +4,7 @@ import type { EntityManager } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import { Problem } from '../platform/problem.ts';
 import { nameDoer } from '../platform/scope.ts';
-import { Person } from './identity.entities.ts';
+import { Person } from './person.entity.ts';
 import { Membership } from './membership.entity.ts';
 import { Practice } from './practice.entity.ts';
 import { hashPassword } from './secrets.ts';

@@ -3,7 +3,9 @@ import { Injectable } from '@nestjs/common';
 import { type EntityManager, LessThan, MoreThan, Not } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import { Problem, refuse } from '../platform/problem.ts';
-import { Person, Session, SignInAttempt } from './identity.entities.ts';
+import { Person } from './person.entity.ts';
+import { Session } from './session.entity.ts';
+import { SignInAttempt } from './signInAttempt.entity.ts';
 import { hashPassword, passwordFits } from './secrets.ts';
 import { SessionService } from './session.service.ts';
 

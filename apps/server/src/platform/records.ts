@@ -9,7 +9,7 @@ import {
   type FindOptionsSelect,
   type FindOptionsWhere,
 } from 'typeorm';
-import { AuditEntry } from '../audit/auditEntry.entity.ts';
+import { AuditEntry } from './auditEntry.entity.ts';
 import type { Owned } from './owned.ts';
 import { Problem, notFound } from './problem.ts';
 import { nameWorker } from './scope.ts';

@@ -10,7 +10,7 @@ import {
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { GroundService, type UndrawnZone, siteAnswer } from '../ground/ground.service.ts';
-import type { Site } from '../ground/site.entity.ts';
+import type { Site } from '../sites/site.entity.ts';
 import type { LabImport } from '../lab/labImport.entity.ts';
 import { LabImportService } from '../lab/labImport.service.ts';
 import type { LabResult } from '../lab/labResult.entity.ts';

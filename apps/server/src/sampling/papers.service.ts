@@ -6,7 +6,7 @@ import { GroundService, zoneAnswer } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { refuse } from '../platform/problem.ts';
 import { Work } from '../platform/work.ts';
-import { Laboratories } from '../standins/laboratory/laboratory.ts';
+import { Laboratories } from '../ports/laboratory.ts';
 import { type SubmittedBag, labelsPdf, submissionCsv, submissionJson, submissionPdf, submitted } from './bagPapers.ts';
 import { fieldSheetPdf } from './fieldSheet.ts';
 import { SamplingService } from './sampling.service.ts';

@@ -1,14 +1,13 @@
 import { Module } from '@nestjs/common';
 import { GroundModule } from '../ground/ground.module.ts';
 import { PeopleModule } from '../people/people.module.ts';
-import { LaboratoryModule } from '../standins/laboratory/laboratory.module.ts';
 import { PapersService } from './papers.service.ts';
 import { SamplingService } from './sampling.service.ts';
 import { WalkService } from './walk.service.ts';
 import { SamplingController } from './sampling.controller.ts';
 
 @Module({
-  imports: [GroundModule, PeopleModule, LaboratoryModule],
+  imports: [GroundModule, PeopleModule],
   controllers: [SamplingController],
   providers: [SamplingService, WalkService, PapersService],
   exports: [SamplingService, WalkService],

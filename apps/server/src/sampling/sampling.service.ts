@@ -19,7 +19,9 @@ import { GroundService } from '../ground/ground.service.ts';
 import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { Bag, BagCustody, Core } from './bag.entities.ts';
+import { Bag } from './bag.entity.ts';
+import { BagCustody } from './bagCustody.entity.ts';
+import { Core } from './core.entity.ts';
 
 const DAY = 86_400_000;
 const isEnd = (state: BagState): boolean => (custodyEnds as readonly string[]).includes(state);

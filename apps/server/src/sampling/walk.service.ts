@@ -2,7 +2,9 @@ import type { CoreTapInput, CoreTapsAnswer, CoreTapsInput, TapAnswer } from '@gl
 import { Injectable } from '@nestjs/common';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { Bag, Core, CoreTap } from './bag.entities.ts';
+import { Bag } from './bag.entity.ts';
+import { Core } from './core.entity.ts';
+import { CoreTap } from './coreTap.entity.ts';
 import { SamplingService } from './sampling.service.ts';
 
 /** Devices tell the time they have; a tap is never put into the future by it. */

@@ -18,7 +18,7 @@ import { useForm } from 'react-hook-form';
 import { Link } from 'react-router';
 import { startOver, useChangePassword, useChoosePractice, useSignOut } from '../api/entrance.ts';
 import { PasswordField } from '../features/entrance/fields.tsx';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { useSession } from '../ui/session.tsx';
 import { usePages } from './pages.ts';

@@ -7,7 +7,7 @@ import { queries } from '../api/queries.ts';
 import { FirstRun } from '../features/entrance/FirstRun.tsx';
 import { SignIn, SignInForm } from '../features/entrance/SignIn.tsx';
 import { Threshold } from '../features/entrance/Threshold.tsx';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { SessionProvider } from '../ui/session.tsx';
 import { Shell } from './Shell.tsx';

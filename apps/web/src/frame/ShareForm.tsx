@@ -16,7 +16,7 @@ import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useRevokeLink, useShare } from '../api/changes.ts';
 import { queries } from '../api/queries.ts';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 import { CopyLine, Trouble } from '../ui/bits.tsx';
 import { dayOf } from '../ui/today.ts';
 

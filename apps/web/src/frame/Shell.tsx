@@ -18,7 +18,7 @@ import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
 import { queries } from '../api/queries.ts';
 import { fetchGround } from '../features/ground/Ground.tsx';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
 import { useUnits } from '../ui/units.tsx';
 import { openWorkingByKey } from '../ui/working.tsx';
@@ -26,7 +26,7 @@ import { useMay, useSession } from '../ui/session.tsx';
 import { AccountMenu } from './AccountMenu.tsx';
 import { usePages } from './pages.ts';
 import { keyList, useKeys } from './keyboard.ts';
-import { stepPath } from './steps.ts';
+import { stepPath } from '../ui/steps.ts';
 
 const ScanDialog = deferred(async () => (await import('../features/sampling/scan/ScanDialog.tsx')).ScanDialog);
 

@@ -11,19 +11,19 @@ import { Reading } from '../features/reading/Reading.tsx';
 import { ToCome } from '../features/toCome/ToCome.tsx';
 import { Sampling } from '../features/sampling/Sampling.tsx';
 import { ApiProblem } from '../api/client.ts';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 import { Boundary } from '../ui/Boundary.tsx';
 import { Empty, Trouble } from '../ui/bits.tsx';
 import { useMay } from '../ui/session.tsx';
 import { useUndo } from '../ui/undo.tsx';
 import { ShareForm } from './ShareForm.tsx';
-import { SiteForm } from './SiteForm.tsx';
+import { SiteForm } from '../ui/SiteForm.tsx';
 import { SiteHead } from './SiteHead.tsx';
 import { StepLine } from './StepLine.tsx';
 import { ZoneColumn } from './ZoneColumn.tsx';
 import { useKeys } from './keyboard.ts';
-import type { StepProps } from './stepProps.ts';
-import { isStep, stepNames, stepPath } from './steps.ts';
+import type { StepProps } from '../ui/stepProps.ts';
+import { isStep, stepNames, stepPath } from '../ui/steps.ts';
 
 const screens: Readonly<Partial<Record<Step, (props: StepProps) => React.ReactNode>>> = {
   ground: Ground,

@@ -3,7 +3,7 @@ import MoreIcon from '@mui/icons-material/MoreVert';
 import { Box, Button, IconButton, Menu, MenuItem, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 
 interface SiteHeadProps {
   readonly site: SiteAnswer;

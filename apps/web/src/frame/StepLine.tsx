@@ -2,8 +2,8 @@ import type { Step, StepState } from '@glenfold/contract';
 import { Box } from '@mui/material';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../theme.ts';
-import { stepNames, stepPath } from './steps.ts';
+import { colours } from '../ui/theme.ts';
+import { stepNames, stepPath } from '../ui/steps.ts';
 
 const marks: Readonly<Record<StepState['state'], { fill: string; stroke: string; word: string }>> = {
   done: { fill: colours.lichen, stroke: colours.lichen, word: 'done' },

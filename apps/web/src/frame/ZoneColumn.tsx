@@ -3,10 +3,10 @@ import type { LabResultAnswer, Step, ZoneAnswer } from '@glenfold/contract';
 import { Box } from '@mui/material';
 import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../theme.ts';
+import { colours } from '../ui/theme.ts';
 import { CoreStick } from '../ui/CoreStick.tsx';
 import { useUnits } from '../ui/units.tsx';
-import { stepPath } from './steps.ts';
+import { stepPath } from '../ui/steps.ts';
 
 /** Zones that a tall window shows at once. */
 const IN_SIGHT = 30;

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { Component, type ReactNode } from 'react';
 import { useRouteError } from 'react-router';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 
 /** Browsers' words for a part of the application that is not on the server any more. */
 const GONE = /dynamically imported module|importing a module script|preload (css|module)|error loading/i;

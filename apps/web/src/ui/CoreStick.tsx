@@ -1,7 +1,7 @@
 import { type UnitSystem, present, swardOf } from '@glenfold/agronomy';
 import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
 import { memo } from 'react';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 import { apartBy } from './apartBy.ts';
 import { useUnits } from './units.tsx';
 

@@ -1,7 +1,7 @@
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 
 export interface Part {
   readonly name: string;

@@ -1,6 +1,6 @@
 import { type Bar, type UnitSystem, present, ratings } from '@glenfold/agronomy';
 import { Box, Typography, useMediaQuery } from '@mui/material';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 import { Words } from './Words.tsx';
 import { placeOnBar } from './placeOnBar.ts';
 import { Opens } from './working.tsx';

@@ -1,5 +1,5 @@
 import { textureClasses } from '@glenfold/agronomy';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 
 const SIDE = 420;
 const HEIGHT = SIDE * Math.sin(Math.PI / 3);

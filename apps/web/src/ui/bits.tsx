@@ -2,7 +2,7 @@ import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { ApiProblem } from '../api/client.ts';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 import { Words } from './Words.tsx';
 import { inUnits } from './inUnits.ts';
 import { useUnits } from './units.tsx';

@@ -2,7 +2,7 @@ import { type Working, presentStep } from '@glenfold/agronomy';
 import CloseIcon from '@mui/icons-material/Close';
 import { Box, Drawer, IconButton, Typography } from '@mui/material';
 import { type ReactNode, createContext, useCallback, useContext, useState } from 'react';
-import { colours } from '../theme.ts';
+import { colours } from './theme.ts';
 import { Words } from './Words.tsx';
 import { useUnits } from './units.tsx';
 

@@ -1,9 +1,9 @@
+import { soilGroups } from '../soil/soilGroups.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import { flag, listOf, record, series, text } from '../calculators/structures.ts';
 import { mustRise, readTable } from '../calculators/table.ts';
 import sourceData from '../data/nitrogen-sources.json' with { type: 'json' };
 import sulfurData from '../data/sulfur.json' with { type: 'json' };
-import { soilGroups } from '../nutrients/sufficiencyTables.ts';
 
 const sourceFields = {
   perNitrogen: listOf(

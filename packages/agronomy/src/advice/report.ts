@@ -1,3 +1,5 @@
+import { surfaces } from '../ground/surfaces.ts';
+import { soilGroups } from '../soil/soilGroups.ts';
 import {
   type Field,
   type Fields,
@@ -11,13 +13,12 @@ import {
 } from '../calculators/fields.ts';
 import { flag, group, listOf, series, text } from '../calculators/structures.ts';
 import { bufferMethods } from '../lab/buffers.ts';
-import { surfaces } from '../lime/materials.ts';
 import type { PanelNutrient, ReportedValue } from '../lab/analytes.ts';
 import { panel } from '../lab/analytes.ts';
 import { correctionRules } from '../nutrients/correction.ts';
 import { findGrass, grassField } from '../nutrients/grasses.ts';
 import { shades } from '../nutrients/nitrogenTables.ts';
-import { type Nutrient, extractantField, nutrients, soilGroups } from '../nutrients/sufficiencyTables.ts';
+import { type Nutrient, extractantField, nutrients } from '../nutrients/sufficiencyTables.ts';
 import { type Product, purposes } from '../rates/product.ts';
 import {
   type AdviceSettings,

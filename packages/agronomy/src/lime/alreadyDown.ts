@@ -1,4 +1,4 @@
-import type { Applied } from '../reading/zoneFacts.ts';
+import type { Applied } from '../ground/applied.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { WorkingBook, figure, type Working } from '../working/working.ts';
 

@@ -1,9 +1,9 @@
+import { soilGroups } from '../soil/soilGroups.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { choice, optional, quantity, soilPhField } from '../calculators/fields.ts';
 import { record } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import buffering from '../data/ph-buffering.json' with { type: 'json' };
-import { soilGroups } from '../nutrients/sufficiencyTables.ts';
 import { convert } from '../units/unit.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { figure } from '../working/working.ts';

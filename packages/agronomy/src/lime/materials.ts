@@ -1,3 +1,4 @@
+import { surfaces } from '../ground/surfaces.ts';
 import { choice, optional, quantity } from '../calculators/fields.ts';
 import { band, flag, group, listOf, record, series, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
@@ -47,9 +48,6 @@ export const limeMaterialField = () =>
     limeSources.materials.map(({ name }) => name),
     Object.fromEntries(limeSources.materials.flatMap(({ name, aliases }) => aliases.map((alias) => [alias, name]))),
   );
-
-export const surfaces = ['turf', 'fine turf', 'seedbed'] as const;
-export type Surface = (typeof surfaces)[number];
 
 const limitFields = {
   monthsBetween: quantity('', { above: 0, max: 36 }),

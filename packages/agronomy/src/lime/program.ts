@@ -1,9 +1,10 @@
+import { surfaces } from '../ground/surfaces.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, choice, defaulted, optional, quantity } from '../calculators/fields.ts';
 import { roundTo } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
-import { limeLimits, readLimeLimits, surfaces } from './materials.ts';
+import { limeLimits, readLimeLimits } from './materials.ts';
 
 export interface Application {
   /** g/m² of product. */

@@ -1,8 +1,8 @@
+import { surfaces } from '../ground/surfaces.ts';
 import { quantity } from '../calculators/fields.ts';
 import { listOf, record } from '../calculators/structures.ts';
 import { mustRise, readTable } from '../calculators/table.ts';
 import data from '../data/nitrogen-limits.json' with { type: 'json' };
-import { surfaces } from '../lime/materials.ts';
 
 const pounds = () => quantity('lb/1000ft2', { above: 0, max: 10 });
 const bySurface = () => record(surfaces, pounds());

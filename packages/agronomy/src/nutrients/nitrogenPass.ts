@@ -1,7 +1,7 @@
+import { surfaces, type Surface } from '../ground/surfaces.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { choice, defaulted, quantity } from '../calculators/fields.ts';
 import { group } from '../calculators/structures.ts';
-import { type Surface, surfaces } from '../lime/materials.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 import { nitrogenLimits as limits, passesWithin } from './nitrogenLimits.ts';

@@ -1,3 +1,4 @@
+import { soilGroups, type SoilGroup } from '../soil/soilGroups.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, choice, defaulted, optional, quantity, soilPhField } from '../calculators/fields.ts';
 import { detected, flag } from '../calculators/structures.ts';
@@ -7,7 +8,6 @@ import { convert } from '../units/unit.ts';
 import {
   type Extractant,
   type Nutrient,
-  type SoilGroup,
   type SufficiencyRow,
   type SufficiencySet,
   type YearlyRates,
@@ -21,7 +21,6 @@ import {
   ratings,
   readSufficiencySet,
   readYearlyRates,
-  soilGroups,
   sufficiencySets,
   yearlyRates,
 } from './sufficiencyTables.ts';

@@ -1,3 +1,4 @@
+import { soilGroups } from '../soil/soilGroups.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import { band, flag, listOf, record, series } from '../calculators/structures.ts';
 import { type Table, mustRise, readTable } from '../calculators/table.ts';
@@ -45,8 +46,6 @@ export const extractantField = () =>
   });
 export const ratings = ['very low', 'low', 'medium', 'high', 'very high'] as const;
 export type Rating = (typeof ratings)[number];
-export const soilGroups = ['sand', 'loam', 'clay'] as const;
-export type SoilGroup = (typeof soilGroups)[number];
 
 const level = () => quantity('mg/kg', { above: 0, max: 1_000_000 });
 const rowFields = {

@@ -1,23 +1,15 @@
+import type { Surface } from '../ground/surfaces.ts';
+import type { SoilGroup } from '../soil/soilGroups.ts';
+import type { Applied } from '../ground/applied.ts';
 import type { PanelNutrient, ReportedValue } from '../lab/analytes.ts';
 import type { BufferMethod } from '../lab/buffers.ts';
-import type { Surface } from '../lime/materials.ts';
 import type { CorrectionRule } from '../nutrients/correction.ts';
-import type { Extractant, Nutrient, SoilGroup } from '../nutrients/sufficiencyTables.ts';
+import type { Extractant, Nutrient } from '../nutrients/sufficiencyTables.ts';
 
 /** A grass of a mix and its share of the sward, %. */
 export interface GrassShare {
   readonly grass: string;
   readonly share: number;
-}
-
-/** What was put down before, as far as it is known; rate in g/m² of product. */
-export interface Applied {
-  readonly kind: string;
-  /** `2026`, `2026-04` or `2026-04-20`. */
-  readonly on: string;
-  readonly rate?: number | undefined;
-  /** % calcium carbonate equivalent of a lime. */
-  readonly cce?: number | undefined;
 }
 
 /** What was measured on the ground itself. */

@@ -1,10 +1,10 @@
+import { surfaces } from '../ground/surfaces.ts';
 import { correction } from '../nutrients/correction.ts';
 import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
 import { knownStraights } from '../nutrients/straights.ts';
 import { yearlyRates } from '../nutrients/sufficiencyTables.ts';
 import { limitTable } from '../reading/limitTable.ts';
-import { surfaces } from '../lime/materials.ts';
 import { capital, known, range, table } from './table.ts';
 
 const { ph, drainage, probeStop, thatch, waterDrop, esp, sunShort, organicMatter, freeCarbonate } = limitTable;

@@ -1,7 +1,9 @@
+import { surfaces } from '../ground/surfaces.ts';
+import { soilGroups } from '../soil/soilGroups.ts';
 import { acidityBases, sulfurLimits, sulfurSurfaces, sulfurTable } from '../acidify/tables.ts';
 import { adamsEvansTable, mehlichTable, smpTable } from '../lime/buffers.ts';
 import { phBuffering } from '../lime/estimate.ts';
-import { finenessRules, limeLimits, limeSources, surfaces } from '../lime/materials.ts';
+import { finenessRules, limeLimits, limeSources } from '../lime/materials.ts';
 import { grassTable, grasses, saltTolerance, seedingWindows } from '../nutrients/grasses.ts';
 import { minimumLevels } from '../nutrients/minimumLevel.ts';
 import { growthPotentials, nitrogenCredits, shades } from '../nutrients/nitrogenTables.ts';
@@ -12,7 +14,6 @@ import {
   printedLimits,
   nutrientSymbol,
   ratings,
-  soilGroups,
   sufficiencySets,
   yearlyRates,
 } from '../nutrients/sufficiencyTables.ts';

@@ -3,7 +3,7 @@ import { chanceFrom } from '@glenfold/agronomy/geometry';
 import { type Soil, type SoilAnalyte, acidityOf, normal } from './hiddenSoil.ts';
 import { type HouseStyle, extracted, inItsUnit, panelAnalytes, wordFor } from './houseStyles.ts';
 import type { PrintedSample } from './reportFiles.ts';
-import type { SubmittedSample } from './laboratory.ts';
+import type { SubmittedSample } from '../../ports/laboratory.ts';
 import { dayOf } from '../../platform/clock.ts';
 
 const names: Readonly<Partial<Record<SoilAnalyte, string>>> = {

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useSetPrice } from '../../api/changes.ts';
 import { queries } from '../../api/queries.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 

@@ -4,7 +4,7 @@ import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/m
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { startOver, useFirstRun, useLoadExport } from '../../api/entrance.ts';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { Threshold } from './Threshold.tsx';
 import { Field, PasswordField } from './fields.tsx';

@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 
 const layers = ['Ground', 'Sampling', 'Lab', 'Reading', 'Rates', 'Season', 'Logbook', 'Proof'] as const;
 const STEP = 54;

@@ -2,7 +2,7 @@ import { aimOf, areaShape, grassWords, swardOf } from '@glenfold/agronomy';
 import type { DrawingAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Tab, Tabs, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { CoreStick } from '../../ui/CoreStick.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';

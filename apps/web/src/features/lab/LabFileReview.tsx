@@ -25,7 +25,7 @@ import {
 import { useEffect, useRef, useState } from 'react';
 import { useConfirmLabFile, useCorrectLabFile } from '../../api/changes.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';

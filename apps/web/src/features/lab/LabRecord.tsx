@@ -2,8 +2,8 @@ import { basisName, bufferNames, extractantNames, panel } from '@glenfold/agrono
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { Link } from 'react-router';
-import { stepPath } from '../../frame/steps.ts';
-import { colours } from '../../theme.ts';
+import { stepPath } from '../../ui/steps.ts';
+import { colours } from '../../ui/theme.ts';
 import { asRead } from './fieldNames.ts';
 import { Words } from '../../ui/Words.tsx';
 import { useUndo } from '../../ui/undo.tsx';

@@ -4,7 +4,7 @@ import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 import { useSaveLabResult } from '../../api/changes.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';

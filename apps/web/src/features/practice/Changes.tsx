@@ -4,7 +4,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { queries } from '../../api/queries.ts';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { type NamesById, fieldName, fieldValue } from '../../ui/recordWords.ts';

@@ -3,7 +3,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useSendAgain } from '../../api/changes.ts';
 import { queries } from '../../api/queries.ts';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { CopyLine, Trouble } from '../../ui/bits.tsx';
 
 const when = (iso: string): string => new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });

@@ -16,7 +16,7 @@ import { Controller, useForm, useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
 import { useInvite, useRevokeInvitation, useSaveMember, useSendReset } from '../../api/changes.ts';
 import { queries } from '../../api/queries.ts';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';

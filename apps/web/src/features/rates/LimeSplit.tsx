@@ -1,6 +1,6 @@
 import { type ProductAmount, present } from '@glenfold/agronomy';
 import { Box } from '@mui/material';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 
 const W = 420;

@@ -2,7 +2,7 @@ import type { ProductAmount } from '@glenfold/agronomy';
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';

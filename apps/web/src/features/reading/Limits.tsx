@@ -1,6 +1,6 @@
 import type { Degree, Limitation } from '@glenfold/agronomy';
 import { Box } from '@mui/material';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 
 /** Plans handed over before degrees were told have none. */

@@ -3,14 +3,14 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { ApiProblem } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
-import type { StepProps } from '../../frame/stepProps.ts';
-import { stepPath } from '../../frame/steps.ts';
-import { colours } from '../../theme.ts';
+import type { StepProps } from '../../ui/stepProps.ts';
+import { stepPath } from '../../ui/steps.ts';
+import { colours } from '../../ui/theme.ts';
 import { CoreStick } from '../../ui/CoreStick.tsx';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
-import { NoTest } from '../../frame/NoTest.tsx';
+import { NoTest } from '../../ui/NoTest.tsx';
 import { Limits } from './Limits.tsx';
 import { useUnits } from '../../ui/units.tsx';
 

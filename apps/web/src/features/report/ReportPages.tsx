@@ -2,7 +2,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { queries } from '../../api/queries.ts';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { SiteReport } from './SiteReport.tsx';

@@ -1,7 +1,7 @@
 import { present, type Sense } from '@glenfold/agronomy';
 import type { ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';

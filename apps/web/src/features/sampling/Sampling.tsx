@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { queries } from '../../api/queries.ts';
-import type { StepProps } from '../../frame/stepProps.ts';
+import type { StepProps } from '../../ui/stepProps.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { BagList } from './bags/BagList.tsx';

@@ -2,7 +2,7 @@ import { isExclusion, present } from '@glenfold/agronomy';
 import { type Outline, Plane, type PlanePoint, type Position, innerPlace } from '@glenfold/agronomy/geometry';
 import { type GroundFeatureAnswer, type ZoneAnswer, evenStep } from '@glenfold/contract';
 import { useMemo } from 'react';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 
 export interface SketchCore {

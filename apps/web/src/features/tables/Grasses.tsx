@@ -10,7 +10,7 @@ import {
 } from '@glenfold/agronomy';
 import { Box, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Provenance } from './PublishedTable.tsx';
 

@@ -1,6 +1,6 @@
 import type { ReferenceTable } from '@glenfold/agronomy';
 import { Box, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 
 /** Where a table comes from: under every one of them. */

@@ -10,7 +10,7 @@ import {
 } from '@glenfold/agronomy';
 import { Box, Typography, useMediaQuery } from '@mui/material';
 import { Fragment } from 'react';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { Provenance, PublishedTable } from './PublishedTable.tsx';
 
 /** Drawing widths: the numbers keep their size on a phone. */

@@ -1,7 +1,7 @@
 import { type ReferenceTable, referenceTables } from '@glenfold/agronomy';
 import { Box, Typography } from '@mui/material';
 import { useParams } from 'react-router';
-import { colours } from '../../theme.ts';
+import { colours } from '../../ui/theme.ts';
 import { type Part, PartsPage } from '../../ui/PartsPage.tsx';
 import { TextureTriangle } from '../../ui/TextureTriangle.tsx';
 import { Grasses } from './Grasses.tsx';

@@ -1,7 +1,7 @@
 import type { Step } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
-import { stepNames } from '../../frame/steps.ts';
-import { colours } from '../../theme.ts';
+import { stepNames } from '../../ui/steps.ts';
+import { colours } from '../../ui/theme.ts';
 
 const plans: Readonly<
   Partial<Record<Step, { readonly what: string; readonly points: readonly string[]; readonly meanwhile: string }>>

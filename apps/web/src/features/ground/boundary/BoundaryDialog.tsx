@@ -23,7 +23,7 @@ import {
 import { useMemo, useState } from 'react';
 import { devicePosition } from '../../../position/devicePosition.ts';
 import { replayedWalk } from '../../../position/replayedWalk.ts';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Cautions } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useBoundary } from './useBoundary.ts';

@@ -2,7 +2,7 @@ import { type Division, GeometryError, divisions } from '@glenfold/agronomy/geom
 import type { DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import type { Pen } from '../plan/PlanEditor.tsx';
 import { spotsOf } from '../trouble/troubleFacts.ts';

@@ -29,7 +29,7 @@ import { Controller, useFieldArray, useForm } from 'react-hook-form';
 import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useFacts } from './useFacts.ts';
 
 const resolver = classValidatorResolver(ZoneFactsInput);

@@ -11,7 +11,7 @@ import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, IconButton, MenuItem, TextField, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Controller, type DefaultValues, type FieldValues, useForm } from 'react-hook-form';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Trouble } from '../../../ui/bits.tsx';

@@ -21,7 +21,7 @@ import {
 import { wrap } from 'comlink';
 import { useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import type { Stroke } from '../plan/strokes.ts';
 import { utmCodeAt } from './coordinateSystems.ts';

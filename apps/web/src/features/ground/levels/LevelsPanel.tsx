@@ -9,7 +9,7 @@ import {
 import type { DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useFacts } from '../facts/useFacts.ts';

@@ -24,7 +24,7 @@ import {
   useRef,
   useState,
 } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useMay } from '../../../ui/session.tsx';
 import { PlanQuestion } from './PlanQuestion.tsx';
 import { PlanNotices } from './PlanNotices.tsx';

@@ -1,7 +1,7 @@
 import type { Fault } from '@glenfold/agronomy/geometry';
 import { Box, Button, Typography } from '@mui/material';
 import { type ReactNode, useEffect, useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import type { Unsaved } from './useStrokes.ts';
 

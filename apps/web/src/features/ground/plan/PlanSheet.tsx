@@ -1,7 +1,7 @@
 import { present } from '@glenfold/agronomy';
 import { Box, Button } from '@mui/material';
 import type { KeyboardEvent, RefCallback } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import type { Measure, PlanMap } from './planMap.ts';
 

@@ -3,7 +3,7 @@ import UndoIcon from '@mui/icons-material/Undo';
 import type { GroundFeatureAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Divider, ListSubheader, Menu, MenuItem } from '@mui/material';
 import { type ReactNode, useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { type Question, type Task, drawGroups } from './tasks.ts';
 import type { useStrokes } from './useStrokes.ts';
 

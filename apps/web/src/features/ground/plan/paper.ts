@@ -3,7 +3,7 @@ import { convert, isExclusion } from '@glenfold/agronomy';
 import { HATCH, evenStep, fillings, lineDashes, marks, zoneHatches } from '@glenfold/contract';
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
 import type { Options as TextOptions } from 'ol/style/Text.js';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 const patterns = new Map<string, CanvasPattern | string>();
 

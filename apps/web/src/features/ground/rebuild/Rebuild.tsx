@@ -16,7 +16,7 @@ import {
   TextField,
   Typography,
 } from '@mui/material';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Cautions } from '../../../ui/bits.tsx';
 import { useSessionState } from '../../../ui/useSessionState.ts';

@@ -1,6 +1,6 @@
 import { type Section, type ZoneAnswer, sections } from '@glenfold/contract';
 import { Box, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';

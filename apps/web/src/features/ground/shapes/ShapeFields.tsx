@@ -10,7 +10,7 @@ import {
 import type { TapedShape } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { useSession } from '../../../ui/session.tsx';

@@ -1,5 +1,5 @@
 import type { ShapeName } from '@glenfold/agronomy';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 interface Sketch {
   readonly outline: string;

@@ -1,4 +1,4 @@
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 const { ink, lichen, ochre, slate, line, lichenWash, ochreWash, slateWash, sheet } = colours;
 const GROUND = 'M2 40H62';

@@ -1,7 +1,7 @@
 import { signs } from '@glenfold/agronomy';
 import { Box, Button, ButtonBase, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
 import { useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { SignDrawing } from './SignDrawing.tsx';
 
 interface SignPickerProps {

@@ -3,7 +3,7 @@ import type { DrawingAnswer, LabResultAnswer, SeenSign, ZoneAnswer } from '@glen
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, IconButton, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { Opens } from '../../../ui/working.tsx';

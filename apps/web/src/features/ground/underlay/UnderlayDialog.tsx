@@ -15,7 +15,7 @@ import {
 } from '@mui/material';
 import { useState } from 'react';
 import { useLayUnder, usePlaceUnderlay } from '../../../api/changes.ts';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import type { ShrunkPicture } from '../../../ui/shrink.ts';

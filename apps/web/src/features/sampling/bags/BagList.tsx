@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useLabNumber, useMeasure } from '../../../api/changes.ts';
 import { queries } from '../../../api/queries.ts';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUnits } from '../../../ui/units.tsx';

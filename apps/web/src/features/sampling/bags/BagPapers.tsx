@@ -1,7 +1,7 @@
 import { type BagLineAnswer, type LabelSheet, labelSheetNames } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { useMay } from '../../../ui/session.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { Parcel } from './Parcel.tsx';

@@ -6,7 +6,7 @@ import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { useMoveBags, useTakeAgain } from '../../../api/changes.ts';
 import { queries } from '../../../api/queries.ts';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';

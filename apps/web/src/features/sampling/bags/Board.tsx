@@ -5,7 +5,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Suspense, type SyntheticEvent, useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { queries } from '../../../api/queries.ts';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
 import { deferred } from '../../../ui/deferred.tsx';
 import { useMay } from '../../../ui/session.tsx';

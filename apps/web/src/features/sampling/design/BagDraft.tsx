@@ -1,7 +1,7 @@
 import { samplingPurposes } from '@glenfold/agronomy';
 import { Box, Button, Checkbox, ListSubheader, Menu, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import type { Draft, DraftChoices } from './drafts.ts';
 
 interface BagDraftProps {

@@ -2,7 +2,7 @@ import { coreErrors } from '@glenfold/agronomy';
 import { Box, useMediaQuery } from '@mui/material';
 import { Chart, Legend, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
 import { Line } from 'react-chartjs-2';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 Chart.register(LineElement, PointElement, LinearScale, Legend, Tooltip);
 Chart.defaults.font.family = '"Atkinson Hyperlegible", sans-serif';

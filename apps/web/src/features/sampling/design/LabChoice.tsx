@@ -1,7 +1,7 @@
 import { extractantNames } from '@glenfold/agronomy';
 import { type LaboratoryAnswer, feeOf } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField } from '@mui/material';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Words } from '../../../ui/Words.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 

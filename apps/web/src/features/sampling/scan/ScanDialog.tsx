@@ -1,7 +1,7 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import jsQR from 'jsqr';
 import { useEffect, useRef, useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 /** Between looks at the camera's picture, ms. */
 const EVERY = 160;

@@ -1,6 +1,6 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
 import { useState } from 'react';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 const checks = [
   'The bucket is clean plastic: a galvanised or used one spoils zinc and more',

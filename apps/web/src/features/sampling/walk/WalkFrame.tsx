@@ -1,7 +1,7 @@
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 
 interface WalkFrameProps {
   readonly back: string;

@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { devicePosition } from '../../../position/devicePosition.ts';
 import { replayedWalk } from '../../../position/replayedWalk.ts';
-import { colours } from '../../../theme.ts';
+import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useSessionState } from '../../../ui/useSessionState.ts';

@@ -1,5 +1,5 @@
 import type { ReferenceTable } from '../tables/tables.ts';
-import type { Calculator } from './calculator.ts';
+import type { Calculator } from '../calculators/calculator.ts';
 
 const cell = (text: string): string => text.replaceAll('|', '\\|');
 

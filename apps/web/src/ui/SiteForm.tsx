@@ -4,8 +4,8 @@ import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextFie
 import { useForm } from 'react-hook-form';
 import { useState } from 'react';
 import { useSaveSite } from '../api/changes.ts';
-import { ConflictDialog } from '../ui/ConflictDialog.tsx';
-import { Trouble } from '../ui/bits.tsx';
+import { ConflictDialog } from './ConflictDialog.tsx';
+import { Trouble } from './bits.tsx';
 
 interface SiteFormProps {
   /** The site to change; a new one when absent. */

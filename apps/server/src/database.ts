@@ -1,8 +1,8 @@
 import pg from 'pg';
 import { DataSource, type DataSourceOptions } from 'typeorm';
-import { entities } from '../entities.ts';
-import { migrations } from '../migrations/index.ts';
-import { APP_ROLE, DOOR_ROLE } from './roles.ts';
+import { entities } from './entities.ts';
+import { migrations } from './migrations/index.ts';
+import { APP_ROLE, DOOR_ROLE } from './platform/roles.ts';
 
 const makeRoles = [APP_ROLE, DOOR_ROLE]
   .map(

@@ -1,14 +1,13 @@
 import { HiddenSoilAnswer, HurryInput } from '@glenfold/contract';
-import { Body, Controller, Get, HttpCode, Module, Param, ParseUUIDPipe, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, ParseUUIDPipe, Post } from '@nestjs/common';
 import { ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { For } from '../../platform/gate.ts';
-import { Laboratories } from './laboratory.ts';
 import { StandInLaboratories } from './standInLaboratories.ts';
 
 /** What only simulated laboratories can: hurry, and show the soil behind their numbers. */
 @ApiTags('simulated laboratories')
 @Controller()
-class StandInLaboratoriesController {
+export class StandInLaboratoriesController {
   constructor(private readonly laboratories: StandInLaboratories) {}
 
   @Post('laboratories/hurry')
@@ -27,10 +26,3 @@ class StandInLaboratoriesController {
     return this.laboratories.hidden(bagId);
   }
 }
-
-@Module({
-  controllers: [StandInLaboratoriesController],
-  providers: [StandInLaboratories, { provide: Laboratories, useExisting: StandInLaboratories }],
-  exports: [Laboratories],
-})
-export class LaboratoryModule {}

@@ -1,5 +1,5 @@
-import { Empty } from '../ui/bits.tsx';
-import { useMay } from '../ui/session.tsx';
+import { Empty } from './bits.tsx';
+import { useMay } from './session.tsx';
 import { stepPath } from './steps.ts';
 
 /** What stands when a zone has no test yet; shared by Reading and Rates. */

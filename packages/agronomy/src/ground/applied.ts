@@ -1,0 +1,9 @@
+/** What was put down before, as far as it is known; rate in g/m² of product. */
+export interface Applied {
+  readonly kind: string;
+  /** `2026`, `2026-04` or `2026-04-20`. */
+  readonly on: string;
+  readonly rate?: number | undefined;
+  /** % calcium carbonate equivalent of a lime. */
+  readonly cce?: number | undefined;
+}
