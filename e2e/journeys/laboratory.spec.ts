@@ -49,7 +49,9 @@ test('a dried bag is sent, arrives, is reported in the house style of its labora
   await file.getByRole('button', { name: 'Import 1 result' }).click();
   await expect.poll(async () => (await bagOf(page, 'Kelp')).state).toBe('read');
   const results = (await (await page.request.get(`/api/sites/${siteId}/lab-results`)).json()) as LabResultAnswer[];
-  expect(results.filter(({ label }) => label === writeBagCode(code)).map(({ zoneId }) => zoneId)).toEqual(zoneIds);
+  expect(results.filter(({ label }) => label === writeBagCode(code)).map((result) => result.zoneIds)).toEqual([
+    zoneIds,
+  ]);
 
   await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: 'Sampling' }).click();
   await rows.getByRole('button', { name: 'Cores and history' }).click();

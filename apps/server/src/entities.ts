@@ -4,9 +4,11 @@ import { ZonePhoto } from './ground/zonePhoto.entity.ts';
 import { GroundFeature } from './ground/groundFeature.entity.ts';
 import { Site } from './sites/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
-import { LabImport } from './lab/labImport.entity.ts';
+import { LabReport } from './lab/labReport.entity.ts';
 import { LabResult } from './lab/labResult.entity.ts';
 import { Sample } from './lab/sample.entity.ts';
+import { SampleZone } from './lab/sampleZone.entity.ts';
+import { Measurement } from './measurements/measurement.entity.ts';
 import { Invitation } from './people/invitation.entity.ts';
 import { Mail } from './people/mail.entity.ts';
 import { Membership } from './people/membership.entity.ts';
@@ -36,8 +38,10 @@ export const ownedEntities = [
   CoreTap,
   BagCustody,
   Sample,
+  SampleZone,
   LabResult,
-  LabImport,
+  Measurement,
+  LabReport,
   ProductRecord,
   Plan,
   Membership,

@@ -48,15 +48,14 @@ async function records(practiceId: string): Promise<Ids> {
   count += 1;
   const siteId = await add('site', { name: `Site ${count}` });
   const zoneId = await add('zone', { ...zoneBody, siteId, position: 1 });
-  const sampleId = await add('sample', { siteId, zoneId, label: 'X', depth: 15 });
+  const sampleId = await add('sample', { siteId, label: 'X', depth: 15 });
+  await add('sample_zone', { sampleId, zoneId });
   const resultId = await add('lab_result', {
     sampleId,
-    zoneId,
     extractant: 'mehlich-3',
-    soilPh: 5.9,
-    nutrients: {},
     origin: 'typed',
   });
+  await add('measurement', { sampleId, resultId, analyte: 'soilPh', value: 5.9, unit: 'pH' });
   const [{ issued } = { issued: {} }] = await server.sql<{ issued: object }>(
     'SELECT issued FROM plan WHERE issued IS NOT NULL LIMIT 1',
   );
@@ -74,7 +73,7 @@ async function records(practiceId: string): Promise<Ids> {
     resultId,
     bagId,
     coreId: await add('core', { bagId, zoneId, number: 1, turn: 1, state: 'waiting' }),
-    importId: await add('lab_import', {
+    importId: await add('lab_report', {
       siteId,
       fileName: 'a.csv',
       content: 'Sample,pH,Depth cm,K Mehlich 3 ppm\nX,6.1,10,44\n',
@@ -143,7 +142,7 @@ async function versionAt(path: string, { id }: Route, ids: Ids): Promise<number>
     siteId: 'site',
     zoneId: 'zone',
     resultId: 'lab_result',
-    importId: 'lab_import',
+    importId: 'lab_report',
     productId: 'product',
     memberId: 'membership',
   };
@@ -234,7 +233,7 @@ describe('another practice’s ids inside a body', () => {
     ['the zone a result is moved to', (own, theirs) => ['PUT /lab-results/:id', own, result(theirs)]],
     [
       'the zone of a row of a file',
-      (own, theirs) => ['PUT /lab-imports/:id', own, { columns: [], rows: [{ line: 2, zoneId: theirs.zoneId }] }],
+      (own, theirs) => ['PUT /lab-reports/:id', own, { columns: [], rows: [{ line: 2, zoneId: theirs.zoneId }] }],
     ],
     [
       'a product chosen for a zone',
@@ -265,7 +264,8 @@ describe('another practice’s ids inside a body', () => {
     );
     expect(
       await server.sql(
-        `SELECT id FROM lab_result WHERE "practiceId" <> $1 AND origin = 'typed' AND "zoneId" = $2 AND id <> $3`,
+        `SELECT result.id FROM lab_result result JOIN sample_zone own ON own."sampleId" = result."sampleId"
+          WHERE result."practiceId" <> $1 AND result.origin = 'typed' AND own."zoneId" = $2 AND result.id <> $3`,
         [brackwater, theirs.zoneId, theirs.resultId],
       ),
     ).toEqual([]);

@@ -1,9 +1,10 @@
-import type { LabUnit, PanelNutrient } from '@glenfold/agronomy';
-import type { LabImportAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { LabUnit } from '@glenfold/agronomy';
+import type { LabReportAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
 import { get, send, siteOf, useDemoServer } from './client.ts';
 
 useDemoServer();
+type PanelNutrient = 'p' | 'k' | 'ca' | 'mg';
 
 /** How one laboratory writes its file. */
 interface HouseStyle {
@@ -106,24 +107,23 @@ it('a laboratory’s file in any house style comes in with every number in its p
           [spell(zones[0]!.label), first],
           [spell(zones[2]!.label), second],
         ] as const;
-        const file = await send<LabImportAnswer>('post', `/sites/${site.id}/lab-imports`, {
+        const file = await send<LabReportAnswer>('post', `/sites/${site.id}/lab-reports`, {
           fileName: 'style.csv',
           content: write(style, rows),
         });
         expect(file.rows.flatMap(({ faults }) => faults)).toEqual([]);
-        const { rows: done } = await send<LabImportAnswer>('post', `/lab-imports/${file.id}/confirm`);
+        const { rows: done } = await send<LabReportAnswer>('post', `/lab-reports/${file.id}/confirm`);
         const results = await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`);
         for (const [index, [, values]] of rows.entries()) {
           const result = results.find(({ id }) => id === done[index]!.resultId)!;
           const nutrient = (value: number) =>
             expect.objectContaining({ value, unit: style.unit[1], basis: 'element' }) as object;
           expect(result).toMatchObject({
-            zoneId: zones[index * 2]!.id,
-            soilPh: values.soilPh,
-            bufferPh: values.bufferPh,
-            bufferMethod: style.buffer[1],
+            zoneIds: [zones[index * 2]!.id],
             extractant: style.extractant[1],
-            nutrients: {
+            values: {
+              soilPh: { value: values.soilPh },
+              bufferPh: { value: values.bufferPh, method: style.buffer[1] },
               p: nutrient(values.p),
               k: nutrient(values.k),
               ca: nutrient(values.ca),
@@ -133,7 +133,7 @@ it('a laboratory’s file in any house style comes in with every number in its p
           expect(result.depth).toBeCloseTo(values.depth, 6);
           await send('delete', `/lab-results/${result.id}`);
         }
-        await send('delete', `/lab-imports/${file.id}`);
+        await send('delete', `/lab-reports/${file.id}`);
       },
     ),
     { numRuns: 60 },

@@ -12,7 +12,12 @@ describe('the API', () => {
     }>('/openapi.json');
     expect(openapi).toMatch(/^3\./);
     expect(Object.keys(paths).length).toBeGreaterThan(15);
-    expect(components.schemas.LabResultInput!.properties.soilPh).toEqual({ type: 'number', minimum: 2.5, maximum: 11 });
+    expect(components.schemas.ValuesInput!.properties.ec15).toEqual({
+      $ref: '#/components/schemas/ReportedValueInput',
+    });
+    expect(components.schemas.ZoneInput!.properties.aimPh).toEqual({
+      ...{ type: 'number', minimum: 4.5, maximum: 8, description: 'pH' },
+    });
     expect(components.schemas.LabResultInput!.required).toContain('depth');
     const text = JSON.stringify({ paths, components });
     for (const [, name] of text.matchAll(/#\/components\/schemas\/(\w+)/g))

@@ -50,17 +50,35 @@ export async function zoneOf(siteName: string, label: string): Promise<ZoneAnswe
   return zones.find((zone) => zone.label === label)!;
 }
 
+/** A value as a report prints it. */
+export const printed = (value: unknown, unit = 'mg/kg', more: object = {}) => ({
+  value,
+  unit,
+  basis: 'element',
+  ...more,
+});
+
+interface Typed {
+  readonly soilPh?: unknown;
+  /** By the Mehlich method. */
+  readonly bufferPh?: unknown;
+  /** Beside the pH. */
+  readonly values?: object;
+}
+
 /** A result as the sheet would send it. */
-export function typed(zone: Pick<ZoneAnswer, 'id' | 'label'>, more: object = {}) {
+export function typed(zone: Pick<ZoneAnswer, 'id' | 'label'>, given: Typed & Readonly<Record<string, unknown>> = {}) {
+  const { soilPh = 5.2, bufferPh = 6, values = { p: printed(92, 'lb/acre', { basis: 'oxide' }) }, ...more } = given;
   return {
-    zoneId: zone.id,
+    zoneIds: [zone.id],
     label: zone.label,
     depth: 15.24,
     extractant: 'mehlich-3',
-    bufferMethod: 'mehlich',
-    soilPh: 5.2,
-    bufferPh: 6,
-    nutrients: { p: { value: 92, unit: 'lb/acre', basis: 'oxide' } },
+    values: {
+      soilPh: printed(soilPh, 'pH'),
+      ...(bufferPh === null ? {} : { bufferPh: printed(bufferPh, 'pH', { method: 'mehlich' }) }),
+      ...values,
+    },
     ...more,
   };
 }
@@ -72,7 +90,7 @@ async function seen(path: string): Promise<number> {
     sites: 'site',
     zones: 'zone',
     'lab-results': 'lab_result',
-    'lab-imports': 'lab_import',
+    'lab-reports': 'lab_report',
     products: 'product',
   };
   const [name, column] = path.includes('/plan/choices')

@@ -1,7 +1,7 @@
 import * as contract from '@glenfold/contract';
 import {
   IssuedPlanAnswer,
-  type LabImportAnswer,
+  type LabReportAnswer,
   type LabResultAnswer,
   type SiteStateAnswer,
   type ZonePlanAnswer,
@@ -145,15 +145,15 @@ describe('the server', () => {
   it('writes a file’s results all together or not at all', async () => {
     const site = await siteOf('Gannet');
     const file = { fileName: 'two.csv', content: 'Sample,pH,Depth in,K Mehlich 3 ppm\nGR-1,6,6,20\nGR-2,6.1,6,21\n' };
-    const { id } = await send<LabImportAnswer>('post', `/sites/${site.id}/lab-imports`, file);
+    const { id } = await send<LabReportAnswer>('post', `/sites/${site.id}/lab-reports`, file);
     const count = async (): Promise<number> => (await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`)).length;
     const before = await count();
     // The second row meets a rule of the database that the first did not.
-    await server.current().sql(`ALTER TABLE lab_result ADD CONSTRAINT not_this CHECK ("soilPh" <> 6.1)`);
-    await send('post', `/lab-imports/${id}/confirm`, undefined, 500);
+    await server.current().sql(`ALTER TABLE measurement ADD CONSTRAINT not_this CHECK (value <> 6.1)`);
+    await send('post', `/lab-reports/${id}/confirm`, undefined, 500);
     expect(await count()).toBe(before);
-    await server.current().sql(`ALTER TABLE lab_result DROP CONSTRAINT not_this`);
-    await send('post', `/lab-imports/${id}/confirm`);
+    await server.current().sql(`ALTER TABLE measurement DROP CONSTRAINT not_this`);
+    await send('post', `/lab-reports/${id}/confirm`);
     expect(await count()).toBe(before + 2);
   });
 
@@ -161,23 +161,21 @@ describe('the server', () => {
     const zone = await zoneOf('Harbour', 'HS-3');
     const { result: now } = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
     await send('post', '/lab-results', {
-      zoneId: zone.id,
+      zoneIds: [zone.id],
       label: 'old',
       sampledOn: '2019-10-01',
       depth: 15,
       extractant: 'mehlich-3',
-      soilPh: 4.4,
-      nutrients: {},
+      values: { soilPh: { value: 4.4, unit: 'pH', basis: 'element' } },
     });
     expect((await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`)).result.id).toBe(now.id);
     const newest = await send<LabResultAnswer>('post', '/lab-results', {
-      zoneId: zone.id,
+      zoneIds: [zone.id],
       label: 'new',
       sampledOn: '2026-11-01',
       depth: 15,
       extractant: 'mehlich-3',
-      soilPh: 6.9,
-      nutrients: {},
+      values: { soilPh: { value: 6.9, unit: 'pH', basis: 'element' } },
     });
     expect((await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`)).result.id).toBe(newest.id);
     expect((await siteStates(zone.siteId)).rates).toBe('1 of 5 handed over');

@@ -1,4 +1,4 @@
-import type { LabImportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
+import type { LabReportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
 import { Plane } from '@glenfold/agronomy/geometry';
 import { send, siteOf, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, openBrowser, signIn } from './harness.ts';
@@ -23,7 +23,7 @@ describe('the door for bodies', () => {
   });
 
   it('opens for files only to those who may save them', async () => {
-    const path = `/sites/${(await siteOf('Gannet')).id}/lab-imports`;
+    const path = `/sites/${(await siteOf('Gannet')).id}/lab-reports`;
     const client = await signIn(server.current(), demoEmails.client);
     expect((await client.ask('post', path, heavy(300_000))).status).toBe(413);
     const owner = server.owner();
@@ -82,9 +82,9 @@ it('outlines that are tangled are refused with words, and the ground stays as it
 });
 
 describe('a laboratory’s file', () => {
-  const imported = async (name: string, text: string): Promise<LabImportAnswer> => {
+  const imported = async (name: string, text: string): Promise<LabReportAnswer> => {
     const site: SiteAnswer = await siteOf('Gannet');
-    return send<LabImportAnswer>('post', `/sites/${site.id}/lab-imports`, {
+    return send<LabReportAnswer>('post', `/sites/${site.id}/lab-reports`, {
       fileName: name,
       content: text,
     });
@@ -94,7 +94,7 @@ describe('a laboratory’s file', () => {
     const site = await siteOf('Gannet');
     const refused = await send<ProblemAnswer>(
       'post',
-      `/sites/${site.id}/lab-imports`,
+      `/sites/${site.id}/lab-reports`,
       { fileName: 'x.csv', content: '='.repeat(40_000) },
       422,
     );
@@ -121,16 +121,19 @@ describe('a laboratory’s file', () => {
       'depth',
     ]);
     expect(rows[0]!.row).toMatchObject({
-      soilPh: 5.9,
-      bufferPh: 7.72,
       depth: 10,
-      nutrients: { p: { value: 2.4, unit: 'mg/100g' } },
+      values: {
+        saltPh: { value: 5.2 },
+        soilPh: { value: 5.9 },
+        bufferPh: { value: 7.72 },
+        p: { value: 2.4, unit: 'mg/100g' },
+      },
     });
   });
 
   it('that tells only a pH in salt is taken, and asked about', async () => {
     const { rows } = await imported('salt.csv', 'Sample,pH (CaCl2),P ppm,Depth (cm)\nGR-1,5.4,20,10');
-    expect(rows[0]!.row).toMatchObject({ soilPh: 6 });
-    expect(rows[0]!.questions.join(' ')).toMatch(/0\.6|salt|CaCl/);
+    expect(rows[0]!.row.values).toMatchObject({ calciumChloridePh: { value: 5.4 } });
+    expect(rows[0]!.questions.join(' ')).toMatch(/it is taken as 6\.0 in water/);
   });
 });

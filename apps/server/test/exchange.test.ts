@@ -1,4 +1,6 @@
 import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import fc from 'fast-check';
 import { jest } from '@jest/globals';
 import type { ProblemAnswer } from '@glenfold/contract';
@@ -59,7 +61,7 @@ async function contents({ sql, app }: TestServer): Promise<Record<string, unknow
 }
 
 /** The export with some of its files changed, and their checksums made to fit unless told otherwise. */
-async function forge(change: (files: Map<string, string>) => void, { fit = true, version = 1 } = {}): Promise<Buffer> {
+async function forge(change: (files: Map<string, string>) => void, { fit = true, version = 2 } = {}): Promise<Buffer> {
   const { manifest, files } = await readArchive(zip);
   const changed = new Map(files);
   change(changed);
@@ -107,7 +109,7 @@ describe('an export', () => {
     const text = [...files.values()].join('\n');
     expect(text).not.toMatch(/argon2|passwordHash|tokenHash|Ferry Green/);
     expect(manifest.files.every(({ sha256, bytes }) => sha256.length === 64 && bytes > 0)).toBe(true);
-    expect(files.get('lab-results.csv')).toMatch(/nutrients\.p\.unit/);
+    expect(files.get('measurements.csv')).toMatch(/,p,,\d+,mg\/kg,element,/);
   });
 
   it.each<readonly [what: string, title: string, file: () => Promise<Buffer> | Buffer]>([
@@ -135,7 +137,7 @@ describe('an export', () => {
         return pack(new Map([...files, ['more.csv', 'x'], ['manifest.json', JSON.stringify(manifest)]]));
       },
     ],
-    ['from a newer version', 'From a newer Glenfold', () => forge(() => undefined, { version: 2 })],
+    ['from a newer version', 'From a newer Glenfold', () => forge(() => undefined, { version: 3 })],
     ['whose names point out of it', 'Unsafe file name', () => rename('sites.csv', '../ites.c')],
     ['whose names are absolute', 'Unsafe file name', () => rename('sites.csv', '/ites.csv')],
     [
@@ -215,6 +217,49 @@ describe('an export', () => {
     expect((await owner.ask('post', '/sites', { name: 'Next' })).status).toBe(201);
     expect(await readArchive(await download(owner))).toHaveProperty('manifest.practice', 'Brackwater Soil Advisory');
   });
+});
+
+it('an export of the first format comes over with every value, link and paper', async () => {
+  const old = readFileSync(join(import.meta.dirname, 'former/export-1.zip'));
+  const { files } = await readArchive(old);
+  const place = await startServer({ empty: true });
+  try {
+    expect((await load(place, old)).status).toBe(204);
+    const owner = await signIn(place, demoEmails.owner, password);
+    const results = readRows({ file: 'lab-results.csv', spread: ['nutrients'] }, files.get('lab-results.csv')!);
+    const samples = new Map(readRows({ file: 'samples.csv' }, files.get('samples.csv')!).map((one) => [one.id, one]));
+    const loaded = await place.sql<{ id: string; zoneId: string; label: string; values: Record<string, object> }>(
+      `SELECT result.id, own."zoneId", sample.label, (SELECT jsonb_object_agg(one.analyte, to_jsonb(one)) FROM measurement one WHERE one."resultId" = result.id) AS values
+        FROM lab_result result JOIN sample ON sample.id = result."sampleId" JOIN sample_zone own ON own."sampleId" = sample.id`,
+    );
+    expect(loaded).toHaveLength(results.length);
+    for (const { id, zoneId, sampleId, soilPh, bufferPh, bufferMethod, nutrients } of results) {
+      const one = loaded.find((entry) => entry.id === id)!;
+      expect([one.zoneId, one.label]).toEqual([zoneId, samples.get(sampleId)!.label]);
+      expect(one.values).toMatchObject({
+        soilPh: { value: Number(soilPh), unit: 'pH' },
+        ...(bufferPh === null ? {} : { bufferPh: { value: Number(bufferPh), method: bufferMethod } }),
+        ...Object.fromEntries(
+          Object.entries(nutrients as Record<string, { value: number; unit: string }>).map(
+            ([nutrient, { value, unit }]) => [nutrient, { value, unit }],
+          ),
+        ),
+      });
+    }
+    const zones = (
+      JSON.parse(files.get('zones.geojson')!) as { features: Array<{ properties: { thatch: number | null } }> }
+    ).features;
+    const [{ thatch } = { thatch: 0 }] = await place.sql<{ thatch: number }>(
+      `SELECT count(*)::int AS thatch FROM measurement WHERE analyte = 'thatch' AND unit = 'cm'`,
+    );
+    expect(thatch).toBe(zones.filter(({ properties }) => properties.thatch !== null).length);
+    // A paper is printed as it was, and what is exported now is of today's format.
+    const [paper] = await place.sql<{ id: string }>('SELECT id FROM plan WHERE issued IS NOT NULL LIMIT 1');
+    expect((await owner.ask('get', `/plans/${paper!.id}/plan.pdf`)).status).toBe(200);
+    expect((await readArchive(await download(owner))).manifest.version).toBe(2);
+  } finally {
+    await place.close();
+  }
 });
 
 describe('the files', () => {

@@ -1,5 +1,5 @@
-import type { LabImportAnswer, LabResultAnswer, ProblemAnswer, ZonePlanAnswer } from '@glenfold/contract';
-import { get, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
+import type { LabReportAnswer, LabResultAnswer, ProblemAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import { get, printed, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
 
@@ -8,15 +8,11 @@ describe('a typed result', () => {
     const zone = await zoneOf('Gannet', 'GR-3');
     const { id } = await send<LabResultAnswer>('post', '/lab-results', typed(zone));
     const { result, reading } = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
-    expect(result.nutrients.p).toEqual({ value: 92, unit: 'lb/acre', basis: 'oxide' });
+    expect(result.values.p).toEqual({ value: 92, unit: 'lb/acre', basis: 'oxide' });
     expect(reading.bars.find(({ key }) => key === 'p')!.figure.value).toBeCloseTo(46 / 2.2914, 6);
-    await send('put', `/lab-results/${id}`, typed(zone, { nutrients: {}, bufferPh: null }));
+    await send('put', `/lab-results/${id}`, typed(zone, { values: {}, bufferPh: null }));
     const corrected = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
-    expect([corrected.result.nutrients, corrected.result.bufferMethod, corrected.plan.lime.status]).toEqual([
-      {},
-      null,
-      'estimate',
-    ]);
+    expect([corrected.result.values, corrected.plan.lime.status]).toEqual([{ soilPh: printed(5.2, 'pH') }, 'estimate']);
     await send('delete', `/lab-results/${id}`);
     await get(`/zones/${zone.id}/plan?units=us`, 404);
   });
@@ -30,15 +26,15 @@ describe('a typed result', () => {
     expect(response.status).toBe(422);
     expect(response.headers['content-type']).toContain('application/problem+json');
     expect((response.body as ProblemAnswer).errors.map(({ field }) => field).sort()).toEqual([
-      'bufferPh',
       'depth',
       'extra',
-      'soilPh',
+      'values.bufferPh',
+      'values.soilPh',
     ]);
   });
 
   it.each([
-    ['a zone that is not there', { zoneId: '00000000-0000-4000-8000-000000000000' }, 404],
+    ['a zone that is not there', { zoneIds: ['00000000-0000-4000-8000-000000000000'] }, 404],
     ['a date to come', { sampledOn: '2199-01-01' }, 422],
     ['a word for a number', { soilPh: 'low' }, 422],
   ])('refuses %s', async (_name, more, status) => {
@@ -51,7 +47,7 @@ describe('a typed result', () => {
     const { id, questions } = await send<LabResultAnswer>(
       'post',
       '/lab-results',
-      typed(zone, { nutrients: { k: { value: 960, unit: 'mg/kg', basis: 'element' } } }),
+      typed(zone, { values: { k: printed(960) } }),
     );
     expect(questions).toEqual([expect.stringContaining('lb/acre')]);
     await send('delete', `/lab-results/${id}`);
@@ -59,8 +55,8 @@ describe('a typed result', () => {
 });
 
 describe('a laboratory’s file', () => {
-  const imports = async (): Promise<LabImportAnswer[]> => get(`/sites/${(await siteOf('Harbour')).id}/lab-imports`);
-  const choices = (file: LabImportAnswer, more: object = {}) => ({
+  const imports = async (): Promise<LabReportAnswer[]> => get(`/sites/${(await siteOf('Harbour')).id}/lab-reports`);
+  const choices = (file: LabReportAnswer, more: object = {}) => ({
     columns: file.columns.map(({ field, unit, basis }) => ({ field, unit, basis })),
     rows: [],
     extractant: file.extractant,
@@ -73,28 +69,28 @@ describe('a laboratory’s file', () => {
     const open = (await imports()).find(({ status }) => status === 'open')!;
     const before = await get<LabResultAnswer[]>(`/sites/${(await siteOf('Harbour')).id}/lab-results`);
     expect(open.rows.every(({ faults }) => faults.some(({ field }) => field === 'depth'))).toBe(true);
-    await send('post', `/lab-imports/${open.id}/confirm`, undefined, 422);
+    await send('post', `/lab-reports/${open.id}/confirm`, undefined, 422);
 
     const east = await zoneOf('Harbour', 'HS-5');
-    const corrected = await send<LabImportAnswer>(
+    const corrected = await send<LabReportAnswer>(
       'put',
-      `/lab-imports/${open.id}`,
+      `/lab-reports/${open.id}`,
       choices(open, { depth: 15.24, rows: [{ line: 10, zoneId: east.id }] }),
     );
     expect(corrected.rows.map(({ faults }) => faults.map(({ field }) => field))).toEqual([[], [], [], ['soilPh'], []]);
-    const done = await send<LabImportAnswer>('post', `/lab-imports/${open.id}/confirm`);
+    const done = await send<LabReportAnswer>('post', `/lab-reports/${open.id}/confirm`);
     expect(done.rows.map(({ resultId }) => resultId !== null)).toEqual([true, true, true, false, true]);
     expect(done.rows.map(({ zoneChosen }) => zoneChosen)).toEqual([false, false, false, false, true]);
     expect(done.rows[3]!.faults[0]!.message).toContain('"see note"');
 
     const after = await get<LabResultAnswer[]>(`/sites/${(await siteOf('Harbour')).id}/lab-results`);
     expect(after.length - before.length).toBe(4);
-    expect(after.find(({ zoneId }) => zoneId === east.id)).toMatchObject({
-      nutrients: { p: { value: 6, belowDetection: true, unit: 'lb/acre' } },
+    expect(after.find(({ zoneIds }) => zoneIds.includes(east.id))).toMatchObject({
+      values: { p: { value: 6, belowDetection: true, unit: 'lb/acre' } },
       origin: 'harbour-school-2026-lab.csv',
     });
     // A second confirmation finds nothing left to do, and doubles nothing.
-    await send('post', `/lab-imports/${open.id}/confirm`, undefined, 422);
+    await send('post', `/lab-reports/${open.id}/confirm`, undefined, 422);
     expect(await get<LabResultAnswer[]>(`/sites/${(await siteOf('Harbour')).id}/lab-results`)).toHaveLength(
       after.length,
     );
@@ -107,7 +103,7 @@ describe('a laboratory’s file', () => {
   ])('with %s is explained', async (_name, content, message) => {
     const problem = await send<ProblemAnswer>(
       'post',
-      `/sites/${(await siteOf('Harbour')).id}/lab-imports`,
+      `/sites/${(await siteOf('Harbour')).id}/lab-reports`,
       { fileName: 'x.csv', content },
       422,
     );
@@ -116,14 +112,14 @@ describe('a laboratory’s file', () => {
 
   it('with two rows for one zone, a column taken twice or a zone from elsewhere asks again', async () => {
     const content = 'Sample,pH,Depth in,P Mehlich 3 ppm\nHS-1,6,6,20\nHS1,6.1,6,21\n';
-    const file = await send<LabImportAnswer>('post', `/sites/${(await siteOf('Harbour')).id}/lab-imports`, {
+    const file = await send<LabReportAnswer>('post', `/sites/${(await siteOf('Harbour')).id}/lab-reports`, {
       fileName: 'twice.csv',
       content,
     });
     expect(file.rows[1]!.faults[0]!.message).toMatch(/Line 2 already goes to this zone/);
     const twice = choices(file);
     twice.columns[1] = { ...twice.columns[1]!, field: 'label' };
-    expect((await send<ProblemAnswer>('put', `/lab-imports/${file.id}`, twice, 422)).detail).toMatch(
+    expect((await send<ProblemAnswer>('put', `/lab-reports/${file.id}`, twice, 422)).detail).toMatch(
       /both set to label/,
     );
     const elsewhere = await zoneOf('Gannet', 'GR-1');
@@ -131,12 +127,12 @@ describe('a laboratory’s file', () => {
       (
         await send<ProblemAnswer>(
           'put',
-          `/lab-imports/${file.id}`,
+          `/lab-reports/${file.id}`,
           choices(file, { rows: [{ line: 3, zoneId: elsewhere.id }] }),
           422,
         )
       ).detail,
     ).toMatch(/not on this site/);
-    await send('delete', `/lab-imports/${file.id}`);
+    await send('delete', `/lab-reports/${file.id}`);
   });
 });

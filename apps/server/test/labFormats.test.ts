@@ -39,8 +39,8 @@ function expectRead(content: string, { columns, rows, method }: Report): void {
     const { row } = readLabRow(cells, header.columns);
     const { label, ph, p, below } = rows[index]!;
     expect(row.label).toBe(label);
-    if (columns.includes('pH')) expect(row.soilPh).toBe(ph / 10);
-    if (columns.includes('P ppm')) expect(row.nutrients.p).toEqual({ value: p, belowDetection: below, unit: 'mg/kg', basis: 'element' }); // prettier-ignore
+    if (columns.includes('pH')) expect(row.values.soilPh?.value).toBe(ph / 10);
+    if (columns.includes('P ppm')) expect(row.values.p).toEqual({ value: p, ...(below ? { belowDetection: true } : {}), unit: 'mg/kg', basis: 'element' }); // prettier-ignore
   }
 }
 
@@ -139,8 +139,13 @@ describe('where a line goes', () => {
   });
 
   it('what was asked for and is not there is told', () => {
-    const row = { label: 'A', nutrients: { p: { value: 20, unit: 'mg/kg', basis: 'element' } } } as const;
-    expect(missingOf(['routine', 'organic matter'], row)).toEqual(['K', 'organic matter']);
-    expect(missingOf(['salts'], row)).toEqual([]);
+    const ppm = { value: 20, unit: 'mg/kg', basis: 'element' } as const;
+    const row = {
+      label: 'A',
+      values: { saltPh: { ...ppm, unit: 'pH' }, p: ppm, ec15: { ...ppm, unit: 'dS/m' } },
+    } as const;
+    expect(missingOf(['routine', 'organic matter'], row)).toEqual(['organic matter', 'K']);
+    // Salts may come by any extract.
+    expect(missingOf(['salts'], row)).toEqual(['sodium']);
   });
 });

@@ -54,11 +54,7 @@ describe('a printed plan', () => {
   it('says plainly what it cannot say, and what need not be bought', async () => {
     const zone = await zoneOf('Gannet', 'GR-3');
     const enough = { value: 300, unit: 'mg/kg', basis: 'element' };
-    await send(
-      'post',
-      '/lab-results',
-      typed(zone, { soilPh: 5.8, bufferPh: null, nutrients: { p: enough, k: enough } }),
-    );
+    await send('post', '/lab-results', typed(zone, { soilPh: 5.8, bufferPh: null, values: { p: enough, k: enough } }));
     const text = await printed(zone, 'us');
     expect(text).toMatch(/No buffer pH was measured, and none is wanted here/);
     expect(text).toMatch(/Not needed, and so not to be bought: Lime, P2O5, K2O\./);

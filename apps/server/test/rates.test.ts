@@ -9,7 +9,7 @@ describe('a plan', () => {
     const [court, lawn] = [await zoneOf('Gannet', 'GR-1'), await zoneOf('Gannet', 'GR-2')];
     const { result, plan } = await get<ZonePlanAnswer>(`/zones/${court.id}/plan?units=metric`);
     const other = await get<ZonePlanAnswer>(`/zones/${lawn.id}/plan?units=metric`);
-    expect(result.soilPh).toBe(other.result.soilPh);
+    expect(result.values.soilPh!.value).toBe(other.result.values.soilPh!.value);
     expect(plan.lime.amount!.rate.value).toBeGreaterThan(3 * other.plan.lime.amount!.rate.value);
     expect(plan.comparisons.find(({ otherZone }) => otherZone === 'Sycamore lawn')!.reasons).toHaveLength(2);
   });
@@ -56,8 +56,8 @@ describe('a plan', () => {
     const paper = await read();
     expect(paper).toMatch(/Sycamore lawn[\s\S]*pH 5.3 is below this mix’s 6.0–6.5. Lime to 6.1/);
     expect(paper).toMatch(/Walled court has pH 5.3 too/);
-    const [newest] = (await get<LabResultAnswer[]>(`/sites/${zone.siteId}/lab-results`)).filter(
-      ({ zoneId }) => zoneId === zone.id,
+    const [newest] = (await get<LabResultAnswer[]>(`/sites/${zone.siteId}/lab-results`)).filter(({ zoneIds }) =>
+      zoneIds.includes(zone.id),
     );
     await send('put', `/lab-results/${newest!.id}`, typed(zone, { soilPh: 6.1 }));
     expect(await read()).toBe(paper);

@@ -257,6 +257,8 @@ describe('the migrations', () => {
     const column = async (): Promise<number> =>
       (await server.sql(`SELECT 1 FROM information_schema.columns WHERE column_name = 'aimReason'`)).length;
     await owner.undoLastMigration();
+    expect([await there('measurement'), await there('lab_import'), await column()]).toEqual([false, true, 1]);
+    await owner.undoLastMigration();
     expect([await column(), await there('standin_sample')]).toEqual([0, true]);
     await owner.undoLastMigration();
     expect([await there('standin_sample'), await there('core_tap')]).toEqual([false, true]);
@@ -271,7 +273,17 @@ describe('the migrations', () => {
     await owner.undoLastMigration();
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
-    for (const table of ['standin_sample', 'core_tap', 'underlay', 'ground_feature', 'person', 'zone'])
+    for (const table of [
+      'measurement',
+      'sample_zone',
+      'lab_report',
+      'standin_sample',
+      'core_tap',
+      'underlay',
+      'ground_feature',
+      'person',
+      'zone',
+    ])
       expect(await there(table)).toBe(true);
     await owner.destroy();
   });

@@ -1,5 +1,6 @@
 import { type ConflictAnswer, type ProblemAnswer, type ZoneAnswer, zoneInput as inputOf } from '@glenfold/contract';
 import { jest } from '@jest/globals';
+import { printed } from './client.ts';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
 jest.setTimeout(60_000);
@@ -22,8 +23,9 @@ interface Ids {
 }
 
 const zoneInput = (record: Record_) => inputOf(record as unknown as ZoneAnswer);
-const resultInput = ({ zoneId, label, depth, extractant, bufferMethod, bufferPh, nutrients }: Record_) => ({
-  ...{ zoneId, label, depth, extractant, bufferMethod, bufferPh, nutrients },
+const resultInput = ({ zoneIds, label, depth, extractant, values }: Record_, soilPh: number) => ({
+  ...{ zoneIds, label, depth, extractant },
+  values: { ...(values as object), soilPh: printed(soilPh, 'pH') },
 });
 const fileInput = ({ columns, extractant }: Record_) => ({
   columns: (columns as object[]).map((column) => ({ ...column, header: undefined })),
@@ -55,25 +57,22 @@ const editable: Readonly<Record<string, Editable>> = {
     read: ({ siteId }) => `/sites/${siteId}/zones`,
     save: ({ id }) => `/zones/${id}/measurements`,
     saves: () => [{ thatch: 1 }, { thatch: 2 }],
-    audited: 'zone',
+    audited: 'measurement',
   },
   result: {
     read: ({ siteId }) => `/sites/${siteId}/lab-results`,
     save: ({ id }) => `/lab-results/${id}`,
-    saves: (result) => [
-      { ...resultInput(result), soilPh: 6.1 },
-      { ...resultInput(result), soilPh: 6.2 },
-    ],
+    saves: (result) => [resultInput(result, 6.1), resultInput(result, 6.2)],
     audited: 'lab result',
   },
   file: {
-    read: ({ siteId }) => `/sites/${siteId}/lab-imports`,
-    save: ({ id }) => `/lab-imports/${id}`,
+    read: ({ siteId }) => `/sites/${siteId}/lab-reports`,
+    save: ({ id }) => `/lab-reports/${id}`,
     saves: (file) => [
       { ...fileInput(file), depth: 10 },
       { ...fileInput(file), depth: 12 },
     ],
-    audited: 'lab import',
+    audited: 'lab report',
   },
   product: {
     read: () => '/products',
@@ -146,9 +145,9 @@ describe('every editable record', () => {
       expect(changedBy).toBe('Orla Tench');
       // What the other is shown is what was saved, in the form that saves are made of.
       expect(saved.body).toMatchObject(current);
-      expect(
-        Object.keys(late).filter((field) => !['columns', 'rows', 'nutrients'].includes(field) && !(field in current)),
-      ).toEqual([]);
+      expect(Object.keys(late).filter((field) => !['columns', 'rows'].includes(field) && !(field in current))).toEqual(
+        [],
+      );
       expect(await read(address({ siteId, zoneId, id: opened.id }), opened.id)).toMatchObject({
         version: opened.version + 1,
       });

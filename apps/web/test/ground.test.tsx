@@ -1,8 +1,8 @@
 import type {
   GroundFeatureAnswer,
   DrawingAnswer,
-  LabImportAnswer,
-  LabImportChoices,
+  LabReportAnswer,
+  LabReportChoices,
   ZoneAnswer,
 } from '@glenfold/contract';
 import { readHeader, readLabRow } from '@glenfold/agronomy';
@@ -163,7 +163,7 @@ describe('the form of a zone', () => {
 
 describe('a laboratory’s file before it is imported', () => {
   /** A file as the server would have read it. */
-  const read = (headers: readonly string[], cells: readonly string[], more: Partial<LabImportAnswer> = {}) => {
+  const read = (headers: readonly string[], cells: readonly string[], more: Partial<LabReportAnswer> = {}) => {
     const { columns, bufferMethod, extractant } = readHeader(headers);
     const { row, faults } = readLabRow(cells, columns);
     return {
@@ -180,7 +180,7 @@ describe('a laboratory’s file before it is imported', () => {
       rows: [{ line: 2, row, zoneId: 'z', bagId: null, zoneChosen: false, faults, questions: [], resultId: null }],
       bags: [],
       ...more,
-    } as unknown as LabImportAnswer;
+    } as unknown as LabReportAnswer;
   };
   const ready = read(['Sample', 'pH', 'Depth (cm)', 'Mehlich-3 P ppm'], ['BL', '6.1', '10', '<27']);
 
@@ -193,7 +193,7 @@ describe('a laboratory’s file before it is imported', () => {
   });
 
   it('asks how lime is meant on the Adams–Evans scale, and only there', async () => {
-    const asked = serve({ 'PUT /lab-imports/f': ready });
+    const asked = serve({ 'PUT /lab-reports/f': ready });
     const headers = ['Sample', 'pH', 'Buffer pH (Moore-Sikora)', 'Depth (cm)'];
     const smp = ['Sample', 'pH', 'SMP buffer pH', 'Depth (cm)'];
     const { unmount } = show(<LabFileReview file={read(smp, ['BL', '5.4', '6.4', '10'])} zones={[zone]} />);
@@ -202,18 +202,18 @@ describe('a laboratory’s file before it is imported', () => {
     show(<LabFileReview file={read(headers, ['BL', '5.4', '7.7', '10'])} zones={[zone]} />);
     await userEvent.click(screen.getByRole('combobox', { name: 'Its lime is given as' }));
     await userEvent.click(screen.getByRole('option', { name: /times 1\.5/ }));
-    await waitFor(() => expect((sent(asked)?.body as LabImportChoices).limeFactor).toBe(1.5));
+    await waitFor(() => expect((sent(asked)?.body as LabReportChoices).limeFactor).toBe(1.5));
   });
 
   it('sends each correction on from the one before', async () => {
     const headers = ['Sample', 'pH', 'Buffer pH (Moore-Sikora)', 'Depth (cm)'];
     const file = read(headers, ['BL', '5.4', '7.7', '10']);
-    const asked = serve({ 'PUT /lab-imports/f': { ...file, version: 2, limeFactor: 1.5 } });
+    const asked = serve({ 'PUT /lab-reports/f': { ...file, version: 2, limeFactor: 1.5 } });
     show(<LabFileReview file={file} zones={[zone]} />);
     await choose('Its lime is given as', /times 1\.5/);
     await waitFor(() => expect(sent(asked)?.body).toMatchObject({ limeFactor: 1.5 }));
     await choose('Extractant', /Bray/);
-    const puts = () => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body as LabImportChoices);
+    const puts = () => asked.filter(({ method }) => method === 'PUT').map(({ body }) => body as LabReportChoices);
     await waitFor(() => expect(puts()).toHaveLength(2));
     expect(puts()[1]).toMatchObject({ extractant: 'bray-1', limeFactor: 1.5 });
   });

@@ -16,7 +16,7 @@ const open = (
   more = {},
   role: 'advisor' | 'technician' = 'advisor',
 ) => {
-  const asked = serve({ '/sites/s/lab-imports': [], ...more });
+  const asked = serve({ '/sites/s/lab-reports': [], ...more });
   show(<Lab site={site} zones={zones} zone={zones[0]} results={results} />, { role });
   return asked;
 };
@@ -174,7 +174,7 @@ describe('results on record', () => {
   });
 
   it('of a laboratory’s file that is no file of values are refused with the reason', async () => {
-    open([], { 'POST /sites/s/lab-imports': problem(400, { detail: 'There is no column of soil pH in it.' }) });
+    open([], { 'POST /sites/s/lab-reports': problem(400, { detail: 'There is no column of soil pH in it.' }) });
     const file = new File(['a,b\n1,2\n'], 'list.csv', { type: 'text/csv' });
     Object.assign(file, { text: () => Promise.resolve('a,b\n1,2\n') });
     await userEvent.upload(screen.getByLabelText('Laboratory’s file'), file);

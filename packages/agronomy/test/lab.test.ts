@@ -1,14 +1,18 @@
 import fc from 'fast-check';
 import {
+  analytes,
   basisName,
+  soilAnalytes,
+  unitWord,
   findHeaderRow,
   methodsOfRows,
   polygonArea,
   questionPlausibility,
   readHeader,
   readLabRow,
-  readTypedNutrient,
-  toElement,
+  readTypedValue,
+  inOwnUnit,
+  questionDepth,
   writesDecimalComma,
 } from '../src/index.ts';
 
@@ -31,8 +35,8 @@ describe('a laboratory’s header', () => {
     expect(columns.map(({ field, unit }) => [field, unit])).toEqual([
       ['label', null],
       ['labNumber', null],
-      ['soilPh', null],
-      ['bufferPh', null],
+      ['soilPh', 'pH'],
+      ['bufferPh', 'pH'],
       ['p', 'mg/kg'],
       ['k', 'lb/acre'],
       ['ca', 'mg/kg'],
@@ -40,7 +44,7 @@ describe('a laboratory’s header', () => {
       ['organicMatter', '%'],
       ['depth', 'in'],
       [null, 'lb/acre'],
-      [null, 'mg/kg'],
+      ['zn', 'mg/kg'],
     ]);
     expect([bufferMethod, extractant]).toEqual(['smp', 'mehlich-3']);
   });
@@ -115,11 +119,11 @@ describe('headers of laboratories that differ', () => {
     ],
     [
       ['Sample', 'pH (CaCl₂)'],
-      ['label', 'saltPh'],
+      ['label', 'calciumChloridePh'],
     ],
     [
       ['Sample', 'pH 0.01M CaCl2', 'Buffer pH'],
-      ['label', 'saltPh', 'bufferPh'],
+      ['label', 'calciumChloridePh', 'bufferPh'],
     ],
     [
       ['Sample', 'KCl pH'],
@@ -166,8 +170,8 @@ describe('headers of laboratories that differ', () => {
   it('take mg/100 g as ten times mg/kg', () => {
     const { columns } = readHeader(['Sample', 'P2O5 (mg/100 g)', 'K mg/100g']);
     const { row } = readLabRow(['A', '9.1656', '12'], columns);
-    expect(toElement('p', row.nutrients.p!).value).toBeCloseTo(40, 6);
-    expect(toElement('k', row.nutrients.k!).value).toBeCloseTo(120, 6);
+    expect(inOwnUnit('p', row.values.p!).value).toBeCloseTo(40, 6);
+    expect(inOwnUnit('k', row.values.k!).value).toBeCloseTo(120, 6);
   });
 
   it('read methods from a column of their own, and nothing where the lines differ', () => {
@@ -212,11 +216,58 @@ describe('headers of laboratories that differ', () => {
     );
   });
 
-  it('turn a pH in salt into water by a step that is told, and only where water is missing', () => {
+  it('keep a pH in salt as what it is, beside one in water', () => {
     const { columns } = readHeader(['Sample', 'Salt pH', 'Water pH']);
-    expect(readLabRow(['A', '5.4', '6.1'], columns).row).toMatchObject({ soilPh: 6.1 });
-    const only = readLabRow(['A', '5.4'], readHeader(['Sample', 'Salt pH']).columns).row;
-    expect(only).toMatchObject({ soilPh: 6, saltPh: 5.4 });
+    const pH = (value: number) => ({ value, unit: 'pH', basis: 'element' });
+    expect(readLabRow(['A', '5.4', '6.1'], columns).row.values).toEqual({ saltPh: pH(5.4), soilPh: pH(6.1) });
+  });
+
+  it('name every analyte by its name, its symbol and its usual unit, and no other', () => {
+    for (const key of soilAnalytes) {
+      const { name, symbol, units } = analytes[key];
+      const unit = unitWord(units[0]!);
+      for (const header of [`${name} ${unit}`, `${symbol} ${unit}`, `${name.toUpperCase()} (${unit})`])
+        expect([header, readHeader(['Sample', header]).columns[1]!.field]).toEqual([header, key]);
+    }
+  });
+
+  it.each([
+    ['EC 1:5 (dS/m)', 'ec15', 'dS/m'],
+    ['Soluble Salts 1:2 mmho/cm', 'ec12', 'dS/m'],
+    ['ECe dS/m', 'ecPaste', 'dS/m'],
+    ['EC sat. paste', 'ecPaste', null],
+    ['Soluble salts µS/cm', 'ec', 'uS/cm'],
+    ['Ca % Saturation', 'caSaturation', '%'],
+    ['% Base Saturation K', 'kSaturation', '%'],
+    ['Na %', 'esp', '%'],
+    ['H, meq/100g', 'acidity', 'cmol/kg'],
+    ['Effective CEC', 'cec', 'cmol/kg'],
+    ['Sodium adsorption ratio', 'sar', ''],
+    ['Calcium carbonate, %', 'carbonate', '%'],
+    ['Lime (CaCO3) tons/acre', null, null],
+    ['NO3-N ppm', 'nitrateN', 'mg/kg'],
+    ['NH4OAc K ppm', 'k', 'mg/kg'],
+    ['Organic C g/kg', 'organicCarbon', 'g/kg'],
+    ['Organic carbon g/kg', 'organicCarbon', 'g/kg'],
+    ['Total organic nitrogen', null, null],
+    ['MgO (mg/100 g)', 'mg', 'mg/100g'],
+  ])('%s is %s', (header, field, unit) => {
+    const [, column] = readHeader(['Sample', header]).columns;
+    expect([column!.field, column!.unit]).toEqual([field, unit]);
+  });
+
+  it('give a value the extractant that its own header names, where the report has another', () => {
+    const { columns, extractant } = readHeader(['Sample', 'Olsen P ppm', 'DTPA Zn ppm', 'Hot water B ppm', 'pH']);
+    expect([extractant, ...columns.map(({ method }) => method)]).toEqual([
+      'olsen',
+      undefined,
+      undefined,
+      'dtpa',
+      'hot water',
+      undefined,
+    ]);
+    const { values } = readLabRow(['A', '20', '0.7', '0.8', '7.6'], columns).row;
+    expect([values.p?.method, values.zn?.method, values.b?.method]).toEqual([undefined, 'dtpa', 'hot water']);
   });
 });
 
@@ -230,9 +281,11 @@ describe('a row', () => {
       label: 'A 1',
       sampledOn: '2026-03-14',
       depth: 15,
-      bufferPh: 6.4,
-      organicMatter: 3.5,
-      nutrients: { p: { value: 6, unit: 'mg/kg', basis: 'element', belowDetection: true } },
+      values: {
+        bufferPh: { value: 6.4, unit: 'pH', basis: 'element' },
+        organicMatter: { value: 3.5, unit: '%', basis: 'element' },
+        p: { value: 6, unit: 'mg/kg', basis: 'element', belowDetection: true },
+      },
     });
     expect(faults).toEqual([
       { field: 'soilPh', message: expect.stringContaining('"see note" is not a number') as string },
@@ -279,7 +332,7 @@ describe('a typed nutrient', () => {
     ['<5 ppm', 5, 'mg/kg'],
     ['18 kg/ha', 18, 'kg/ha'],
   ])('%s', (text, value, unit) =>
-    expect(readTypedNutrient(text, 'p', ppm)).toMatchObject({ value, unit, basis: 'element' }),
+    expect(readTypedValue(text, 'p', ppm)).toMatchObject({ value, unit, basis: 'element' }),
   );
 
   it.each([
@@ -289,16 +342,16 @@ describe('a typed nutrient', () => {
     ['lots', /not a number/],
     ['4 in', /soil tests come in/],
     ['4 g/m2', /soil tests come in/],
-  ])('%s is refused', (text, message) => expect(() => readTypedNutrient(text, 'p', ppm)).toThrow(message));
+  ])('%s is refused', (text, message) => expect(() => readTypedValue(text, 'p', ppm)).toThrow(message));
 
   it('takes P₂O₅ where the column says so', () => {
-    const reported = readTypedNutrient('91.656 lb/ac P2O5', 'p', { unit: 'lb/acre', basis: 'oxide' });
-    expect(toElement('p', reported).value).toBeCloseTo(20, 6);
+    const reported = readTypedValue('91.656 lb/ac P2O5', 'p', { unit: 'lb/acre', basis: 'oxide' });
+    expect(inOwnUnit('p', reported).value).toBeCloseTo(20, 6);
     expect(basisName('k', 'oxide')).toBe('K₂O');
   });
 
   it('turns charge into mass', () =>
-    expect(toElement('mg', { value: 2, unit: 'cmol/kg', basis: 'element' }).value).toBeCloseTo(243, 6));
+    expect(inOwnUnit('mg', { value: 2, unit: 'cmol/kg', basis: 'element' }).value).toBeCloseTo(243, 6));
 });
 
 describe('plausibility', () => {
@@ -309,13 +362,15 @@ describe('plausibility', () => {
     ['k', 1000, /K₂O/],
     ['k', 9, /ppm entered as lb\/acre/],
     ['ca', 60000, /column/],
-    ['depth', 2.4, /inches/],
     ['organicMatter', 40, /Organic matter/],
   ] as const)('%s %d', (field, value, question) => {
     const asked = questionPlausibility(field, value);
     if (question) expect(asked).toMatch(question);
     else expect(asked).toBeUndefined();
   });
+
+  it('asks after a depth in the wrong unit', () =>
+    expect([questionDepth(2.4), questionDepth(15)]).toEqual([expect.stringMatching(/inches/), undefined]));
 });
 
 describe('polygon area', () => {

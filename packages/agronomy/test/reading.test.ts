@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import {
   type Figure,
+  type Nutrient,
   type Product,
   type ReportedValue,
   type SoilTest,
@@ -10,7 +11,6 @@ import {
   extractants,
   findGrass,
   grassNames,
-  type panel,
   planZone,
   readZone,
   unitsFor,
@@ -33,7 +33,7 @@ const buffers = fc.constantFrom(...bufferMethods).chain((method) => {
   return fc.double({ min, max, noNaN: true }).map((ph) => ({ method, ph }));
 });
 
-const reported = (nutrient: (typeof panel)[number]): fc.Arbitrary<ReportedValue> =>
+const reported = (nutrient: Nutrient): fc.Arbitrary<ReportedValue> =>
   fc.record({
     value: fc.double({ min: 0, max: 5000, noNaN: true }),
     unit: fc.constantFrom(...unitsFor(nutrient)),

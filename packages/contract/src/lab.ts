@@ -1,18 +1,24 @@
 import {
+  type Analyte,
   type BufferMethod,
   type ColumnMatch,
   type Extractant,
   type LabRow,
   type LabUnit,
   type RowFault,
+  bases,
   bufferMethods,
   extractants,
   labFields,
   labUnits,
+  sampleKinds,
+  soilAnalytes,
 } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
+  ArrayMinSize,
+  ArrayUnique,
   IsArray,
   IsBoolean,
   IsIn,
@@ -28,13 +34,12 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { Amount, BufferReading, NutrientUnit, oneOf, trimOrNone } from './checks.ts';
+import { Amount, ValueOf, WithPh, oneOf, trimOrNone } from './checks.ts';
 
-const bases = ['element', 'oxide'] as const;
 /** Laboratories give the lime of an Adams–Evans buffer as pure carbonate, or times 1.5 for field lime. */
 export const limeFactors = [1, 1.5] as const;
 
-/** A nutrient as the laboratory printed it. */
+/** A value as the laboratory printed it. */
 export class ReportedValueInput {
   @Amount('The value', { min: 0, max: 1_000_000, remedy: 'A test cannot read below 0.' })
   value: number;
@@ -50,38 +55,34 @@ export class ReportedValueInput {
   @IsOptional()
   @IsBoolean({ message: 'Below detection is yes or no.' })
   belowDetection?: boolean;
+
+  /** Of a buffer pH its method; of a nutrient its extractant, where it is not the report’s. */
+  @IsOptional()
+  @IsString({ message: 'Say the method as text.' })
+  @MaxLength(60)
+  method?: string;
 }
 
-export class NutrientsInput {
-  @IsOptional()
-  @ValidateNested()
-  @NutrientUnit('p')
-  @Type(() => ReportedValueInput)
-  p?: ReportedValueInput;
+/** Values of a sample by analyte; each analyte of the core's list has its place and its checks here. */
+export const ValuesInput = class ValuesInput {} as new () => Partial<Record<Analyte, ReportedValueInput>>;
+export type ValuesInput = InstanceType<typeof ValuesInput>;
+for (const analyte of soilAnalytes)
+  for (const check of [IsOptional(), ValidateNested(), ValueOf(analyte), Type(() => ReportedValueInput)])
+    check(ValuesInput.prototype, analyte);
 
-  @IsOptional()
-  @ValidateNested()
-  @NutrientUnit('k')
-  @Type(() => ReportedValueInput)
-  k?: ReportedValueInput;
-
-  @IsOptional()
-  @ValidateNested()
-  @NutrientUnit('ca')
-  @Type(() => ReportedValueInput)
-  ca?: ReportedValueInput;
-
-  @IsOptional()
-  @ValidateNested()
-  @NutrientUnit('mg')
-  @Type(() => ReportedValueInput)
-  mg?: ReportedValueInput;
-}
-
-/** One laboratory result of one zone. Depth in cm, organic matter in %. */
+/** What a laboratory found in one sample, which one zone or several share. Depth in cm. */
 export class LabResultInput {
-  @IsUUID(undefined, { message: 'Choose the zone that the sample came from.' })
-  zoneId: string;
+  @IsArray({ message: 'Choose the zone that the sample came from.' })
+  @ArrayMinSize(1, { message: 'Choose the zone that the sample came from.' })
+  @ArrayMaxSize(50)
+  @ArrayUnique({ message: 'Name each zone once.' })
+  @IsUUID(undefined, { each: true, message: 'Choose the zone that the sample came from.' })
+  zoneIds: string[];
+
+  /** What was sampled; soil unless told. */
+  @IsOptional()
+  @IsIn(sampleKinds, oneOf('Sample of', sampleKinds))
+  of?: (typeof sampleKinds)[number];
 
   @IsString({ message: 'Give the label of the bag.' })
   @Length(1, 60, { message: 'Give the label of the bag, 1 to 60 letters.' })
@@ -108,29 +109,16 @@ export class LabResultInput {
   @IsIn(extractants, oneOf('Extractant', extractants))
   extractant: Extractant;
 
-  @IsOptional()
-  @IsIn(bufferMethods, oneOf('Buffer method', bufferMethods))
-  bufferMethod?: BufferMethod | null;
-
-  @Amount('Soil pH', { min: 2.5, max: 11, remedy: 'No soil reads outside it: check the report.' })
-  soilPh: number;
-
-  @IsOptional()
-  @BufferReading('bufferMethod')
-  bufferPh?: number | null;
-
   /** By which an Adams–Evans laboratory has multiplied its lime already; asked with the report. */
   @IsOptional()
   @IsIn(limeFactors, oneOf('Lime factor', limeFactors.map(String)))
   limeFactor?: number | null;
 
-  @IsOptional()
-  @Amount('Organic matter', { min: 0, max: 100, unit: '%' })
-  organicMatter?: number | null;
-
+  @IsObject({ message: 'Give the values by analyte.' })
+  @WithPh()
   @ValidateNested()
-  @Type(() => NutrientsInput)
-  nutrients: NutrientsInput;
+  @Type(() => ValuesInput)
+  values: ValuesInput;
 }
 
 /** A laboratory's file as text. */
@@ -150,11 +138,16 @@ export class ColumnChoice {
   field: (typeof labFields)[number] | null;
 
   @IsOptional()
-  @IsIn([...labUnits, 'cm', 'in', '%'], { message: 'Choose the unit of the column.' })
-  unit: LabUnit | 'cm' | 'in' | '%' | null;
+  @IsIn([...labUnits, 'in'], { message: 'Choose the unit of the column.' })
+  unit: LabUnit | 'in' | null;
 
   @IsIn(bases, oneOf('Basis', bases))
   basis: (typeof bases)[number];
+
+  /** Extractant of this column alone. */
+  @IsOptional()
+  @IsIn(extractants, oneOf('Extractant', extractants))
+  method?: Extractant | null;
 }
 
 export class RowChoice {
@@ -173,7 +166,7 @@ export class RowChoice {
 }
 
 /** What the person corrected before importing a file. */
-export class LabImportChoices {
+export class LabReportChoices {
   @IsArray()
   @ArrayMaxSize(200)
   @ValidateNested({ each: true })
@@ -208,22 +201,25 @@ export class LabResultAnswer {
   @IsString() id: string;
   @IsInt() version: number;
   @IsString() siteId: string;
-  @IsString() zoneId: string;
+  @IsString() sampleId: string;
+  @IsString() of: (typeof sampleKinds)[number];
+  /** That share the sample. */
+  @IsArray() @IsString({ each: true }) zoneIds: string[];
   @IsString() label: string;
   @IsOptional() @IsString() labNumber: string | null;
   @IsOptional() @IsString() sampledOn: string | null;
   @IsNumber() depth: number;
   @IsString() extractant: Extractant;
-  @IsOptional() @IsString() bufferMethod: BufferMethod | null;
-  @IsNumber() soilPh: number;
-  @IsOptional() @IsNumber() bufferPh: number | null;
   @IsOptional() @IsNumber() limeFactor: number | null;
-  @IsOptional() @IsNumber() organicMatter: number | null;
-  @ValidateNested() @Type(() => NutrientsInput) nutrients: NutrientsInput;
+  @ValidateNested() @Type(() => ValuesInput) values: ValuesInput;
   /** What else the laboratory's line said, in its own words, such as its lime advice. */
   @IsOptional() @IsString() beside: string | null;
   /** Where the numbers came from: typed, or the name of a file. */
   @IsString() origin: string;
+  /** The result that this one takes the place of, such as that of a report that was amended. */
+  @IsOptional() @IsString() supersedesId: string | null;
+  /** The result that has taken its place: rates rest on that one. */
+  @IsOptional() @IsString() supersededById: string | null;
   @IsString() recordedAt: string;
   /** Values that look like a slip of unit or column, one sentence each. */
   @IsArray() @IsString({ each: true }) questions: string[];
@@ -236,7 +232,7 @@ export class FilledBagAnswer {
   @IsArray() @IsString({ each: true }) zoneIds: string[];
 }
 
-export class LabImportRowAnswer {
+export class LabReportRowAnswer {
   @IsInt() line: number;
   @IsArray() @IsString({ each: true }) cells: string[];
   @IsObject() row: LabRow;
@@ -252,7 +248,7 @@ export class LabImportRowAnswer {
   @IsOptional() @IsString() resultId: string | null;
 }
 
-export class LabImportAnswer {
+export class LabReportAnswer {
   @IsString() id: string;
   @IsInt() version: number;
   @IsString() siteId: string;
@@ -263,7 +259,7 @@ export class LabImportAnswer {
   @IsOptional() @IsString() bufferMethod: BufferMethod | null;
   @IsOptional() @IsNumber() limeFactor: number | null;
   @IsOptional() @IsNumber() depth: number | null;
-  @ValidateNested({ each: true }) @Type(() => LabImportRowAnswer) rows: LabImportRowAnswer[];
+  @ValidateNested({ each: true }) @Type(() => LabReportRowAnswer) rows: LabReportRowAnswer[];
   /** Bags of the site that a line may be about, newest first. */
   @ValidateNested({ each: true }) @Type(() => FilledBagAnswer) bags: FilledBagAnswer[];
 }

@@ -4,7 +4,7 @@ import type { Role } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { type DemoBag, DemoBags } from './demoBags.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
-import { LabImportService } from '../lab/labImport.service.ts';
+import { LabReportService } from '../lab/labReport.service.ts';
 import { LaboratoriesService } from '../lab/laboratories.service.ts';
 import { SetupService } from '../people/setup.service.ts';
 import { CatalogueService } from '../catalogue/catalogue.service.ts';
@@ -39,7 +39,7 @@ export class FirstRun {
   constructor(
     private readonly setup: SetupService,
     private readonly ground: GroundService,
-    private readonly imports: LabImportService,
+    private readonly imports: LabReportService,
     private readonly catalogue: CatalogueService,
     private readonly rates: RatesService,
     private readonly demoBags: DemoBags,

@@ -7,15 +7,17 @@ import { Person } from '../people/person.entity.ts';
 import { newPasswordHash } from '../people/signIn.service.ts';
 import { SessionService } from '../people/session.service.ts';
 import { SetupService } from '../people/setup.service.ts';
+import { reported } from '../measurements/reported.ts';
 import { Door } from '../platform/door.ts';
+import { grouped } from '../platform/grouped.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { type ArchiveFile, notAnExport, readArchive, writeArchive } from './archive.ts';
-import { type Row, readRows, writeRows } from './formats.ts';
+import { type Tables, readTables } from './readTables.ts';
+import { readVersion1 } from './version1.ts';
+import { type Row, writeRows } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
-
-type Tables = ReadonlyMap<string, readonly Row[]>;
 
 /** Tables that are written before there is a practice to work for. */
 const AT_THE_DOOR = ['practice.json', 'people.csv', 'memberships.json'];
@@ -51,8 +53,8 @@ export class ExchangeService {
    * @throws a 409 problem where there is a practice already, a 422 problem for an export that cannot be taken
    */
   async load(zip: Buffer, { email, password }: LoadExportInput): Promise<string> {
-    const { files } = await readArchive(zip);
-    const tables = readTables(files);
+    const { manifest, files } = await readArchive(zip);
+    const tables = manifest.version === 1 ? readVersion1(files) : readTables(files, exportedTables);
     const owner = findOwner(tables, email);
     await checkValues(tables);
     const passwordHash = await newPasswordHash(password, email);
@@ -121,20 +123,6 @@ function columnsOf(manager: EntityManager, { entity, without = [] }: ExportedTab
     .filter((name) => !without.includes(name));
 }
 
-function readTables(files: ReadonlyMap<string, string>): Tables {
-  return new Map(
-    exportedTables.map((table) => {
-      const text = files.get(table.file);
-      if (text === undefined) throw notAnExport(`${table.file} is missing from the export.`);
-      try {
-        return [table.file, readRows(table, text)];
-      } catch (error) {
-        throw notAnExport(`${table.file} cannot be read: ${(error as Error).message}.`);
-      }
-    }),
-  );
-}
-
 function findOwner(tables: Tables, email: string): { readonly id: string; readonly name: string } {
   const people = tables.get('people.csv') as ReadonlyArray<{ id: string; name: string; email: string }>;
   const owners = tables
@@ -158,13 +146,21 @@ function findOwner(tables: Tables, email: string): { readonly id: string; readon
 /** What people type is checked when typed; what a file brings is checked the same way. */
 async function checkValues(tables: Tables): Promise<void> {
   const samples = new Map(tables.get('samples.csv')!.map((sample) => [sample.id, sample]));
-  const numbered = ({ depth, ...row }: Row): Row => ({ ...row, depth: Number(depth) });
+  const zones = grouped(tables.get('sample-zones.csv')!, ({ sampleId }) => sampleId);
+  const values = grouped(tables.get('measurements.csv')!, ({ resultId }) => resultId);
   const results = tables.get('lab-results.csv')!.map((result) => {
-    const { label, sampledOn, depth } = numbered(samples.get(result.sampleId) ?? {}) as Row & { depth: number };
-    const number = (value: unknown): unknown => (value === null || value === undefined ? null : Number(value));
-    const { soilPh, bufferPh, organicMatter, nutrients = {} } = result;
-    const numbers = { soilPh: Number(soilPh), bufferPh: number(bufferPh), organicMatter: number(organicMatter) };
-    return { ...result, label, sampledOn, depth, nutrients, ...numbers };
+    const { label, sampledOn, depth, of } = samples.get(result.sampleId) ?? {};
+    return {
+      ...result,
+      ...{ label, sampledOn, of: of ?? 'soil', depth: Number(depth) },
+      limeFactor: result.limeFactor === null ? null : Number(result.limeFactor),
+      zoneIds: (zones.get(result.sampleId) ?? []).map(({ zoneId }) => zoneId),
+      values: Object.fromEntries(
+        (values.get(result.id) ?? []).flatMap((one) =>
+          one.deletedAt === null ? [[one.analyte, { ...reported(numbered(one)) }]] : [],
+        ),
+      ),
+    };
   });
   const checks = [
     ['sites.csv', SiteInput, tables.get('sites.csv')!],
@@ -178,6 +174,11 @@ async function checkValues(tables: Tables): Promise<void> {
         throw new Problem(422, 'Altered', `${file}, record ${index + 1}: ${fault.message} Nothing was loaded.`);
     }
   }
+}
+
+/** A value as the file tells it. */
+function numbered({ value, unit, basis, method, qualifier }: Row): Parameters<typeof reported>[0] {
+  return { value: Number(value), unit, basis, method: method ?? null, qualifier } as Parameters<typeof reported>[0];
 }
 
 function readme(name: string, files: readonly ArchiveFile[]): ArchiveFile {

@@ -32,7 +32,7 @@ export function writeRows(
  * Read what {@link writeRows} wrote.
  * @throws {Error} with words about what is wrong in the file
  */
-export function readRows({ file, spread = [] }: ExportedTable, text: string): Row[] {
+export function readRows({ file, spread = [] }: Pick<ExportedTable, 'file' | 'spread'>, text: string): Row[] {
   if (file.endsWith('.geojson')) return readGeoJson(text);
   if (file.endsWith('.json')) {
     const rows: unknown = parseJson(text);

@@ -5,9 +5,11 @@ import { Underlay } from '../ground/underlay.entity.ts';
 import { ZonePhoto } from '../ground/zonePhoto.entity.ts';
 import { Site } from '../sites/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
-import { LabImport } from '../lab/labImport.entity.ts';
+import { LabReport } from '../lab/labReport.entity.ts';
 import { LabResult } from '../lab/labResult.entity.ts';
 import { Sample } from '../lab/sample.entity.ts';
+import { SampleZone } from '../lab/sampleZone.entity.ts';
+import { Measurement } from '../measurements/measurement.entity.ts';
 import { Person } from '../people/person.entity.ts';
 import { PasswordReset } from '../people/passwordReset.entity.ts';
 import { Session } from '../people/session.entity.ts';
@@ -60,14 +62,16 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: Core, file: 'cores.json', what: 'where the probe was pushed, how deep, and what came up; depths in cm' },
   { entity: CoreTap, file: 'core-taps.json', what: 'the walks’ touches as the devices sent them' },
   { entity: BagCustody, file: 'custody.json', what: 'where each bag was, when and by whom' },
-  { entity: Sample, file: 'samples.csv', what: 'bags; depths in cm' },
+  { entity: Sample, file: 'samples.csv', what: 'what was measured: bags and typed labels; depths in cm' },
+  { entity: SampleZone, file: 'sample-zones.csv', what: 'the zones that each sample speaks for' },
+  { entity: LabReport, file: 'lab-files.json', what: 'laboratories’ files, whole' },
+  { entity: LabResult, file: 'lab-results.csv', what: 'what each report said of a sample beside its numbers' },
   {
-    entity: LabResult,
-    file: 'lab-results.csv',
-    what: 'results as the laboratory printed them, with their units',
-    spread: ['nutrients'],
+    entity: Measurement,
+    file: 'measurements.csv',
+    what: 'every value as it was printed or read, with its unit and method; thatch, roots and probe in cm',
+    spread: ['place'],
   },
-  { entity: LabImport, file: 'lab-files.json', what: 'laboratories’ files, whole' },
   {
     entity: ProductRecord,
     file: 'products.csv',

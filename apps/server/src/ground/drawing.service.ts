@@ -63,7 +63,9 @@ export class DrawingService {
       for (const { id, version, geometry = null, area } of outlines) {
         await ofSite(of, { what: 'zone', id }, siteId);
         const values = geometry === null && area !== undefined ? { geometry, area } : { geometry };
-        await of(Zone).change(id, values, { version, tell: zoneAnswer });
+        const before = await this.ground.zone(id);
+        const tell = (zone: Zone) => zoneAnswer({ ...before, ...zone });
+        await of(Zone).change(id, values, { version, tell });
       }
       const zonesOnly = (records: readonly DrawnRecord[]) => records.filter(({ what }) => what === 'zone');
       const touched = [...added, ...outlines, ...zonesOnly(restore)].map(({ id }) => id);

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { MeasurementsModule } from '../measurements/measurements.module.ts';
 import { DrawingService } from './drawing.service.ts';
 import { GroundService } from './ground.service.ts';
 import { PicturesController } from './pictures.controller.ts';
@@ -8,6 +9,7 @@ import { PlanSheetService } from './planSheet.service.ts';
 import { GroundController } from './ground.controller.ts';
 
 @Module({
+  imports: [MeasurementsModule],
   controllers: [GroundController, PicturesController, PlanSheetController],
   providers: [GroundService, DrawingService, PicturesService, PlanSheetService],
   exports: [GroundService, DrawingService],

@@ -16,6 +16,7 @@ import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { In } from 'typeorm';
 import { validate } from 'class-validator';
+import { FieldTestsService, type ZoneTests, zoneTests } from '../measurements/fieldTests.service.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
@@ -36,11 +37,16 @@ export interface SiteFile {
 }
 
 /** A zone as it is listed; its outline can be large. */
-export type UndrawnZone = Omit<Zone, 'geometry' | 'properties'>;
+export type UndrawnZone = Omit<MeasuredZone, 'geometry' | 'properties'>;
+/** A zone with what was measured on it last. */
+export type MeasuredZone = Zone & ZoneTests;
 
 @Injectable()
 export class GroundService {
-  constructor(private readonly records: Records) {}
+  constructor(
+    private readonly records: Records,
+    private readonly tests: FieldTestsService,
+  ) {}
 
   sites(): Promise<Site[]> {
     return this.records.of(Site).find({}, { name: 'ASC' });
@@ -67,14 +73,17 @@ export class GroundService {
     return this.records.of(Site).restore(id);
   }
 
-  async zones(siteId: string): Promise<Zone[]> {
+  async zones(siteId: string): Promise<MeasuredZone[]> {
     await this.site(siteId);
-    return this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' });
+    return this.tests.with(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
   }
 
   /** All zones of the practice, or of one site, without what is drawn. */
-  undrawnZones(siteId?: string): Promise<UndrawnZone[]> {
-    return this.records.of(Zone).findWithout(['geometry', 'properties'], siteId ? { siteId } : {}, { position: 'ASC' });
+  async undrawnZones(siteId?: string): Promise<UndrawnZone[]> {
+    const where = siteId ? { siteId } : {};
+    return this.tests.with(
+      await this.records.of(Zone).findWithout(['geometry', 'properties'], where, { position: 'ASC' }),
+    );
   }
 
   /** Zones, deleted or not: what was done on them keeps their names. */
@@ -82,17 +91,22 @@ export class GroundService {
     return this.records.of(Zone).findEver({ id: In([...ids]) });
   }
 
-  zone(id: string): Promise<Zone> {
-    return this.records.of(Zone).one(id);
+  async zone(id: string): Promise<MeasuredZone> {
+    return this.#measured(await this.records.of(Zone).one(id));
   }
 
-  async addZone(siteId: string, input: ZoneInput): Promise<Zone> {
+  async #measured(zone: Zone): Promise<MeasuredZone> {
+    const [measured] = await this.tests.with([zone]);
+    return measured!;
+  }
+
+  async addZone(siteId: string, input: ZoneInput): Promise<MeasuredZone> {
     const [zone] = await this.addZones(siteId, [input]);
     return zone!;
   }
 
   /** Add zones, all of them or none; those that are drawn are to be measured after. */
-  async addZones(siteId: string, inputs: readonly NewZone[]): Promise<Zone[]> {
+  async addZones(siteId: string, inputs: readonly NewZone[]): Promise<MeasuredZone[]> {
     if (inputs.length === 0) return [];
     const known = await this.zones(siteId);
     const last = Math.max(0, ...known.map((zone) => zone.position));
@@ -100,14 +114,17 @@ export class GroundService {
       const added: Zone[] = [];
       for (const [index, input] of inputs.entries()) {
         this.#refuseTwinLabel([...known, ...added], input.label);
-        const values = { ...input, area: areaAsTaped(input), siteId, position: last + 1 + index };
-        added.push(await of(Zone).add(values));
+        const { tests, rest } = apart(input);
+        const values = { ...rest, area: areaAsTaped(input), siteId, position: last + 1 + index };
+        const zone = await of(Zone).add(values);
+        await this.tests.record(of, zone.id, tests);
+        added.push(zone);
       }
-      return added;
+      return this.tests.with(added);
     });
   }
 
-  changeZone(id: string, input: ZoneInput, version: number): Promise<Zone> {
+  changeZone(id: string, input: ZoneInput, version: number): Promise<MeasuredZone> {
     return this.records.together(async (of) => {
       const zone = await of(Zone).locked(id);
       const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
@@ -116,38 +133,43 @@ export class GroundService {
         soilGroup: null,
         aimPh: null,
         aimReason: null,
-        thatch: null,
-        rootDepth: null,
-        probeStop: null,
         taped: null,
       };
+      const { tests, rest } = apart({ ...untested, ...input });
+      const before = await this.#measured(zone);
       // What is drawn is measured; a typed or taped area belongs to a zone that is not.
       const area = zone.geometry ? zone.area : areaAsTaped(input);
-      const values = { ...unknown, ...input, area };
-      return of(Zone).change(id, values, { version, tell: zoneAnswer });
+      const values = { ...unknown, ...rest, area };
+      const saved = await of(Zone).change(id, values, { version, tell: tellWith(before), withParts: true });
+      await this.tests.record(of, id, tests);
+      return this.#measured(saved);
     });
   }
 
   /** What is measured in the field; the other facts stay. */
-  measure(id: string, input: MeasurementsInput, version: number): Promise<Zone> {
-    const { thatch = null, rootDepth = null, probeStop = null } = input;
-    return this.records.of(Zone).change(id, { thatch, rootDepth, probeStop }, { version, tell: zoneAnswer });
+  measure(id: string, input: MeasurementsInput, version: number): Promise<MeasuredZone> {
+    return this.records.together(async (of) => {
+      const zone = await this.zone(id);
+      await of(Zone).change(id, {}, { version, tell: tellWith(zone), withParts: true });
+      await this.tests.record(of, id, { ...untested, ...apart(input).tests });
+      return this.zone(id);
+    });
   }
 
   /** What else is known of a zone, in place of what was known. */
-  changeFacts(id: string, facts: ZoneFactsInput, version: number): Promise<Zone> {
+  async changeFacts(id: string, facts: ZoneFactsInput, version: number): Promise<MeasuredZone> {
     const tell = (zone: Zone) => ({ ...zone.facts, version: zone.version });
-    return this.records.of(Zone).change(id, { facts }, { version, tell });
+    return this.#measured(await this.records.of(Zone).change(id, { facts }, { version, tell }));
   }
 
   async removeZone(id: string): Promise<void> {
     await this.records.of(Zone).remove(id);
   }
 
-  async restoreZone(id: string): Promise<Zone> {
+  async restoreZone(id: string): Promise<MeasuredZone> {
     const { siteId, label } = await this.records.of(Zone).deleted(id);
     this.#refuseTwinLabel(await this.zones(siteId), label);
-    return this.records.of(Zone).restore(id);
+    return this.#measured(await this.records.of(Zone).restore(id));
   }
 
   /** Import a site with its zones; all of it or nothing. */
@@ -171,7 +193,10 @@ export class GroundService {
     return this.records.together(async (of) => {
       const site = await of(Site).add({ name, place: place ?? null });
       for (const [index, { input, geometry, facts }] of zones.entries()) {
-        await of(Zone).add({ ...input, siteId: site.id, position: index + 1, geometry, facts });
+        const { tests, rest } = apart(input);
+        const zone = await of(Zone).add({ ...rest, siteId: site.id, position: index + 1, geometry, facts });
+        // A file says nothing of the day.
+        await this.tests.record(of, zone.id, tests, null);
       }
       for (const thing of things) await of(GroundFeature).add({ ...featureValues(thing), siteId: site.id });
       return site;
@@ -205,6 +230,23 @@ export class GroundService {
   }
 }
 
+const untested: ZoneTests = { thatch: null, rootDepth: null, probeStop: null };
+
+/** What of an input is measured, and what else it says. */
+function apart<T extends Partial<ZoneTests>>(input: T) {
+  const tests: Partial<ZoneTests> = Object.fromEntries(
+    zoneTests.flatMap((test) => (input[test] === undefined ? [] : [[test, input[test]]])),
+  );
+  const { thatch: _thatch, rootDepth: _rootDepth, probeStop: _probeStop, ...rest } = input;
+  return { tests, rest };
+}
+
+/** A zone as it stands now, with what was measured on it. */
+const tellWith =
+  ({ thatch, rootDepth, probeStop }: ZoneTests) =>
+  (zone: Zone): ZoneAnswer =>
+    zoneAnswer({ ...zone, thatch, rootDepth, probeStop });
+
 /** The area that taped lengths make, m²; otherwise the one that was typed. */
 function areaAsTaped({ taped, area }: ZoneInput): number {
   if (!taped) return area;
@@ -236,7 +278,7 @@ export function siteAnswer({ id, name, place, version }: Site): SiteAnswer {
   return { id, name, place, version };
 }
 
-export function zoneAnswer(zone: Zone): ZoneAnswer {
+export function zoneAnswer(zone: MeasuredZone): ZoneAnswer {
   const {
     practiceId: _practiceId,
     createdAt: _createdAt,

@@ -50,18 +50,6 @@ export class Zone extends Owned {
   @Column({ type: 'text', nullable: true })
   aimReason: string | null;
 
-  /** cm */
-  @Column({ type: 'double precision', nullable: true })
-  thatch: number | null;
-
-  /** cm */
-  @Column({ type: 'double precision', nullable: true })
-  rootDepth: number | null;
-
-  /** cm */
-  @Column({ type: 'double precision', nullable: true })
-  probeStop: number | null;
-
   /** How the area was found without a plan. */
   @Column({ type: 'jsonb', nullable: true })
   taped: TapedShape | null;

@@ -1,7 +1,7 @@
 import {
   LabFileInput,
-  LabImportAnswer,
-  LabImportChoices,
+  LabReportAnswer,
+  LabReportChoices,
   LabResultAnswer,
   LabResultInput,
   LaboratoryAnswer,
@@ -11,7 +11,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Pu
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
-import { LabImportService } from './labImport.service.ts';
+import { LabReportService } from './labReport.service.ts';
 import { LabService, labResultAnswer } from './lab.service.ts';
 import { LaboratoriesService } from './laboratories.service.ts';
 
@@ -20,7 +20,7 @@ import { LaboratoriesService } from './laboratories.service.ts';
 export class LabController {
   constructor(
     private readonly lab: LabService,
-    private readonly imports: LabImportService,
+    private readonly imports: LabReportService,
     private readonly laboratories: LaboratoriesService,
   ) {}
 
@@ -81,39 +81,39 @@ export class LabController {
     return labResultAnswer(await this.lab.restore(id));
   }
 
-  @Get('sites/:siteId/lab-imports')
+  @Get('sites/:siteId/lab-reports')
   @For('work.read')
-  @ApiOkResponse({ type: LabImportAnswer, isArray: true })
-  imported(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<LabImportAnswer[]> {
+  @ApiOkResponse({ type: LabReportAnswer, isArray: true })
+  imported(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<LabReportAnswer[]> {
     return this.imports.list(siteId);
   }
 
-  @Post('sites/:siteId/lab-imports')
+  @Post('sites/:siteId/lab-reports')
   @For('work.write')
-  @ApiCreatedResponse({ type: LabImportAnswer })
-  preview(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() file: LabFileInput): Promise<LabImportAnswer> {
+  @ApiCreatedResponse({ type: LabReportAnswer })
+  preview(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() file: LabFileInput): Promise<LabReportAnswer> {
     return this.imports.preview(siteId, file);
   }
 
-  @Put('lab-imports/:id')
+  @Put('lab-reports/:id')
   @For('work.write')
-  @ApiOkResponse({ type: LabImportAnswer })
+  @ApiOkResponse({ type: LabReportAnswer })
   correct(
     @Param('id', ParseUUIDPipe) id: string,
-    @Body() choices: LabImportChoices,
+    @Body() choices: LabReportChoices,
     @SeenVersion() version: number,
-  ): Promise<LabImportAnswer> {
+  ): Promise<LabReportAnswer> {
     return this.imports.correct(id, choices, version);
   }
 
-  @Post('lab-imports/:id/confirm')
+  @Post('lab-reports/:id/confirm')
   @For('work.write')
-  @ApiCreatedResponse({ type: LabImportAnswer })
-  confirm(@Param('id', ParseUUIDPipe) id: string): Promise<LabImportAnswer> {
+  @ApiCreatedResponse({ type: LabReportAnswer })
+  confirm(@Param('id', ParseUUIDPipe) id: string): Promise<LabReportAnswer> {
     return this.imports.confirm(id);
   }
 
-  @Delete('lab-imports/:id')
+  @Delete('lab-reports/:id')
   @For('work.delete')
   @HttpCode(204)
   @ApiNoContentResponse()
@@ -121,10 +121,10 @@ export class LabController {
     return this.imports.remove(id);
   }
 
-  @Post('lab-imports/:id/restore')
+  @Post('lab-reports/:id/restore')
   @For('work.delete')
-  @ApiCreatedResponse({ type: LabImportAnswer })
-  restoreImport(@Param('id', ParseUUIDPipe) id: string): Promise<LabImportAnswer> {
+  @ApiCreatedResponse({ type: LabReportAnswer })
+  restoreImport(@Param('id', ParseUUIDPipe) id: string): Promise<LabReportAnswer> {
     return this.imports.restore(id);
   }
 }

@@ -1,16 +1,17 @@
 import { Module } from '@nestjs/common';
 import { GroundModule } from '../ground/ground.module.ts';
-import { LabImportService } from './labImport.service.ts';
+import { LabReportService } from './labReport.service.ts';
 import { LabService } from './lab.service.ts';
 import { LabPost } from './labPost.ts';
 import { LaboratoriesService } from './laboratories.service.ts';
 import { SamplingModule } from '../sampling/sampling.module.ts';
+import { RereadingService } from './rereading.service.ts';
 import { LabController } from './lab.controller.ts';
 
 @Module({
   imports: [GroundModule, SamplingModule],
   controllers: [LabController],
-  providers: [LabService, LabImportService, LaboratoriesService, LabPost],
-  exports: [LabService, LabImportService, LaboratoriesService],
+  providers: [LabService, RereadingService, LabReportService, LaboratoriesService, LabPost],
+  exports: [LabService, LabReportService, LaboratoriesService],
 })
 export class LabModule {}

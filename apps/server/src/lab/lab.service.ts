@@ -1,20 +1,53 @@
-import { type PanelNutrient, panel, questionPlausibility, toElement } from '@glenfold/agronomy';
-import { LabResultAnswer, type LabResultInput, type ReportedValueInput } from '@glenfold/contract';
+import {
+  type Analyte,
+  type ReportedValue,
+  type ReportedValues,
+  analyteKeys,
+  inOwnUnit,
+  questionDepth,
+  questionPlausibility,
+} from '@glenfold/agronomy';
+import { LabResultAnswer, type LabResultInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { type FindOptionsWhere, In } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
+import type { Zone } from '../ground/zone.entity.ts';
+import { Measurement } from '../measurements/measurement.entity.ts';
+import { isSame, stored, valuesOf } from '../measurements/reported.ts';
+import { dayOf } from '../platform/clock.ts';
+import { grouped } from '../platform/grouped.ts';
 import { refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { LabResult } from './labResult.entity.ts';
 import { Sample } from './sample.entity.ts';
-import { dayOf } from '../platform/clock.ts';
+import { SampleZone } from './sampleZone.entity.ts';
+
+/** A result with the zones that share its sample, and what has taken its place. */
+export interface KnownResult extends LabResult {
+  readonly zoneIds: readonly string[];
+  readonly supersededById: string | null;
+}
+
+/** With its values. */
+export interface ReadResult extends KnownResult {
+  readonly values: ReportedValues;
+}
 
 /** What a file brings of a result beside its numbers. */
 interface ResultOrigin {
+  readonly origin: string;
+  readonly reportId?: string | null;
   /** The bag it came in. */
   readonly bagId?: string | null;
   /** What else its line said. */
   readonly beside?: string | null;
+  /** The result of the same bag that it takes the place of. */
+  readonly supersedes?: Pick<LabResult, 'id' | 'sampleId'> | undefined;
 }
+
+const TYPED: ResultOrigin = { origin: 'typed' };
+/** As many ids as one question to the database names; more are asked for all at once. */
+const MANY = 1000;
 
 @Injectable()
 export class LabService {
@@ -23,66 +56,107 @@ export class LabService {
     private readonly ground: GroundService,
   ) {}
 
-  /** Results of a site, newest first. */
-  async results(siteId: string): Promise<LabResult[]> {
+  /** Results of a site, newest first; those that were superseded stand among them, marked. */
+  async results(siteId: string): Promise<ReadResult[]> {
     await this.ground.site(siteId);
-    const zones = await this.ground.undrawnZones(siteId);
-    const ofSite = new Set(zones.map(({ id }) => id));
-    return (await this.newestFirst()).filter(({ zoneId }) => ofSite.has(zoneId));
+    return this.#withValues(await this.#known({ sample: { siteId } }));
   }
 
-  /** Results that came of these bags. */
-  async ofBags(bagIds: ReadonlySet<string>): Promise<LabResult[]> {
+  /** Results of a zone that nothing has taken the place of, newest first. */
+  async current(zoneId: string): Promise<ReadResult[]> {
+    const shared = await this.records.of(SampleZone).find({ zoneId });
+    const found = await this.#known({ sampleId: In(shared.map(({ sampleId }) => sampleId)) });
+    return this.#withValues(found.filter(({ supersededById }) => supersededById === null));
+  }
+
+  /** Results that came of these bags and that nothing has taken the place of. */
+  async ofBags(bagIds: ReadonlySet<string>): Promise<ReadResult[]> {
     if (bagIds.size === 0) return [];
-    return (await this.records.of(LabResult).find()).filter(({ sample }) => sample.bagId && bagIds.has(sample.bagId));
+    const found = await this.#known({ sample: { bagId: In([...bagIds]) } });
+    return this.#withValues(found.filter(({ supersededById }) => supersededById === null));
   }
 
-  async newestFirst(): Promise<LabResult[]> {
-    const results = await this.records.of(LabResult).find({}, { createdAt: 'DESC' });
+  /** All of the practice without their values, newest first; superseded ones are left out. */
+  async newestFirst(): Promise<KnownResult[]> {
+    return (await this.#known({})).filter(({ supersededById }) => supersededById === null);
+  }
+
+  async #known(where: FindOptionsWhere<LabResult>): Promise<KnownResult[]> {
+    const results = await this.records.of(LabResult).find(where, { createdAt: 'DESC' });
+    if (results.length === 0) return [];
+    const some = results.length <= MANY;
+    const zones = await this.records
+      .of(SampleZone)
+      .find(some ? { sampleId: In(results.map(({ sampleId }) => sampleId)) } : {}, { createdAt: 'ASC', id: 'ASC' });
+    const alive = new Set((await this.ground.undrawnZones()).map(({ id }) => id));
+    const shared = grouped(
+      zones.filter(({ zoneId }) => alive.has(zoneId)),
+      ({ sampleId }) => sampleId,
+    );
+    const superseded = new Map(results.flatMap(({ id, supersedesId }) => (supersedesId ? [[supersedesId, id]] : [])));
     const when = ({ sample, createdAt }: LabResult): string =>
       `${sample.sampledOn ?? dayOf(createdAt)} ${createdAt.toISOString()}`;
-    return results.sort((a, b) => when(b).localeCompare(when(a)));
+    return results
+      .map((result) => ({
+        ...result,
+        zoneIds: (shared.get(result.sampleId) ?? []).map(({ zoneId }) => zoneId),
+        supersededById: superseded.get(result.id) ?? null,
+      }))
+      .filter(({ zoneIds }) => zoneIds.length > 0)
+      .sort((a, b) => when(b).localeCompare(when(a)));
   }
 
-  async add(input: LabResultInput, origin = 'typed'): Promise<LabResult> {
-    return this.records.together((of) => this.write(of, input, origin));
+  async #withValues(results: readonly KnownResult[]): Promise<ReadResult[]> {
+    if (results.length === 0) return [];
+    const found = await this.records.of(Measurement).find({ resultId: In(results.map(({ id }) => id)) });
+    const own = grouped(found, ({ resultId }) => resultId);
+    return results.map((result) => ({ ...result, values: valuesOf(own.get(result.id) ?? []) }));
   }
 
-  /** Write a sample with its result. */
-  async write(
-    of: RecordsOf,
-    input: LabResultInput,
-    origin: string,
-    { bagId = null, beside = null }: ResultOrigin = {},
-  ): Promise<LabResult> {
-    const zone = await this.ground.zone(input.zoneId);
+  async one(id: string): Promise<ReadResult> {
+    const result = await this.records.of(LabResult).one(id);
+    const [read] = await this.#withValues(await this.#known({ id: result.id }));
+    return read ?? { ...result, zoneIds: [], supersededById: null, values: {} };
+  }
+
+  add(input: LabResultInput): Promise<ReadResult> {
+    return this.records.together((of) => this.write(of, input, TYPED));
+  }
+
+  /** Write a sample with its result; one that supersedes another is of the same sample. */
+  async write(of: RecordsOf, input: LabResultInput, from: ResultOrigin): Promise<ReadResult> {
+    const zones = await this.#zones(input);
     this.#refuseUnreadableDate(input);
-    const sample = await of(Sample).add({
-      siteId: zone.siteId,
-      zoneId: zone.id,
-      bagId,
-      label: input.label,
-      sampledOn: input.sampledOn?.slice(0, 10) ?? null,
-      depth: input.depth,
+    const { origin, reportId = null, bagId = null, beside = null, supersedes } = from;
+    const sample = supersedes
+      ? await of(Sample).change(supersedes.sampleId, sampleValues(input, zones[0]!.siteId))
+      : await of(Sample).add({ ...sampleValues(input, zones[0]!.siteId), bagId });
+    await this.#share(of, sample.id, zones);
+    const result = await of(LabResult).add({
+      ...resultValues(input),
+      ...{ sampleId: sample.id, sample, reportId, origin, beside, supersedesId: supersedes?.id ?? null },
     });
-    const values = this.#values(input);
-    return of(LabResult).add({ ...values, sampleId: sample.id, sample, zoneId: zone.id, origin, beside });
+    await of(Measurement).addAll(
+      entriesOf(input.values).map(([analyte, value]) => ({
+        ...{ sampleId: sample.id, resultId: result.id, analyte, takenOn: sample.sampledOn },
+        ...stored(value),
+      })),
+    );
+    return this.one(result.id);
   }
 
-  async change(id: string, input: LabResultInput, version: number, more: Partial<LabResult> = {}): Promise<LabResult> {
-    const zone = await this.ground.zone(input.zoneId);
-    this.#refuseUnreadableDate(input);
+  change(id: string, input: LabResultInput, version: number): Promise<ReadResult> {
     return this.records.together(async (of) => {
-      const values = { ...this.#values(input), ...more, zoneId: zone.id };
-      const found = await of(LabResult).change(id, values, { version, tell: labResultAnswer });
-      const sample = await of(Sample).change(found.sampleId, {
-        siteId: zone.siteId,
-        zoneId: zone.id,
-        label: input.label,
-        sampledOn: input.sampledOn?.slice(0, 10) ?? null,
-        depth: input.depth,
-      });
-      return Object.assign(found, { sample });
+      const zones = await this.#zones(input);
+      this.#refuseUnreadableDate(input);
+      const before = await this.one(id);
+      const told = labResultAnswer(before);
+      const tell = (found: LabResult): LabResultAnswer => ({ ...told, version: found.version });
+      const result = await of(LabResult).change(id, resultValues(input), { version, tell, withParts: true });
+      const sample = await of(Sample).change(result.sampleId, sampleValues(input, zones[0]!.siteId));
+      await this.#share(of, sample.id, zones);
+      await this.#measure(of, result, sample, input.values);
+      return this.one(id);
     });
   }
 
@@ -90,26 +164,67 @@ export class LabService {
     await this.records.of(LabResult).remove(id);
   }
 
-  async restore(id: string): Promise<LabResult> {
-    return this.records.of(LabResult).restore(id);
+  async restore(id: string): Promise<ReadResult> {
+    await this.records.of(LabResult).restore(id);
+    return this.one(id);
   }
 
-  #values(
-    input: LabResultInput,
-  ): Pick<
-    LabResult,
-    'labNumber' | 'extractant' | 'bufferMethod' | 'soilPh' | 'bufferPh' | 'limeFactor' | 'organicMatter' | 'nutrients'
-  > {
-    return {
-      labNumber: input.labNumber ?? null,
-      extractant: input.extractant,
-      bufferMethod: input.bufferPh == null ? null : (input.bufferMethod ?? null),
-      soilPh: input.soilPh,
-      bufferPh: input.bufferPh ?? null,
-      limeFactor: input.bufferMethod === 'adams-evans' && input.bufferPh != null ? (input.limeFactor ?? null) : null,
-      organicMatter: input.organicMatter ?? null,
-      nutrients: input.nutrients,
-    };
+  /** Values that a newer reader has found in the line of a kept file, beside those that are known. */
+  async found(of: RecordsOf, id: string, values: ReportedValues, beside: string | null): Promise<void> {
+    const { sample, ...known } = await this.one(id);
+    const fresh = entriesOf(values).filter(([analyte]) => known.values[analyte] === undefined);
+    if (fresh.length === 0) return;
+    await of(Measurement).addAll(
+      fresh.map(([analyte, value]) => ({
+        ...{
+          sampleId: sample.id,
+          resultId: id,
+          analyte,
+          takenOn: sample.sampledOn,
+          source: 'read again from its file',
+        },
+        ...stored(value),
+      })),
+    );
+    await of(LabResult).change(id, { beside });
+  }
+
+  /** The measurements of a result become these: a row is changed, added or taken away. */
+  async #measure(of: RecordsOf, { id }: LabResult, sample: Sample, values: ReportedValues): Promise<void> {
+    const own = await of(Measurement).find({ resultId: id });
+    const wanted = new Map(entriesOf(values));
+    for (const measurement of own) {
+      const value = wanted.get(measurement.analyte);
+      wanted.delete(measurement.analyte);
+      if (!value) await of(Measurement).remove(measurement.id);
+      else if (!isSame(stored(value), measurement) || measurement.takenOn !== sample.sampledOn)
+        await of(Measurement).change(measurement.id, { ...stored(value), takenOn: sample.sampledOn });
+    }
+    await of(Measurement).addAll(
+      [...wanted].map(([analyte, value]) => ({
+        ...{ sampleId: sample.id, resultId: id, analyte, takenOn: sample.sampledOn },
+        ...stored(value),
+      })),
+    );
+  }
+
+  /** The zones that a sample speaks for. */
+  async #share(of: RecordsOf, sampleId: string, zones: readonly Zone[]): Promise<void> {
+    const before = await of(SampleZone).find({ sampleId });
+    for (const { id, zoneId } of before) if (!zones.some((zone) => zone.id === zoneId)) await of(SampleZone).remove(id);
+    await of(SampleZone).addAll(
+      zones.flatMap(({ id: zoneId }) =>
+        before.some((known) => known.zoneId === zoneId) ? [] : [{ sampleId, zoneId }],
+      ),
+    );
+  }
+
+  async #zones({ zoneIds }: LabResultInput): Promise<Zone[]> {
+    const zones = [];
+    for (const id of zoneIds) zones.push(await this.ground.zone(id));
+    if (new Set(zones.map(({ siteId }) => siteId)).size > 1)
+      refuse([{ field: 'zoneIds', message: 'A sample is of zones of one site: choose them again.' }]);
+    return zones;
   }
 
   #refuseUnreadableDate({ sampledOn }: LabResultInput): void {
@@ -119,28 +234,43 @@ export class LabService {
   }
 }
 
+const entriesOf = (values: ReportedValues): Array<[Analyte, ReportedValue]> =>
+  analyteKeys.flatMap((key) => (values[key] ? [[key, values[key]] as [Analyte, ReportedValue]] : []));
+
+function sampleValues({ label, sampledOn, depth, of }: LabResultInput, siteId: string) {
+  return { siteId, label, sampledOn: sampledOn?.slice(0, 10) ?? null, depth, of: of ?? 'soil' };
+}
+
+function resultValues({ labNumber, extractant, limeFactor, values }: LabResultInput) {
+  const counts = values.bufferPh?.method === 'adams-evans';
+  return { labNumber: labNumber ?? null, extractant, limeFactor: counts ? (limeFactor ?? null) : null };
+}
+
 /** Values that look like a slip, for a result or a row of a file. */
-export function questionsAbout(given: {
+export function questionsAbout({
+  depth,
+  values,
+}: {
   readonly depth?: number | undefined;
-  readonly organicMatter?: number | null | undefined;
-  readonly nutrients: Partial<Record<PanelNutrient, ReportedValueInput>>;
+  readonly values: ReportedValues;
 }): string[] {
   const asked = [
-    given.depth === undefined ? undefined : questionPlausibility('depth', given.depth),
-    given.organicMatter == null ? undefined : questionPlausibility('organicMatter', given.organicMatter),
-    ...panel.map((nutrient) => {
-      const reported = given.nutrients[nutrient];
-      return reported && !reported.belowDetection
-        ? questionPlausibility(nutrient, toElement(nutrient, reported).value)
-        : undefined;
-    }),
+    depth === undefined ? undefined : questionDepth(depth),
+    ...entriesOf(values).map(([analyte, value]) =>
+      value.belowDetection ? undefined : questionPlausibility(analyte, inOwnUnit(analyte, value).value),
+    ),
   ];
   return asked.filter((question) => question !== undefined);
 }
 
-export function labResultAnswer(result: LabResult): LabResultAnswer {
-  const { practiceId: _practiceId, deletedAt: _deletedAt, sampleId: _sampleId, sample, createdAt, ...printed } = result;
-  const { siteId, label, sampledOn, depth } = sample;
-  const questions = questionsAbout({ depth, organicMatter: printed.organicMatter, nutrients: printed.nutrients });
-  return { ...printed, siteId, label, sampledOn, depth, recordedAt: createdAt.toISOString(), questions };
+export function labResultAnswer(result: ReadResult): LabResultAnswer {
+  const { id, version, sampleId, sample, zoneIds, values, createdAt, supersedesId, supersededById } = result;
+  const { labNumber, extractant, limeFactor, beside, origin } = result;
+  const { siteId, label, sampledOn, depth, of } = sample;
+  return {
+    ...{ id, version, siteId, sampleId, of, zoneIds: [...zoneIds], label, labNumber, sampledOn, depth },
+    ...{ extractant, limeFactor, values: { ...values } as LabResultAnswer['values'], beside, origin },
+    ...{ supersedesId, supersededById, recordedAt: createdAt.toISOString() },
+    questions: questionsAbout({ depth, values }),
+  };
 }

@@ -1,10 +1,9 @@
-import type { BufferMethod, Extractant } from '@glenfold/agronomy';
-import type { NutrientsInput } from '@glenfold/contract';
+import type { Extractant } from '@glenfold/agronomy';
 import { Column, Entity, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 import { Sample } from './sample.entity.ts';
 
-/** What a laboratory reported for a sample, as it printed it. */
+/** What one report said of one sample. Its values are measurements, kept as they were printed. */
 @Entity('lab_result')
 export class LabResult extends Owned {
   @Column({ type: 'uuid' })
@@ -14,35 +13,24 @@ export class LabResult extends Owned {
   @JoinColumn({ name: 'sampleId' })
   sample: Relation<Sample>;
 
-  @Column({ type: 'uuid' })
-  zoneId: string;
+  /** The laboratory's file that it stands in; nothing where it was typed. */
+  @Column({ type: 'uuid', nullable: true })
+  reportId: string | null;
+
+  /** The result that it takes the place of; that one is kept. */
+  @Column({ type: 'uuid', nullable: true })
+  supersedesId: string | null;
 
   @Column({ type: 'text', nullable: true })
   labNumber: string | null;
 
+  /** Of the nutrients, where a value does not name its own. */
   @Column({ type: 'text' })
   extractant: Extractant;
-
-  @Column({ type: 'text', nullable: true })
-  bufferMethod: BufferMethod | null;
-
-  @Column({ type: 'double precision' })
-  soilPh: number;
-
-  @Column({ type: 'double precision', nullable: true })
-  bufferPh: number | null;
 
   /** By which an Adams–Evans laboratory has multiplied its lime already. */
   @Column({ type: 'double precision', nullable: true })
   limeFactor: number | null;
-
-  /** % */
-  @Column({ type: 'double precision', nullable: true })
-  organicMatter: number | null;
-
-  /** By nutrient, in the laboratory's own unit and basis. */
-  @Column({ type: 'jsonb' })
-  nutrients: NutrientsInput;
 
   /** What else the laboratory's line said, in its own words: the columns that no field takes. */
   @Column({ type: 'text', nullable: true })

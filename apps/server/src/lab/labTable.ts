@@ -10,6 +10,9 @@ import {
 import papaparse from 'papaparse';
 import { Problem } from '../platform/problem.ts';
 
+/** Counts up whenever more of a file can be read than before: files that an older reader read are read again. */
+export const READER = 2;
+
 export interface LabTable {
   readonly header: HeaderReading;
   /** Body rows with the line they stand on in the file. */

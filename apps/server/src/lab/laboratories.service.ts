@@ -5,7 +5,7 @@ import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
 import { Laboratories, type Laboratory, type LaboratoryNews } from '../ports/laboratory.ts';
-import { LabImportService } from './labImport.service.ts';
+import { LabReportService } from './labReport.service.ts';
 
 /** What goes to the laboratories, and what comes back from them. */
 @Injectable()
@@ -13,7 +13,7 @@ export class LaboratoriesService {
   constructor(
     private readonly laboratories: Laboratories,
     private readonly sampling: SamplingService,
-    private readonly imports: LabImportService,
+    private readonly imports: LabReportService,
     private readonly records: Records,
     private readonly work: Work,
   ) {}

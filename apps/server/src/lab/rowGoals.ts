@@ -1,4 +1,12 @@
-import { InputError, type LabRow, nutrientSymbol, panel, readBagCode, writeBagCode } from '@glenfold/agronomy';
+import {
+  InputError,
+  type LabRow,
+  analyteWord,
+  analytes,
+  readBagCode,
+  soilAnalytes,
+  writeBagCode,
+} from '@glenfold/agronomy';
 import type { RowChoice } from '@glenfold/contract';
 import type { Zone } from '../ground/zone.entity.ts';
 import type { FilledBag } from '../sampling/sampling.service.ts';
@@ -58,13 +66,22 @@ function looksLike(code: string, other: string): boolean {
   return differ.length === 1 || (differ.length === 2 && code[one] === other[two] && code[two] === other[one]);
 }
 
-/** What was asked for and is not in the line. */
-export function missingOf(panels: readonly string[], row: LabRow): string[] {
-  const wanted = panel.filter((nutrient) =>
-    panels.includes(nutrient === 'p' || nutrient === 'k' ? 'routine' : 'secondary and micronutrients'),
-  );
-  return [
-    ...wanted.filter((nutrient) => !row.nutrients[nutrient]).map(nutrientSymbol),
-    ...(panels.includes('organic matter') && row.organicMatter === undefined ? ['organic matter'] : []),
-  ];
+/** What was asked for and is not in the line: the analytes that a panel must bring. Salts may come by any extract. */
+export function missingOf(panels: readonly string[], { values }: LabRow): string[] {
+  const has = (key: (typeof soilAnalytes)[number]): boolean =>
+    key === 'ecPaste'
+      ? salts.some((one) => values[one])
+      : key === 'na'
+        ? !!(values.na ?? values.esp)
+        : key === 'soilPh'
+          ? !!(values.soilPh ?? values.calciumChloridePh ?? values.saltPh)
+          : !!values[key];
+  return soilAnalytes.flatMap((key) => {
+    const { panel, kind, symbol } = analytes[key];
+    // A buffer is left out where no lime is wanted.
+    if (panel === undefined || !panels.includes(panel) || key === 'bufferPh' || has(key)) return [];
+    return [kind === 'nutrients' ? symbol : analyteWord(key)];
+  });
 }
+
+const salts = ['ecPaste', 'ec12', 'ec15', 'ec'] as const;

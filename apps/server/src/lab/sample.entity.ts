@@ -1,18 +1,19 @@
+import type { SampleKind } from '@glenfold/agronomy';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
-/** What a laboratory measured, or an advisor: the soil of a bag for one of its zones, or of a label that was typed. */
+/** What a laboratory measured, or an advisor: one for each bag, or for each label that was typed, with the zones that share it. */
 @Entity('sample')
 export class Sample extends Owned {
   @Column({ type: 'uuid' })
   siteId: string;
 
-  @Column({ type: 'uuid' })
-  zoneId: string;
-
-  /** The bag it came in, where that was planned here; a bag of several zones is a sample of each. */
+  /** The bag it came in, where that was planned here. */
   @Column({ type: 'uuid', nullable: true })
   bagId: string | null;
+
+  @Column({ type: 'text', default: 'soil' })
+  of: SampleKind;
 
   /** As written on the bag. */
   @Column({ type: 'text' })
@@ -21,7 +22,11 @@ export class Sample extends Owned {
   @Column({ type: 'date', nullable: true })
   sampledOn: string | null;
 
-  /** cm */
+  /** cm; where the slice begins. */
+  @Column({ type: 'double precision', default: 0 })
+  depthFrom: number;
+
+  /** cm; where it ends. */
   @Column({ type: 'double precision' })
   depth: number;
 }

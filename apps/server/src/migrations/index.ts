@@ -5,6 +5,7 @@ import { Facts1795490000000 } from './1795490000000-facts.ts';
 import { Sampling1795500000000 } from './1795500000000-sampling.ts';
 import { Laboratories1795640000000 } from './1795640000000-laboratories.ts';
 import { Reasons1795700000000 } from './1795700000000-reasons.ts';
+import { Measurements1795800000000 } from './1795800000000-measurements.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -15,4 +16,5 @@ export const migrations = [
   Sampling1795500000000,
   Laboratories1795640000000,
   Reasons1795700000000,
+  Measurements1795800000000,
 ] as const;

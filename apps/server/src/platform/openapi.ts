@@ -35,8 +35,8 @@ export function describeApi(app: INestApplication): OpenAPIObject {
         const { min, max, unit } = constraints[0] as AmountOptions;
         return { type: 'number', minimum: min, maximum: max, ...(unit ? { description: unit } : {}) };
       },
-      bufferReading: () => ({ type: 'number', description: 'within the span of the buffer method' }),
-      nutrientUnit: () => ({}),
+      valueOf: () => ({}),
+      withPh: () => ({}),
       place: () => ({ type: 'array', items: { type: 'number' }, description: '[longitude, latitude] in WGS84' }),
       sharesAddUp: () => ({}),
       taped: () => ({ type: 'object', description: 'a simple shape with its lengths in m, as area.shape takes it' }),

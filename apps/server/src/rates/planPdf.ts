@@ -233,17 +233,22 @@ export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: s
         layout: rules,
         table: {
           widths: [110, 80, 70, '*'],
-          body: reading.bars.map(({ name, sense, figure, rating, words, belowDetection }) => [
+          body: reading.bars.map(({ name, sense, figure, rating, words, belowDetection, scale }) => [
             cell(name),
             cell(`${belowDetection ? '<' : ''}${present(sense, figure.value, units).text}`),
-            cell(rating ?? 'not rated'),
+            cell(scale?.words[scale.at] ?? rating ?? 'not rated'),
             cell(words),
           ]),
         },
       },
       {
         text: plain(
-          [reading.buffer, ...((reading as Early<Reading>).notes ?? []), (reading as Early<Reading>).open ?? '']
+          [
+            reading.buffer,
+            ...((reading as Early<Reading>).notes ?? []),
+            ...((reading as Early<Reading>).others ?? []),
+            (reading as Early<Reading>).open ?? '',
+          ]
             .join(' ')
             .trim(),
         ),

@@ -1,18 +1,18 @@
 import {
+  type BufferMethod,
   type SoilTest,
   type TestedZone,
   type UnitSystem,
   type ZoneFacts,
   grassWords,
   planZone,
+  soilTestOf,
 } from '@glenfold/agronomy';
 import { type PlanChoicesInput, type ZonePlanAnswer, allows } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { IsNull, Not } from 'typeorm';
-import { GroundService } from '../ground/ground.service.ts';
-import type { Zone } from '../ground/zone.entity.ts';
-import type { LabResult } from '../lab/labResult.entity.ts';
-import { LabService, labResultAnswer } from '../lab/lab.service.ts';
+import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
+import { LabService, type ReadResult, labResultAnswer } from '../lab/lab.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
@@ -42,16 +42,18 @@ export class RatesService {
     const products = await this.catalogue.products();
     const open = await this.#open(zoneId);
     const result = newest(results, zoneId);
-    if (!result)
+    const test = result && soilTest(result);
+    if (!result || !test)
       throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
     const others = zones.flatMap((other): TestedZone[] => {
       const found = other.id === zoneId ? undefined : newest(results, other.id);
-      return found ? [{ zone: zoneFacts(other), test: soilTest(found) }] : [];
+      const tested = found && soilTest(found);
+      return tested ? [{ zone: zoneFacts(other), test: tested }] : [];
     });
     const choices = open?.choices ?? {};
     const { reading, plan } = planZone({
       zone: zoneFacts(zone),
-      test: soilTest(result),
+      test,
       products: products.map(coreProduct),
       choices,
       others,
@@ -154,14 +156,18 @@ function choicesTold({ choices, version }: Plan) {
   return { ...choices, version };
 }
 
-function newest(results: readonly LabResult[], zoneId: string): LabResult | undefined {
-  return results.find((result) => result.zoneId === zoneId);
+/** What rates rest on: the newest result of soil that nothing has taken the place of. */
+function newest(results: readonly ReadResult[], zoneId: string): ReadResult | undefined {
+  return results.find(
+    ({ zoneIds, supersededById, sample }) =>
+      supersededById === null && sample.of === 'soil' && zoneIds.includes(zoneId),
+  );
 }
 
 /** Nothing instead of null, as the core has it. */
 const known = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
 
-function zoneFacts(zone: Zone): ZoneFacts {
+function zoneFacts(zone: MeasuredZone): ZoneFacts {
   const { name, area, grass, surface, intensity, shade, clippings } = zone;
   const facts = zone.facts ?? {};
   return {
@@ -189,26 +195,13 @@ function zoneFacts(zone: Zone): ZoneFacts {
   };
 }
 
-function soilTest({
-  soilPh,
-  bufferMethod,
-  bufferPh,
-  limeFactor,
-  extractant,
-  organicMatter,
-  nutrients,
-  sample,
-}: LabResult): SoilTest {
-  return {
-    soilPh,
-    buffer:
-      bufferMethod !== null && bufferPh !== null
-        ? { method: bufferMethod, ph: bufferPh, limeFactor: known(limeFactor) }
-        : undefined,
+function soilTest({ values, extractant, limeFactor, sample }: ReadResult): SoilTest | undefined {
+  return soilTestOf({
+    values,
     extractant,
+    bufferMethod: values.bufferPh?.method as BufferMethod | undefined,
+    limeFactor: known(limeFactor),
     depth: sample.depth,
-    organicMatter: known(organicMatter),
-    nutrients,
     sampledOn: known(sample.sampledOn),
-  };
+  });
 }

@@ -11,10 +11,9 @@ import {
 import { Injectable } from '@nestjs/common';
 import { GroundService, type UndrawnZone, siteAnswer } from '../ground/ground.service.ts';
 import type { Site } from '../sites/site.entity.ts';
-import type { LabImport } from '../lab/labImport.entity.ts';
-import { LabImportService } from '../lab/labImport.service.ts';
-import type { LabResult } from '../lab/labResult.entity.ts';
-import { LabService } from '../lab/lab.service.ts';
+import type { LabReport } from '../lab/labReport.entity.ts';
+import { LabReportService } from '../lab/labReport.service.ts';
+import { type KnownResult, LabService } from '../lab/lab.service.ts';
 import { Work } from '../platform/work.ts';
 import type { Plan } from '../rates/plan.entity.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
@@ -24,8 +23,8 @@ import { RatesService } from '../rates/rates.service.ts';
 interface Holdings {
   readonly zones: readonly UndrawnZone[];
   /** Newest first. */
-  readonly results: readonly LabResult[];
-  readonly imports: readonly LabImport[];
+  readonly results: readonly KnownResult[];
+  readonly imports: readonly LabReport[];
   readonly issued: readonly Plan[];
   readonly bags: readonly BagLineAnswer[];
 }
@@ -57,7 +56,7 @@ export class RoundsService {
   constructor(
     private readonly ground: GroundService,
     private readonly lab: LabService,
-    private readonly imports: LabImportService,
+    private readonly imports: LabReportService,
     private readonly rates: RatesService,
     private readonly sampling: SamplingService,
     private readonly work: Work,
@@ -95,9 +94,10 @@ export class RoundsService {
   #of(site: Site, { zones, results, imports, issued, bags }: Holdings) {
     const own = zones.filter(({ siteId }) => siteId === site.id);
     const newest = new Map(
-      own
-        .flatMap((zone) => results.find(({ zoneId }) => zoneId === zone.id) ?? [])
-        .map((result) => [result.zoneId, result]),
+      own.flatMap(({ id }): Array<[string, KnownResult]> => {
+        const result = results.find(({ zoneIds, sample }) => sample.of === 'soil' && zoneIds.includes(id));
+        return result ? [[id, result]] : [];
+      }),
     );
     return {
       zones: own,

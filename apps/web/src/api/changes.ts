@@ -8,8 +8,8 @@ import type {
   InvitationInput,
   IssuedPlanAnswer,
   LabFileInput,
-  LabImportAnswer,
-  LabImportChoices,
+  LabReportAnswer,
+  LabReportChoices,
   LabResultAnswer,
   LabResultInput,
   LaboratoryNewsAnswer,
@@ -116,10 +116,10 @@ export const usePlaceUnderlay = () =>
   );
 
 export const usePreviewLabFile = (siteId: string) =>
-  useChange((file: LabFileInput) => api<LabImportAnswer>('POST', `/sites/${siteId}/lab-imports`, file));
-export const useCorrectLabFile = () => useSave<LabImportChoices, LabImportAnswer>('/lab-imports');
+  useChange((file: LabFileInput) => api<LabReportAnswer>('POST', `/sites/${siteId}/lab-reports`, file));
+export const useCorrectLabFile = () => useSave<LabReportChoices, LabReportAnswer>('/lab-reports');
 export const useConfirmLabFile = () =>
-  useChange((id: string) => api<LabImportAnswer>('POST', `/lab-imports/${id}/confirm`));
+  useChange((id: string) => api<LabReportAnswer>('POST', `/lab-reports/${id}/confirm`));
 
 export const useChooseProducts = (zoneId: string, units: UnitSystem) =>
   useChange(

@@ -7,7 +7,7 @@ import type {
   HiddenSoilAnswer,
   InvitationAnswer,
   InvitationOfferAnswer,
-  LabImportAnswer,
+  LabReportAnswer,
   LabResultAnswer,
   LaboratoryAnswer,
   MemberAnswer,
@@ -127,10 +127,10 @@ export const queries = {
       queryKey: ['site', siteId, 'lab-results'],
       queryFn: () => api<LabResultAnswer[]>('GET', `/sites/${siteId}/lab-results`),
     }),
-  labImports: (siteId: string) =>
+  labReports: (siteId: string) =>
     queryOptions({
-      queryKey: ['site', siteId, 'lab-imports'],
-      queryFn: () => api<LabImportAnswer[]>('GET', `/sites/${siteId}/lab-imports`),
+      queryKey: ['site', siteId, 'lab-reports'],
+      queryFn: () => api<LabReportAnswer[]>('GET', `/sites/${siteId}/lab-reports`),
     }),
   plan: (zoneId: string, units: UnitSystem) =>
     queryOptions({

@@ -1,3 +1,4 @@
+import { drawnOf } from './results.ts';
 import { type UnitSystem, present, swardOf } from '@glenfold/agronomy';
 import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
 import { memo } from 'react';
@@ -75,6 +76,7 @@ function placed(zone: ZoneAnswer): Placed[] {
 
 function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system: UnitSystem): string {
   const depth = (value: number): string => present('depth', value, system).text;
+  const tested = result && drawnOf(result);
   const layers = placed(zone).map((layer) => `${depth(layer.depth)} ${layer.material}`);
   return [
     `Core of ${zone.name}`,
@@ -83,7 +85,7 @@ function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system:
     ...layers,
     zone.soilGroup ?? 'soil not known',
     ...(zone.probeStop == null ? [] : [`probe stops at ${depth(zone.probeStop)}`]),
-    result ? `pH ${result.soilPh.toFixed(1)} over ${depth(result.depth)}` : 'pH not tested',
+    tested?.ph === undefined ? 'pH not tested' : `pH ${tested.ph.toFixed(1)} over ${depth(tested.depth)}`,
   ].join(', ');
 }
 
@@ -104,14 +106,13 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
   const bottom = height - (large ? 22 : 3);
   const y = (depth: number): number => top + (Math.min(depth, DRAWN_DEPTH) / DRAWN_DEPTH) * (bottom - top);
   const right = left + stick;
-  const [low, high] = swardOf(
-    { grass: zone.grass, mix: zone.facts.mix ?? undefined },
-    result?.organicMatter ?? undefined,
-  ).ph;
+  const tested = result && drawnOf(result);
+  const ph = tested?.ph;
+  const [low, high] = swardOf({ grass: zone.grass, mix: zone.facts.mix ?? undefined }, tested?.organicMatter).ph;
   const across = (ph: number): number =>
     left + ((Math.min(PH_SPAN[1], Math.max(PH_SPAN[0], ph)) - PH_SPAN[0]) / (PH_SPAN[1] - PH_SPAN[0])) * stick;
   const markY = result ? (y(zone.thatch ?? 0) + y(result.depth)) / 2 + (large ? 30 : 0) : 0;
-  const outside = result !== undefined && (result.soilPh < low || result.soilPh > high);
+  const outside = ph !== undefined && (ph < low || ph > high);
   const markColour = outside ? colours.ochre : colours.lichen;
   const open = { fill: 'none', stroke: colours.faded, strokeDasharray: '3 3' } as const;
   const blades = large ? [8, 20, 34, 47, 60, 74, 85] : [3, 8, 13, 18];
@@ -133,10 +134,10 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
     ...(zone.probeStop == null
       ? []
       : [{ text: `probe stops at ${depth(zone.probeStop)}`, y: y(zone.probeStop), colour: colours.ochre }]),
-    ...(result
+    ...(result && ph !== undefined
       ? [
           {
-            text: `pH ${result.soilPh.toFixed(1)}, wanted ${low.toFixed(1)}–${high.toFixed(1)}`,
+            text: `pH ${ph.toFixed(1)}, wanted ${low.toFixed(1)}–${high.toFixed(1)}`,
             y: markY,
             colour: markColour,
           },
@@ -234,7 +235,7 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
         />
       )}
 
-      {result && (
+      {result && ph !== undefined && (
         <>
           {large && (
             <>
@@ -251,7 +252,7 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
             </>
           )}
           <path
-            d={`M${across(result.soilPh)} ${markY - (large ? 12 : 6)}l${large ? 8 : 4.5} ${large ? 12 : 6}l${large ? -8 : -4.5} ${large ? 12 : 6}l${large ? -8 : -4.5} ${large ? -12 : -6}z`}
+            d={`M${across(ph)} ${markY - (large ? 12 : 6)}l${large ? 8 : 4.5} ${large ? 12 : 6}l${large ? -8 : -4.5} ${large ? 12 : 6}l${large ? -8 : -4.5} ${large ? -12 : -6}z`}
             fill={markColour}
             stroke={colours.paper}
             strokeWidth="1"

@@ -7,6 +7,14 @@ import { Opens } from './working.tsx';
 import { useUnits } from './units.tsx';
 
 const fills = ['#D9A66B', '#EAD3B4', colours.sheet, '#C6D0D8', '#8FA2B1'] as const;
+/** From ochre below through paper to slate above; where less is wanted alone, what lies above it is what asks for care. */
+function fillOf(index: number, wanted: number, steps: number): string {
+  if (steps === fills.length) return fills[index]!;
+  if (index === wanted) return colours.sheet;
+  const far = Math.abs(index - wanted);
+  return far === 1 ? fills[1] : fills[0];
+}
+
 /** Drawing widths: the words under the bar keep their size on a phone. */
 const widths = { desk: 500, phone: 345 } as const;
 
@@ -23,13 +31,19 @@ interface ReadingBarProps {
 export function ReadingBar({ bar, first = false, units, narrow = false }: ReadingBarProps) {
   const { system: chosen } = useUnits();
   const system = units ?? chosen;
-  const { name, figure, sense, limits, rating, words, belowDetection } = bar;
+  const { name, figure, sense, limits, rating, words, belowDetection, scale } = bar;
+  // A paper that was handed over before this was told goes by the rating.
+  const steps = scale?.words ?? ratings;
+  const wanted = scale?.wanted ?? ratings.indexOf('medium');
+  const word = scale ? scale.words[scale.at] : rating;
   const told = `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
   const phone = useMediaQuery('(max-width: 599px)');
   const width = phone || narrow ? widths.phone : widths.desk;
-  const segment = width / 5;
+  const segment = width / steps.length;
   const at = limits ? placeOnBar(figure.value, limits) * segment : null;
-  const needsAction = rating === 'very low' || rating === 'low' || (bar.key === 'soilPh' && rating !== 'medium');
+  const needsAction =
+    (bar as Partial<Bar>).acts ??
+    (rating === 'very low' || rating === 'low' || (bar.key === 'soilPh' && rating !== 'medium'));
   return (
     <Box
       sx={{
@@ -50,7 +64,7 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
             viewBox={`0 0 ${width} 40`}
             width="100%"
             role="img"
-            aria-label={`${name} ${told}: ${rating}`}
+            aria-label={`${name} ${told}: ${word}`}
             style={{ display: 'block', maxHeight: 46 }}
           >
             <defs>
@@ -58,18 +72,18 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
                 <path d="M0 0v6" stroke={colours.lichen} strokeWidth="1.6" opacity="0.55" />
               </pattern>
             </defs>
-            {ratings.map((word, index) => (
-              <g key={word}>
+            {steps.map((step, index) => (
+              <g key={step}>
                 <rect
                   x={index * segment}
                   y="14"
                   width={segment}
                   height="10"
-                  fill={fills[index]}
+                  fill={fillOf(index, wanted, steps.length)}
                   stroke={colours.faded}
                   strokeWidth="0.7"
                 />
-                {word === 'medium' && (
+                {index === wanted && (
                   <rect x={index * segment} y="14" width={segment} height="10" fill="url(#wanted)" />
                 )}
                 <text
@@ -77,10 +91,10 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
                   y="37"
                   textAnchor="middle"
                   fontSize="11.5"
-                  fontWeight={word === rating ? 700 : 400}
-                  fill={word === rating ? colours.ink : colours.faded}
+                  fontWeight={step === word ? 700 : 400}
+                  fill={step === word ? colours.ink : colours.faded}
                 >
-                  {word}
+                  {step}
                 </text>
               </g>
             ))}

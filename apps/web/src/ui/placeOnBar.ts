@@ -1,20 +1,16 @@
 /**
- * Where a value stands on a reading bar of five segments, each linear between
- * its own limits.
+ * Where a value stands on a reading bar, each segment linear between its own limits.
  *
- * @param limits starts of low, medium, high and very high, rising.
- * @returns 0 to 5 in segments, kept off the ends of each so that the pointer never stands on a border.
+ * @param limits where each segment after the first begins, rising; four for the five words of a rating.
+ * @returns 0 to the number of segments, kept off the ends of each so that the pointer never stands on a border.
  */
 export function placeOnBar(value: number, limits: readonly number[]): number {
-  const [low = 0, medium = 0, high = 0, veryHigh = 0] = limits;
-  const starts = [
-    Math.max(0, Math.min(value, low - (medium - low))),
-    low,
-    medium,
-    high,
-    veryHigh,
-    veryHigh + (veryHigh - high),
-  ];
+  const first = limits[0] ?? 0;
+  const last = limits.at(-1) ?? first;
+  // The open ends are as wide as their neighbours.
+  const below = (limits[1] ?? 2 * first) - first;
+  const above = last - (limits.at(-2) ?? 0);
+  const starts = [Math.max(0, Math.min(value, first - below)), ...limits, last + above];
   const segment = limits.filter((limit) => value >= limit).length;
   const from = starts[segment] ?? 0;
   const to = starts[segment + 1] ?? from;

@@ -1,10 +1,12 @@
 import {
   type BufferMethod,
   type Extractant,
-  type PanelNutrient,
   type ReportedValue,
   type Sense,
+  type Analyte,
+  analytes,
   basisName,
+  isAnalyte,
   bufferNames,
   extractantNames,
 } from '@glenfold/agronomy';
@@ -87,6 +89,19 @@ const names: Readonly<Record<string, string>> = {
   since: 'There since',
   tap: 'As the device sent it',
   turn: 'In the walk',
+  values: 'Values',
+  nutrients: 'Nutrients',
+  analyte: 'What',
+  takenOn: 'Measured on',
+  qualifier: 'Told as',
+  depthFrom: 'From a depth of',
+  depthTo: 'To a depth of',
+  supersedesId: 'In place of',
+  resultId: 'Result',
+  reportId: 'Laboratory’s file',
+  readBy: 'Reader',
+  of: 'Sample of',
+  share: 'Share of the bag',
   zoneIds: 'Zones',
   zoneId: 'Zone',
 };
@@ -140,6 +155,7 @@ export function fieldValue(
   if (typeof value === 'string') {
     if (field === 'extractant') return extractantNames[value as Extractant];
     if (field === 'bufferMethod') return bufferNames[value as BufferMethod];
+    if (field === 'analyte') return isAnalyte(value) ? analytes[value].name : value;
     if (field === 'content') return `${value.length} characters`;
     if (MOMENT.test(value)) return localTime(value);
     return named.get(value) ?? (field.endsWith('Id') ? 'another record' : value);
@@ -157,12 +173,13 @@ function listed(field: string, values: readonly unknown[], named: NamesById): st
 function structured(field: string, value: Readonly<Record<string, unknown>>, named: NamesById): string {
   const entries = Object.entries(value);
   switch (field) {
+    case 'values':
     case 'nutrients':
       return (
         entries
           .map(([nutrient, reported]) => {
             const { value: amount, unit, basis, belowDetection } = reported as ReportedValue;
-            return `${basisName(nutrient as PanelNutrient, basis)} ${belowDetection ? '<' : ''}${amount} ${unit}`;
+            return `${basisName(nutrient as Analyte, basis)} ${belowDetection ? '<' : ''}${amount} ${unit === 'pH' ? '' : unit}`.trim();
           })
           .join(', ') || 'none'
       );

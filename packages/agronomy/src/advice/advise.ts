@@ -30,6 +30,7 @@ function sentencesOf(reading: Reading, plan: ZonePlan): string[] {
     ...reading.limitations.flatMap(({ what, evidence }) => [what, evidence]),
     ...reading.bars.map(({ name, words }) => `${name}: ${words}`),
     ...reading.notes,
+    ...reading.others,
     reading.buffer,
     ...(reading.notMeasured.length > 0 ? [`Not measured: ${reading.notMeasured.join('; ')}.`] : []),
     reading.open,

@@ -13,12 +13,13 @@ import {
 } from '../calculators/fields.ts';
 import { flag, group, listOf, series, text } from '../calculators/structures.ts';
 import { bufferMethods } from '../lab/buffers.ts';
-import type { PanelNutrient, ReportedValue } from '../lab/analytes.ts';
-import { panel } from '../lab/analytes.ts';
+import { type Analyte, type LabUnit, analyteKeys, analytes, nutrients, soilAnalytes } from '../analytes/analytes.ts';
+import { type ReportedValue, type ReportedValues, unitsFor } from '../analytes/reported.ts';
 import { correctionRules } from '../nutrients/correction.ts';
 import { findGrass, grassField } from '../nutrients/grasses.ts';
 import { shades } from '../nutrients/nitrogenTables.ts';
-import { type Nutrient, extractantField, nutrients } from '../nutrients/sufficiencyTables.ts';
+import { extractantField } from '../nutrients/sufficiencyTables.ts';
+import { soilTestOf } from '../reading/soilTest.ts';
 import { type Product, purposes } from '../rates/product.ts';
 import {
   type AdviceSettings,
@@ -28,7 +29,6 @@ import {
   defaultSettings,
   schools,
 } from '../reading/zoneFacts.ts';
-import { cationTables } from '../soil/cations.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
 
@@ -67,25 +67,24 @@ const zoneFields = {
   seaside: optional(flag()),
 };
 
-/** A value of the panel: a number in mg/kg, or a text with its unit, or below detection. */
-const mgPerKg = ['mg/kg', 'cmol/kg', 'lb/acre', 'kg/ha'] as const;
-
-function reportedValue(nutrient: Nutrient, raw: unknown, path: string): ReportedValue {
-  if (typeof raw === 'number') {
-    const value = quantity('mg/kg', { min: 0, max: 1_000_000 }).read(raw, path);
-    return { value, unit: 'mg/kg', basis: 'element' };
-  }
-  const wanted = 'a number in mg/kg, a text with its unit such as "40 lb/acre", or "<27"';
+/** A value: a number in the analyte’s own unit, a text with its unit, or below detection. */
+function reportedValue(analyte: Analyte, raw: unknown, path: string): ReportedValue {
+  const [own = ''] = unitsFor(analyte);
+  const [min, max] = analytes[analyte].range;
+  const plain = (value: unknown): number => quantity(own, { min, max }).read(value, path);
+  if (typeof raw === 'number') return { value: plain(raw), unit: own, basis: 'element' };
+  const wanted = `a number in ${own || 'its plain unit'}, a text with its unit such as "40 ${unitsFor(analyte).at(-1) ?? ''}", or "<27"`;
   if (typeof raw !== 'string') throw new InputError(path, `was given ${shown(raw)}; wanted ${wanted}`);
   const below = /^\s*(?:<|less than)\s*/i.exec(raw);
   const number = splitNumber(below ? raw.slice(below[0].length) : raw);
   if (!number || number.value < 0) throw new InputError(path, `was given ${shown(raw)}; wanted ${wanted}`);
   const detection = below ? { belowDetection: true } : {};
-  if (number.rest === '') return { value: number.value, unit: 'mg/kg', basis: 'element', ...detection };
-  for (const unit of mgPerKg) {
+  if (number.rest === '') return { value: plain(number.value), unit: own, basis: 'element', ...detection };
+  for (const unit of unitsFor(analyte).filter((known): known is Exclude<LabUnit, '' | 'pH' | 'mg/100g'> =>
+    ['mg/kg', 'cmol/kg', 'lb/acre', 'kg/ha', '%', 'dS/m', 'g/cm3'].includes(known),
+  )) {
     try {
       if (!sameDimension(parseUnit(number.rest), parseUnit(unit))) continue;
-      if (unit === 'cmol/kg' && nutrient === 'p') continue;
       return { value: convert(number.value, number.rest, unit), unit, basis: 'element', ...detection };
     } catch (error) {
       if (!(error instanceof UnitError) && !(error instanceof QuantityError)) throw error;
@@ -108,7 +107,8 @@ const testFields = {
   ),
   organicMatter: optional(quantity('%', { min: 0, max: 100 })),
   values: optional({
-    description: '{analyte: mg/kg, or text with its unit, or "<27"}; also ec dS/m, esp %, na mg/kg and cec cmol/kg',
+    description:
+      '{analyte: number in its own unit, or text with its unit, or "<27"}; ec stands for the saturated paste, dS/m',
     optional: false,
     read: (raw: unknown) => raw as Readonly<Record<string, unknown>>,
   }),
@@ -213,43 +213,56 @@ function readMeasurements(given: ReadonlyArray<{ readonly kind: string; readonly
   );
 }
 
-const saltFields = {
-  ec: quantity('dS/m', { min: 0, max: 100 }),
-  esp: quantity('%', { min: 0, max: 100 }),
-  na: quantity('mg/kg', { min: 0, max: 50_000 }),
-  cec: quantity('cmol/kg', { above: 0, max: 300 }),
-};
-const SODIUM_MASS = cationTables.charge.mgPerCmol.na;
+/** Short names that reports are written with. */
+const aliases: Readonly<Record<string, Analyte>> = { ec: 'ecPaste', nitrate: 'nitrateN', ammonium: 'ammoniumN' };
+/** Values have fields of their own for these. */
+const elsewhere: ReadonlySet<Analyte> = new Set(['soilPh', 'saltPh', 'calciumChloridePh', 'bufferPh', 'organicMatter']);
+const known = soilAnalytes.filter((key) => !elsewhere.has(key));
 
-/** Reported beside, and read for nothing here: nitrogen is planned from the grass, the others have no table. */
-const UNREAD = ['nitrate', 'ammonium', 'al', 'sar', 'acidity'] as const;
-
-function readValues(raw: unknown): Pick<SoilTest, 'nutrients' | 'others' | 'ec' | 'esp'> {
-  if (raw === undefined) return { nutrients: {} };
+function readValues(raw: unknown): ReportedValues {
+  if (raw === undefined) return {};
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
     throw new InputError('test.values', `was given ${shown(raw)}; wanted an object of analytes`);
-  const routine: Partial<Record<PanelNutrient, ReportedValue>> = {};
-  const others: Partial<Record<Exclude<Nutrient, PanelNutrient>, ReportedValue>> = {};
-  const read: Partial<Record<'ec' | 'esp' | 'na' | 'cec', number>> = {};
+  const read: Partial<Record<Analyte, ReportedValue>> = {};
   for (const [name, value] of Object.entries(raw)) {
     const path = `test.values.${name}`;
-    const key = name.toLowerCase();
-    const nutrient = nutrients.find((known) => known === key);
-    const salt = saltFields[key as keyof typeof saltFields] as Field<number, false> | undefined;
-    if (nutrient) {
-      const routineName = panel.find((known) => known === nutrient);
-      if (routineName) routine[routineName] = reportedValue(nutrient, value, path);
-      else others[nutrient as Exclude<Nutrient, PanelNutrient>] = reportedValue(nutrient, value, path);
-    } else if (salt) read[key as keyof typeof saltFields] = salt.read(value, path);
-    else if (!UNREAD.some((known) => known === key))
+    const plain = name.toLowerCase();
+    const key = aliases[plain] ?? analyteKeys.find((analyte) => analyte.toLowerCase() === plain);
+    if (key === undefined || !known.includes(key))
       throw new InputError(
         path,
-        `is not an analyte read here; known are ${[...nutrients, ...Object.keys(saltFields), ...UNREAD].join(', ')}`,
+        `is not an analyte read here; known are ${[...known, ...Object.keys(aliases)].join(', ')}`,
       );
+    read[key] = reportedValue(key, value, path);
   }
-  const { ec, na, cec } = read;
-  const esp = read.esp ?? (na !== undefined && cec ? ((na / SODIUM_MASS) * 100) / cec : undefined);
-  return { nutrients: routine, others, ec, esp };
+  return read;
+}
+
+/** The test as a laboratory would have reported it. */
+function readTest({
+  values: raw,
+  soilPh,
+  phIn,
+  buffer,
+  organicMatter,
+  ...more
+}: Values<typeof testFields>): SoilTest | undefined {
+  const plain = (value: number, unit: LabUnit): ReportedValue => ({ value, unit, basis: 'element' });
+  const values: ReportedValues = {
+    ...readValues(raw),
+    [phIn === 'salt' ? 'saltPh' : phIn === 'CaCl2' ? 'calciumChloridePh' : 'soilPh']: plain(soilPh, 'pH'),
+    ...(buffer ? { bufferPh: plain(buffer.ph, 'pH') } : {}),
+    ...(organicMatter === undefined ? {} : { organicMatter: plain(organicMatter, '%') }),
+  };
+  if (more.extractant === undefined && nutrients.some((nutrient) => values[nutrient]))
+    throw new InputError('test.extractant', 'was given nothing; wanted the extractant that the values are by');
+  return soilTestOf({
+    ...more,
+    values,
+    extractant: more.extractant ?? 'mehlich-3',
+    bufferMethod: buffer?.method,
+    limeFactor: buffer?.limeFactor,
+  });
 }
 
 function readProduct(
@@ -305,10 +318,6 @@ export function readReport(raw: unknown): Report {
   const shares = zone.mix?.reduce((sum, { share }) => sum + share, 0) ?? 100;
   if (Math.abs(shares - 100) > 1 + 1e-9)
     throw new InputError('zone.mix', `has shares that add to ${shares} %; wanted 100 ± 1`);
-  const { values, extractant, ...tested } = test ?? {};
-  const read = test && readValues(values);
-  if (test && extractant === undefined && read && Object.keys({ ...read.nutrients, ...read.others }).length > 0)
-    throw new InputError('test.extractant', 'was given nothing; wanted the extractant that the values are by');
   const sampled = test?.sampledOn?.slice(0, 4);
   const { units, ...chosen } = settings;
   return {
@@ -323,7 +332,7 @@ export function readReport(raw: unknown): Report {
       signs,
       applied,
     },
-    ...(test && read ? { test: { ...tested, ...read, extractant: extractant ?? 'mehlich-3' } as SoilTest } : {}),
+    ...(test ? { test: readTest(test) } : {}),
     settings: {
       ...defaultSettings,
       ...Object.fromEntries(Object.entries(chosen).filter(([, value]) => value !== undefined)),

@@ -1,31 +1,21 @@
+import { type Analyte, type LabUnit, analyteList, isAnalyte, soilAnalytes } from '../analytes/analytes.ts';
+import { type Basis, unitsFor } from '../analytes/reported.ts';
 import type { Extractant } from '../nutrients/sufficiencyTables.ts';
-import type { Basis, LabUnit } from './analytes.ts';
 import type { BufferMethod } from './buffers.ts';
 
 /** What a column of a laboratory's file can hold. */
-export const labFields = [
-  'label',
-  'labNumber',
-  'sampledOn',
-  'depth',
-  'soilPh',
-  'saltPh',
-  'bufferPh',
-  'p',
-  'k',
-  'ca',
-  'mg',
-  'organicMatter',
-] as const;
-export type LabField = (typeof labFields)[number];
+export const labFields: readonly LabField[] = ['label', 'labNumber', 'sampledOn', 'depth', ...soilAnalytes];
+export type LabField = 'label' | 'labNumber' | 'sampledOn' | 'depth' | Analyte;
 
 export interface ColumnMatch {
   readonly header: string;
   /** Nothing when the column is not read. */
   readonly field: LabField | null;
   /** Unit read from the header; nothing when it did not say. */
-  readonly unit: LabUnit | 'cm' | 'in' | '%' | null;
+  readonly unit: LabUnit | 'in' | null;
   readonly basis: Basis;
+  /** Extractant that the header itself names, where it is not that of the whole report. */
+  readonly method?: Extractant | null | undefined;
 }
 
 /** What the headers say about the whole file. */
@@ -40,27 +30,23 @@ const fieldPatterns: ReadonlyArray<readonly [LabField, RegExp]> = [
   ['labNumber', /^(lab|laboratory|report|barcode)\s*(no|num|number|id|#|code|ref)?\.?$/i],
   ['sampledOn', /date|sampled on|collected|^taken$/i],
   ['depth', /depth/i],
-  ['bufferPh', /buffer|\bbph\b|\bsmp\b|sikora|adams|lime (test )?index/i],
-  // In salt or calcium chloride the pH reads lower: it is converted by a named step, and only where water is missing.
-  ['saltPh', /\b(salt|kcl|cacl2?|calcium chloride)\b.*\bph\b|\bph\b.*\b(salt|kcl|cacl2?|calcium chloride)\b/i],
-  ['soilPh', /\bph\b|acidity \(ph/i],
-  ['organicMatter', /organic|\bo\.?m\.?\b|\bloi\b|humus/i],
   [
     'label',
     /^(sample|bag|field|zone|lawn|your|client)?\s*(id|name|label|mark|ref|reference|no|number|#)\.?$|^(sample|bag|field|zone|lawn)$/i,
   ],
-  ['p', /phosph|\bp2o5\b|\bp\b/i],
-  ['k', /potas|\bk2o\b|\bk\b/i],
-  ['ca', /calcium|\bca\b/i],
-  ['mg', /magnes|\bmg\b(?!\s*\/)/i],
+  ...analyteList.flatMap(({ key, header }) => (header ? [[key, new RegExp(header, 'i')] as const] : [])),
 ];
 
-const unitPatterns: ReadonlyArray<readonly [NonNullable<ColumnMatch['unit']>, RegExp]> = [
+const unitPatterns: ReadonlyArray<readonly [Exclude<ColumnMatch['unit'], null>, RegExp]> = [
   ['lb/acre', /lbs?\s*(\/|per)\s*a(c|cre)?\b|pounds per acre/i],
   ['kg/ha', /kg\s*(\/|per)\s*ha\b/i],
   ['cmol/kg', /c?mol|meq/i],
   ['mg/100g', /mg\s*(\/|per)\s*100\s*g/i],
   ['mg/kg', /ppm|mg\s*(\/|per)\s*kg/i],
+  ['dS/m', /\bd\s*s\s*\/\s*m\b|mmho|\bm\s*s\s*\/\s*cm\b/i],
+  ['uS/cm', /[uµμ]\s*s\s*\/\s*cm/i],
+  ['g/kg', /\bg\s*(\/|per)\s*kg\b/i],
+  ['g/cm3', /\bg\s*\/\s*(cm3|cc|ml)\b/i],
   ['%', /%|percent/i],
   ['cm', /\bcm\b/i],
   ['in', /\bin(ch(es)?)?\b|"/i],
@@ -75,7 +61,12 @@ const extractantPatterns: ReadonlyArray<readonly [Extractant, RegExp]> = [
   ['morgan', /modified[\s-]*morgan|morgan[\s,(-]*modified/i],
   ['original morgan', /original[\s-]*morgan|morgan[\s,(-]*original/i],
   ['ammonium acetate', /ammonium acetate|nh4oac/i],
+  ['dtpa', /\bdtpa\b/i],
+  ['hot water', /hot[\s-]*water/i],
 ];
+/** The same words, to be left out where a header is searched for its analyte. */
+const EXTRACTANT_WORDS =
+  /mehlich[\s-]*(3|1|iii|i)?|\bm-?[13]\b|bray[\s-]*(p?-?1)?|olsen|ammonium acetate|nh4oac|\bdtpa\b|hot[\s-]*water/gi;
 
 const bufferPatterns: ReadonlyArray<readonly [BufferMethod, RegExp]> = [
   // Moore–Sikora reads on the Adams–Evans scale.
@@ -109,6 +100,10 @@ const VERDICT = /\b(rating|rated|interpretation|status|sufficiency|recommend\w*|
 const METHOD = /^(extract\w*|test|soil)?\s*(method|extractant|extraction)$/i;
 const BUFFER_METHOD = /^buffer\s*(method|type)$/i;
 
+/** Nitrate and ammonium are told as nitrogen unless the header says otherwise. */
+const OXIDE_WORDS = /\bp2o5\b|\bk2o\b|\bcao\b|\bmgo\b|\bso3\b|oxide|\bas (no3|nh4)\b/i;
+const asDigit = (subscript: string): string => String('₀₁₂₃₄₅₆₇₈₉'.indexOf(subscript));
+
 function plainHeader(header: string): string {
   return header.normalize('NFKC').replaceAll('_', ' ').replace(/\s+/g, ' ').trim();
 }
@@ -119,26 +114,35 @@ function plainHeader(header: string): string {
  */
 export function readHeader(headers: readonly string[]): HeaderReading {
   const taken = new Set<LabField>();
-  let bufferMethod: BufferMethod | null = null;
-  let extractant: Extractant | null = null;
-  const columns = headers.map((header): ColumnMatch => {
+  const found = headers.map((header) => {
     const text = plainHeader(header);
     // The method's own name must not be read as the nutrient ("M3-P", "Mehlich-3 Mg").
-    const bare = text.replace(/mehlich[\s-]*(3|1|iii|i)?|\bm-?[13]\b|bray[\s-]*(p?-?1)?|olsen/gi, ' ').trim();
+    const bare = text.replace(EXTRACTANT_WORDS, ' ').trim();
     const told = !VERDICT.test(text) && !METHOD.test(text) && !BUFFER_METHOD.test(text);
-    const found = told ? firstMatch(fieldPatterns, /buffer/i.test(text) ? text : bare || text) : null;
-    const field = found !== null && !taken.has(found) ? found : null;
+    const named = told ? firstMatch(fieldPatterns, /buffer/i.test(text) ? text : bare || text) : null;
+    const field = named !== null && !taken.has(named) ? named : null;
     if (field !== null) taken.add(field);
-    if (field === 'bufferPh') bufferMethod ??= firstMatch(bufferPatterns, text);
-    else extractant ??= firstMatch(extractantPatterns, text);
+    const unit = firstMatch(unitPatterns, text);
     return {
       header,
       field,
-      unit: firstMatch(unitPatterns, text),
-      basis: /p2o5|k2o|oxide/i.test(text) ? 'oxide' : 'element',
+      // Where an analyte comes in one unit only, its header need not say it.
+      unit: unit ?? (field !== null && isAnalyte(field) && unitsFor(field).length === 1 ? unitsFor(field)[0]! : null),
+      basis: OXIDE_WORDS.test(text.replace(/[₂₃₄₅]/g, asDigit)) ? ('oxide' as const) : ('element' as const),
+      extractant: field === 'bufferPh' ? null : firstMatch(extractantPatterns, text),
+      buffer: field === 'bufferPh' ? firstMatch(bufferPatterns, text) : null,
     };
   });
-  return { columns, bufferMethod, extractant };
+  const extractant = found.find((column) => column.extractant !== null)?.extractant ?? null;
+  return {
+    columns: found.map(({ extractant: own, buffer: _buffer, ...column }) => ({
+      ...column,
+      // Zinc by DTPA beside phosphorus by Olsen: each is rated by its own.
+      ...(own !== null && own !== extractant ? { method: own } : {}),
+    })),
+    bufferMethod: found.find(({ buffer }) => buffer !== null)?.buffer ?? null,
+    extractant,
+  };
 }
 
 /**

@@ -1,8 +1,8 @@
+import { type Analyte, type LabUnit, analytes } from '../analytes/analytes.ts';
+import { type ReportedValue, unitsFor } from '../analytes/reported.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { convert } from '../units/unit.ts';
-import type { LabUnit, PanelNutrient, ReportedValue } from './analytes.ts';
 import type { ColumnMatch, LabField } from './columns.ts';
-import { phInWater } from './saltPh.ts';
 
 /** One sample of a laboratory's file, as far as it could be read. */
 export interface LabRow {
@@ -11,13 +11,8 @@ export interface LabRow {
   sampledOn?: string;
   /** cm */
   depth?: number;
-  soilPh?: number;
-  /** pH in salt or calcium chloride, as printed. */
-  saltPh?: number;
-  bufferPh?: number;
-  /** % */
-  organicMatter?: number;
-  nutrients: Partial<Record<PanelNutrient, ReportedValue>>;
+  /** As printed. */
+  values: Partial<Record<Analyte, ReportedValue>>;
 }
 
 export interface RowFault {
@@ -83,31 +78,39 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
       row.depth = convert(number.value, unit, 'cm');
       return;
     }
-    case 'soilPh':
-    case 'saltPh':
-    case 'organicMatter':
-      row[column.field] = readReported(text).value;
-      return;
-    case 'bufferPh': {
-      const { value } = readReported(text);
-      // A lime test index is ten times the buffer pH.
-      row.bufferPh = /index/i.test(column.header) && value > 14 ? value / 10 : value;
-      return;
-    }
     default:
-      if (column.unit === null) throw new QuantityError('has no unit: choose ppm or lb/acre for this column');
-      row.nutrients[column.field] = { ...readReported(text), unit: column.unit as LabUnit, basis: column.basis };
+      row.values[column.field] = readValue(column.field, column, text);
   }
 }
 
+/** A cell of an analyte, in the unit of its column or its own. */
+function readValue(analyte: Analyte, { header, unit, basis, method }: ColumnMatch, text: string): ReportedValue {
+  const reported = readReported(text.replace(/%\s*$/, ''));
+  const told = unit as LabUnit | null;
+  const units = unitsFor(analyte);
+  // A mass by another is never guessed: ppm and lb/acre lie apart by half. Shares and the like come in their usual unit.
+  const used =
+    told !== null && units.includes(told) ? told : analytes[analyte].sense === 'concentration' ? null : units[0]!;
+  if (used === null) throw new QuantityError('has no unit: choose ppm or lb/acre for this column');
+  // A lime test index is ten times the buffer pH.
+  const index = analyte === 'bufferPh' && /index/i.test(header) && reported.value > 14;
+  return {
+    value: index ? reported.value / 10 : reported.value,
+    unit: used,
+    basis: analytes[analyte].oxide ? basis : 'element',
+    ...(reported.belowDetection ? { belowDetection: true } : {}),
+    ...(method ? { method } : {}),
+  };
+}
+
 /**
- * Read one row by its columns. Whatever can be read is kept; each cell that
- * cannot be read is named with the reason. A pH in salt stands in where none in water was printed, turned into water.
+ * Read one row by its columns. Whatever can be read is kept as it was printed; each cell that cannot be read is named
+ * with the reason.
  *
  * @param decimalComma whether the file writes 6,4 for 6.4.
  */
 export function readLabRow(cells: readonly string[], columns: readonly ColumnMatch[], decimalComma = false): ReadRow {
-  const row: LabRow = { label: '', nutrients: {} };
+  const row: LabRow = { label: '', values: {} };
   const faults: RowFault[] = [];
   columns.forEach((column, index) => {
     const printed = cells[index] ?? '';
@@ -120,7 +123,6 @@ export function readLabRow(cells: readonly string[], columns: readonly ColumnMat
       faults.push({ field: column.field ?? 'row', message: `${column.header}: ${error.message}` });
     }
   });
-  if (row.soilPh === undefined && row.saltPh !== undefined) row.soilPh = phInWater(row.saltPh);
   if (row.label === '')
     faults.unshift({ field: 'label', message: 'No sample label: this row cannot be matched to a zone.' });
   return { row, faults };

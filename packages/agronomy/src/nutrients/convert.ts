@@ -1,17 +1,11 @@
+import { OXIDE_SOURCE as SOURCE, analytes, isNutrient, nutrients } from '../analytes/analytes.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, type Field, choice, defaulted, optional, quantity } from '../calculators/fields.ts';
 import { convert as convertUnit } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
 
-const SOURCE =
-  'Oxide factors from IUPAC standard atomic weights (P₂O₅/2P 2.2914, K₂O/2K 1.2046, CaO/Ca 1.3992, MgO/Mg 1.6583, SO₃/S 2.4972)';
-const factors: Readonly<Record<string, { readonly factor: number; readonly oxide: string }>> = {
-  p: { factor: 2.2914, oxide: 'P₂O₅' },
-  k: { factor: 1.2046, oxide: 'K₂O' },
-  ca: { factor: 1.3992, oxide: 'CaO' },
-  mg: { factor: 1.6583, oxide: 'MgO' },
-  s: { factor: 2.4972, oxide: 'SO₃' },
-};
+/** Those that are traded as oxides, besides nitrogen, which is not. */
+const traded = nutrients.filter((key) => analytes[key].oxide !== undefined);
 
 /** A plain number keeps its unit; a text may come as mg/kg, mass per area or mass. */
 const amount: Field<number, false> = {
@@ -44,7 +38,7 @@ export const nutrientConvert = defineCalculator({
   source: SOURCE,
   inputs: {
     value: amount,
-    nutrient: choice(['n', 'p', 'k', 'ca', 'mg', 's']),
+    nutrient: choice(['n', ...traded]),
     from: optional(choice(['element', 'oxide'])),
     to: optional(choice(['element', 'oxide'])),
     depth: optional(quantity('cm', { above: 0, max: 100 })),
@@ -63,13 +57,13 @@ export const nutrientConvert = defineCalculator({
     const target = to ?? 'element';
     let result = value;
     if (source !== target) {
-      const entry = factors[nutrient];
+      const entry = isNutrient(nutrient) ? analytes[nutrient].oxide : undefined;
       if (!entry)
         throw new InputError(
           'nutrient',
-          `was given "${nutrient}"; ${nutrient.toUpperCase()} is not reported as an oxide, only p, k, ca, mg, s are`,
+          `was given "${nutrient}"; ${nutrient.toUpperCase()} is not reported as an oxide, only ${traded.join(', ')} are`,
         );
-      const { factor, oxide } = entry;
+      const { factor, name: oxide } = entry;
       result = target === 'oxide' ? value * factor : value / factor;
       book.step({
         label: target === 'oxide' ? `As ${oxide}` : `As ${nutrient.toUpperCase()}`,

@@ -3,7 +3,7 @@ import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, defaulted, optional, quantity } from '../calculators/fields.ts';
 import { group, listOf, text } from '../calculators/structures.ts';
 import { figure } from '../working/working.ts';
-import { nutrientSymbol } from './sufficiencyTables.ts';
+import { nutrientSymbol } from '../analytes/analytes.ts';
 
 export const balanced = ['n', 'p2o5', 'k2o', 'ca', 'mg', 's', 'fe'] as const;
 export type Balanced = (typeof balanced)[number];

@@ -1,3 +1,4 @@
+import { type Nutrient, nutrientSymbol, nutrients } from '../analytes/analytes.ts';
 import { soilGroups, type SoilGroup } from '../soil/soilGroups.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, choice, defaulted, optional, quantity, soilPhField } from '../calculators/fields.ts';
@@ -7,7 +8,6 @@ import { type WorkingBook, figure } from '../working/working.ts';
 import { convert } from '../units/unit.ts';
 import {
   type Extractant,
-  type Nutrient,
   type SufficiencyRow,
   type SufficiencySet,
   type YearlyRates,
@@ -16,8 +16,6 @@ import {
   extractantNames,
   limitsOf,
   printedLimits,
-  nutrientSymbol,
-  nutrients,
   ratings,
   readSufficiencySet,
   readYearlyRates,
@@ -152,6 +150,7 @@ export const ratingSufficiency = defineCalculator({
     limits: '[low, medium, high, very high] mg/kg',
     suited: 'true or false: whether the extractant suits the soil',
     orLower: 'true where the value was below detection',
+    uncertain: 'true where the band is among the least certain',
   },
   compute({ soilGroup, soilPh, freeCarbonate, conversion, table, value: reported, ...rest }, book) {
     const { value: amount, below } = reported;
@@ -199,7 +198,7 @@ export const ratingSufficiency = defineCalculator({
       book.warn(
         `Micronutrient bands are the least certain of all: look at the grass and a tissue test too.${nutrient === 'mn' ? ' Manganese is less available as the pH rises: the same test means less.' : ''}`,
       );
-    return { rating, band: row.medium, limits, suited, orLower: below };
+    return { rating, band: row.medium, limits, suited, orLower: below, uncertain: row.uncertain ?? false };
   },
 });
 

@@ -1,3 +1,4 @@
+import { analytes, nutrientSymbol, nutrients } from '../analytes/analytes.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import { band, flag, listOf, record, series } from '../calculators/structures.ts';
@@ -5,13 +6,6 @@ import { type Table, mustRise, readTable } from '../calculators/table.ts';
 import conversionData from '../data/extractant-conversions.json' with { type: 'json' };
 import setData from '../data/sufficiency.json' with { type: 'json' };
 import rateData from '../data/yearly-rates.json' with { type: 'json' };
-
-export const nutrients = ['p', 'k', 'ca', 'mg', 's', 'mn', 'zn', 'cu', 'fe', 'b'] as const;
-export type Nutrient = (typeof nutrients)[number];
-/** Chemical symbol of a nutrient: `mg` is Mg. */
-export function nutrientSymbol(nutrient: string): string {
-  return nutrient.charAt(0).toUpperCase() + nutrient.slice(1);
-}
 
 export const extractants = [
   'mehlich-3',
@@ -74,9 +68,6 @@ const setFields = {
 export type SufficiencySet = Table<typeof setFields>;
 export type SufficiencyRow = SufficiencySet['rows'][number];
 
-/** Analytes whose bands are printed in whole numbers, so that they hold what rounds to their ends. */
-const printedWhole: ReadonlySet<Nutrient> = new Set(['p', 'k', 'ca', 'mg', 's', 'mn', 'fe']);
-
 /** Where low, medium, high and very high begin as printed, mg/kg; medium's top belongs to it where it is a whole number. */
 export function printedLimits({ medium: [low, high], veryLowBelow, veryHighFrom }: SufficiencyRow) {
   return [veryLowBelow ?? low / 2, low, high, veryHighFrom ?? high * 2] as const;
@@ -84,7 +75,7 @@ export function printedLimits({ medium: [low, high], veryLowBelow, veryHighFrom 
 
 /** Whether a row's bands hold what rounds to their ends. */
 export function isWhole({ nutrient, medium }: SufficiencyRow): boolean {
-  return printedWhole.has(nutrient) && medium.every(Number.isInteger);
+  return analytes[nutrient].whole === true && medium.every(Number.isInteger);
 }
 
 /** Where low, medium, high and very high begin, mg/kg: printed whole numbers from what rounds to them. */

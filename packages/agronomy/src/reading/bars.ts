@@ -1,25 +1,21 @@
 import { InputError } from '../calculators/fields.ts';
-import { type ReportedValue, toElement } from '../lab/analytes.ts';
+import { type AnalyteSense, type Nutrient, analytes } from '../analytes/analytes.ts';
+import { type ReportedValue, inOwnUnit } from '../analytes/reported.ts';
 import { ratingSufficiency } from '../nutrients/sufficiency.ts';
-import {
-  type Nutrient,
-  type Rating,
-  extractantNames,
-  nutrientSymbol,
-  ratings,
-} from '../nutrients/sufficiencyTables.ts';
+import { type Extractant, type Rating, extractantNames, ratings } from '../nutrients/sufficiencyTables.ts';
 import type { Sward } from '../nutrients/sward.ts';
-import { type Figure, WorkingBook } from '../working/working.ts';
+import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { limitTable } from './limitTable.ts';
 import { phDegree } from './degrees.ts';
+import { saltLimits, saltRating, saltRatings } from './salt.ts';
 import type { SoilTest, ZoneFacts } from './zoneFacts.ts';
 
 /** The five words of a reading; pH and organic matter use them too. */
 export interface Bar {
-  readonly key: 'soilPh' | 'organicMatter' | Nutrient;
+  readonly key: 'soilPh' | 'organicMatter' | 'ecPaste' | 'esp' | 'cec' | Nutrient;
   readonly name: string;
   readonly figure: Figure;
-  readonly sense: 'ph' | 'percent' | 'concentration';
+  readonly sense: Extract<AnalyteSense, 'ph' | 'percent' | 'concentration' | 'exchange' | 'conductivity'>;
   readonly rating: Rating | null;
   /** Starts of low, medium, high and very high on the bar, in the figure's unit. */
   readonly limits: readonly number[] | null;
@@ -31,21 +27,16 @@ export interface Bar {
   readonly onSand?: Rating;
   /** Why there is no rating. */
   readonly unrated?: 'no table' | 'unsuited' | 'detection limit';
+  /** The band is among the least certain. */
+  readonly uncertain?: boolean;
+  /** Words of its own instead of the five, with the one that is wanted; `limits` lie between them. */
+  readonly scale?: { readonly words: readonly string[]; readonly wanted: number; readonly at: number };
+  /** Something is to be done about it, or known of it before anything is. */
+  readonly acts: boolean;
 }
 
-const names: Readonly<Record<Nutrient, string>> = {
-  p: 'Phosphorus, P',
-  k: 'Potassium, K',
-  ca: 'Calcium, Ca',
-  mg: 'Magnesium, Mg',
-  s: 'Sulfur, S',
-  mn: 'Manganese, Mn',
-  zn: 'Zinc, Zn',
-  cu: 'Copper, Cu',
-  fe: 'Iron, Fe',
-  b: 'Boron, B',
-};
-export const nutrientName = (nutrient: Nutrient): string => names[nutrient];
+/** "Phosphorus, P" */
+export const nutrientName = (nutrient: Nutrient): string => `${analytes[nutrient].name}, ${analytes[nutrient].symbol}`;
 
 const potashWords: Readonly<Record<Rating, string>> = {
   'very low': 'Far short: the grass will answer to it.',
@@ -71,8 +62,9 @@ function baseWords(nutrient: 'ca' | 'mg', rating: Rating, acid: boolean): string
     : 'Short at a good pH: magnesium sulfate or potassium-magnesium sulfate brings it, not lime.';
 }
 
-function traceWords(rating: Rating, surface: ZoneFacts['surface']): string {
-  if (rating !== 'low' && rating !== 'very low') return 'Enough.';
+function traceWords(nutrient: Nutrient, rating: Rating, surface: ZoneFacts['surface'], uncertain: boolean): string {
+  if (!isShort(rating)) return uncertain ? 'Enough, by a band that is not certain.' : 'Enough.';
+  if (nutrient === 's') return 'Short: a sulfate brings it, such as gypsum or potassium sulfate, and does not acidify.';
   return surface === 'seedbed'
     ? 'Short by a band that is not certain: at the label’s rate, before seeding.'
     : 'Short by a band that is not certain: only where the grass shows it too, at the label’s rate.';
@@ -129,6 +121,7 @@ export function phBar(sward: Sward, { soilPh, phIn }: SoilTest, working: Figure[
     wanted,
     words,
     belowDetection: false,
+    acts: rating !== 'medium',
   };
 }
 
@@ -139,15 +132,16 @@ export function groundKind({ surface, soilGroup }: ZoneFacts): 'lawn' | 'sand' |
 
 const kindNames = { lawn: 'a lawn soil', sand: 'sand', 'fine turf': 'fine turf and a sand rootzone' } as const;
 
-export function organicBar(value: number, zone: ZoneFacts): Bar {
+export function organicBar(value: number, zone: ZoneFacts, before: Figure['working'] = []): Bar {
   const kind = groundKind(zone);
   const limits = limitTable.organicMatter[kind];
   const rating = ratings[limits.filter((limit) => value >= limit - 1e-9).length]!;
   const book = new WorkingBook();
+  book.include(before);
   book.step({
     label: `Organic matter of ${kindNames[kind]}`,
     formula: 'very low | low | wanted | high | very high, each from its lower limit',
-    numbers: `${limits.join(' | ')} %; test ${value}`,
+    numbers: `${limits.join(' | ')} %; test ${figure(value)}`,
     result: rating,
     unit: '',
     source: limitTable.source,
@@ -182,8 +176,11 @@ export function organicBar(value: number, zone: ZoneFacts): Bar {
     wanted,
     words,
     belowDetection: false,
+    acts: isShort(rating),
   };
 }
+
+const isShort = (rating: Rating): boolean => rating === 'low' || rating === 'very low';
 
 export function nutrientBar(
   nutrient: Nutrient,
@@ -192,18 +189,19 @@ export function nutrientBar(
   test: SoilTest,
   soil: { readonly acid: boolean; readonly carbonate: boolean },
 ): Bar {
-  const element = toElement(nutrient, reported);
+  const element = inOwnUnit(nutrient, reported);
+  const extractantUsed = (reported.method as Extractant | undefined) ?? test.extractant;
   const shared = {
     key: nutrient,
-    name: names[nutrient],
+    name: nutrientName(nutrient),
     sense: 'concentration',
     belowDetection: reported.belowDetection ?? false,
   } as const;
-  const symbol = nutrientSymbol(nutrient);
+  const { symbol } = analytes[nutrient];
   const rate = (soilGroup: ZoneFacts['soilGroup']) =>
     ratingSufficiency({
       nutrient,
-      extractant: test.extractant,
+      extractant: extractantUsed,
       value: reported.belowDetection ? `<${element.value}` : element.value,
       soilGroup,
       soilPh: test.soilPh,
@@ -211,15 +209,16 @@ export function nutrientBar(
     });
   try {
     const { result, working } = rate(zone.soilGroup);
-    const figure = { value: element.value, working: [...element.working, ...working] };
-    const extractant = extractantNames[test.extractant];
+    const tested = { value: element.value, working: [...element.working, ...working] };
+    const extractant = extractantNames[extractantUsed];
     if (!result.suited)
       return {
         ...shared,
-        figure,
+        figure: tested,
         rating: null,
         limits: null,
         wanted: null,
+        acts: false,
         unrated: 'unsuited',
         words: `Not rated: ${extractant} misreads ${symbol} ${soil.carbonate && (nutrient === 'ca' || nutrient === 'mg') ? 'in a soil with free carbonate' : `at pH ${test.soilPh.toFixed(1)}`}.${nutrient === 'p' ? ` Ask for ${test.soilPh > 7 ? 'Olsen' : 'Mehlich-3 or Bray'} P: no phosphate is rated on this one.` : ''}`,
       };
@@ -231,7 +230,7 @@ export function nutrientBar(
           ? phosphorusWords(result.rating, established)
           : nutrient === 'k'
             ? potashWords[result.rating]
-            : traceWords(result.rating, zone.surface);
+            : traceWords(nutrient, result.rating, zone.surface, result.uncertain);
     const onSand = zone.soilGroup === undefined ? rate('sand').result.rating : undefined;
     const doubt =
       onSand !== undefined && onSand !== result.rating
@@ -240,10 +239,12 @@ export function nutrientBar(
     const orLower = result.orLower && result.rating !== 'very low' ? ' Below detection: this or lower.' : '';
     return {
       ...shared,
-      figure,
+      figure: tested,
       rating: result.rating,
       limits: result.limits,
       wanted: result.band,
+      acts: isShort(result.rating),
+      ...(result.uncertain ? { uncertain: true } : {}),
       words: `${words}${orLower}${doubt}`,
       ...(doubt === '' ? {} : { onSand: onSand! }),
     };
@@ -256,10 +257,108 @@ export function nutrientBar(
       rating: null,
       limits: null,
       wanted: null,
+      acts: false,
       unrated: vague ? 'detection limit' : 'no table',
       words: vague
         ? `Not rated: below ${Number(element.value.toPrecision(3))} ppm may be short or not. Ask the laboratory for a lower detection limit.`
-        : `Not rated: no table for ${symbol} by ${extractantNames[test.extractant]} is held here, and extractants are not converted into one another.`,
+        : `Not rated: no table for ${symbol} by ${extractantNames[extractantUsed]} is held here, and extractants are not converted into one another.`,
     };
   }
+}
+
+const exchangeWords = ['poor', 'fair', 'comfortable'] as const;
+
+/** How much the soil can hold. @param value cmol(+)/kg */
+export function exchangeBar({ value, working }: Figure): Bar {
+  const limits = limitTable.cec;
+  const at = limits.filter((limit) => value >= limit - 1e-9).length;
+  const book = new WorkingBook();
+  book.include(working);
+  book.step({
+    label: 'Exchange capacity',
+    formula: `poor below ${limits[0]}, comfortable from ${limits[1]} cmol/kg`,
+    numbers: `${figure(value)} cmol/kg`,
+    result: exchangeWords[at]!,
+    unit: '',
+    source: limitTable.source,
+  });
+  return {
+    key: 'cec',
+    name: 'Exchange capacity, CEC',
+    figure: { value, working: book.entries },
+    sense: 'exchange',
+    rating: null,
+    limits,
+    wanted: null,
+    words: [
+      'Holds little: feed and lime in small doses, more often.',
+      'Holds some: split the doses.',
+      'Holds nutrients well.',
+    ][at]!,
+    belowDetection: false,
+    scale: { words: exchangeWords, wanted: 2, at },
+    acts: false,
+  };
+}
+
+/** Salt against the grass, from the saturated paste or roughly from an extract. */
+export function saltBar({ main }: Sward, ec: Figure & { readonly rough: boolean }): Bar {
+  const { result, working } = saltRating({ ec: ec.value, grass: main.name });
+  const at = saltRatings.indexOf(result.rating);
+  const rough = ec.rough ? ' Roughly, from a diluted extract: a saturated paste settles it.' : '';
+  return {
+    key: 'ecPaste',
+    name: 'Salt, EC of the paste',
+    figure: { value: ec.value, working: [...ec.working, ...working] },
+    sense: 'conductivity',
+    rating: null,
+    limits: saltLimits(main),
+    wanted: null,
+    words: `${
+      [
+        `No harm to ${main.label}.`,
+        `Some harm to ${main.label}: wash it down once water can leave, and take products low in salt.`,
+        `Harmful to ${main.label}: wash it down once water can leave, or grow what stands it.`,
+      ][at]!
+    }${rough}`,
+    belowDetection: false,
+    scale: { words: saltRatings, wanted: 0, at },
+    acts: at > 0,
+    ...(ec.rough ? { uncertain: true } : {}),
+  };
+}
+
+const sodiumWords = ['fine', 'may shut a clay', 'sodic'] as const;
+
+/** Exchangeable sodium. @param value % */
+export function sodiumBar({ value, working }: Figure): Bar {
+  const limits = limitTable.esp;
+  const at = limits.filter((limit) => value >= limit - 1e-9).length;
+  const book = new WorkingBook();
+  book.include(working);
+  book.step({
+    label: 'Exchangeable sodium',
+    formula: `sodic from ${limits[1]} %; from ${limits[0]} % a clay may shut`,
+    numbers: `${figure(value)} %`,
+    result: sodiumWords[at]!,
+    unit: '',
+    source: limitTable.source,
+  });
+  return {
+    key: 'esp',
+    name: 'Exchangeable sodium, ESP',
+    figure: { value, working: book.entries },
+    sense: 'percent',
+    rating: null,
+    limits,
+    wanted: null,
+    words: [
+      'Does not harm the structure.',
+      'On sand it does little; on clay water may stop going in. Look how rain stands.',
+      'Sodic: the soil shuts when it is wet. The drain first, then gypsum, then water to wash the sodium out.',
+    ][at]!,
+    belowDetection: false,
+    scale: { words: sodiumWords, wanted: 0, at },
+    acts: at > 0,
+  };
 }

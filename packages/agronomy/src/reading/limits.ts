@@ -1,4 +1,4 @@
-import type { Grass } from '../nutrients/grasses.ts';
+import { type Nutrient, analyteWord, isNutrient, nutrients } from '../analytes/analytes.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import { dropOf } from '../soil/percolation.ts';
 import { type UnitSystem, present } from '../units/present.ts';
@@ -6,32 +6,22 @@ import { convert } from '../units/unit.ts';
 import type { Bar } from './bars.ts';
 import { type Degree, degrees, grade, phDegree } from './degrees.ts';
 import { limitTable as table } from './limitTable.ts';
+import { saltLimits } from './salt.ts';
 import type { FieldMeasurements, SoilTest, ZoneFacts } from './zoneFacts.ts';
 
 /** What can limit a lawn, in the order in which equals are told: water and air, salt, light, acidity, the rest. */
-export const limitKeys = [
-  'drainage',
-  'compaction',
-  'repellent',
-  'thatch',
-  'salt',
-  'sodium',
-  'shade',
-  'acid',
-  'alkaline',
+const groundKeys = [
+  ...['drainage', 'compaction', 'repellent', 'thatch', 'salt', 'sodium', 'shade', 'acid', 'alkaline'],
   'organic matter',
-  'phosphorus',
-  'potassium',
-  'magnesium',
-  'calcium',
-  'sulfur',
-  'iron',
-  'manganese',
-  'zinc',
-  'copper',
-  'boron',
 ] as const;
-export type LimitKey = (typeof limitKeys)[number];
+/** Nutrients are named as they are; the first four and sulfur lead the trace elements. */
+const nutrientOrder: readonly Nutrient[] = [
+  ...(['p', 'k', 'mg', 'ca', 's', 'fe'] as const),
+  ...nutrients.filter((key) => !['p', 'k', 'mg', 'ca', 's', 'fe'].includes(key)),
+];
+export const limitKeys: readonly string[] = [...groundKeys, ...nutrientOrder.map(analyteWord)];
+/** A key of {@link limitKeys}: `drainage`, `acid`, `potassium`. */
+export type LimitKey = string;
 
 export interface Limitation {
   readonly key: LimitKey;
@@ -174,12 +164,10 @@ function ofStructure(zone: ZoneFacts, system: UnitSystem): Limitation[] {
   return found;
 }
 
-/** Where salt begins to harm a grass and where it is harmful, dS/m. */
-export function saltLimits({ salt: [from, to] }: Grass): readonly [number, number] {
-  return [from === 0 ? to / 2 : from, to];
-}
-
-function ofSalt(sward: Sward, { ec, esp }: Pick<SoilTest, 'ec' | 'esp'>): Limitation[] {
+function ofSalt(sward: Sward, bars: readonly Bar[]): Limitation[] {
+  const of = (wanted: Bar['key']): Bar | undefined => bars.find(({ key }) => key === wanted);
+  const [salt, sodium] = [of('ecPaste'), of('esp')];
+  const [ec, esp] = [salt?.figure.value, sodium?.figure.value];
   const found: Limitation[] = [];
   const [some, harmful] = saltLimits(sward.main);
   if (ec !== undefined && ec >= some - EPS)
@@ -187,7 +175,7 @@ function ofSalt(sward: Sward, { ec, esp }: Pick<SoilTest, 'ec' | 'esp'>): Limita
       key: 'salt',
       degree: grade(ec >= harmful - EPS),
       what: `Salt ${ec >= harmful - EPS ? 'harms' : 'begins to harm'} ${sward.main.label}: wash it down once water can leave.`,
-      evidence: `${ec.toFixed(1)} dS/m of the saturated paste; ${sward.main.label} stands ${some}.`,
+      evidence: `${salt?.uncertain ? 'About ' : ''}${ec.toFixed(1)} dS/m of the saturated paste${salt?.uncertain ? ', by a general factor' : ''}; ${sward.main.label} stands ${some}.`,
     });
   const [clear, sodic] = table.esp;
   if (esp !== undefined && esp >= clear - EPS)
@@ -213,19 +201,6 @@ function ofShade(sward: Sward, { shade, sunHours }: ZoneFacts): Limitation | und
   };
 }
 
-const nutrientKeys: Readonly<Record<string, LimitKey>> = {
-  p: 'phosphorus',
-  k: 'potassium',
-  mg: 'magnesium',
-  ca: 'calcium',
-  s: 'sulfur',
-  fe: 'iron',
-  mn: 'manganese',
-  zn: 'zinc',
-  cu: 'copper',
-  b: 'boron',
-};
-
 /** The value against what is wanted: "60 ppm, where 75 ppm is wanted". */
 function shortBy({ sense, figure, wanted, belowDetection }: Bar, system: UnitSystem): string {
   const told = `${belowDetection ? 'Below ' : ''}${present(sense, figure.value, system).text}`;
@@ -242,8 +217,8 @@ function ofBar(bar: Bar, system: UnitSystem): Limitation | undefined {
       what: `Organic matter is ${bar.rating}: the ground holds little water and food.`,
       evidence: shortBy(bar, system),
     };
-  const key = nutrientKeys[bar.key];
-  if (key === undefined) return undefined;
+  if (!isNutrient(bar.key)) return undefined;
+  const key = analyteWord(bar.key);
   const name = key.charAt(0).toUpperCase() + key.slice(1);
   return {
     key,
@@ -257,13 +232,13 @@ function ofBar(bar: Bar, system: UnitSystem): Limitation | undefined {
 export function limitsOfZone(
   zone: ZoneFacts,
   sward: Sward,
-  test: (Pick<SoilTest, 'ec' | 'esp'> & { readonly soilPh: number }) | undefined,
+  test: Pick<SoilTest, 'soilPh'> | undefined,
   bars: readonly Bar[],
   system: UnitSystem,
 ): Limitation[] {
   const found = [
     ...ofStructure(zone, system),
-    ...(test ? ofSalt(sward, test) : []),
+    ...ofSalt(sward, bars),
     ofShade(sward, zone),
     test && ofPh(sward, test.soilPh, bars[0]?.words ?? ''),
     ...bars.map((bar) => ofBar(bar, system)),

@@ -1,13 +1,14 @@
-import { panel } from '../lab/analytes.ts';
+import { analytes, isNutrient, nutrients, soilAnalytes } from '../analytes/analytes.ts';
+import { questionPlausibility } from '../analytes/plausible.ts';
+import { inOwnUnit, unitWord } from '../analytes/reported.ts';
 import { bufferNames } from '../lab/buffers.ts';
-import { questionPlausibility } from '../lab/plausible.ts';
 import { SALT_SOURCE, SALT_STEP, phInWater } from '../lab/saltPh.ts';
-import { type Nutrient, nutrients } from '../nutrients/sufficiencyTables.ts';
 import { type Sward, swardOf } from '../nutrients/sward.ts';
 import { type Target, targetOf } from '../nutrients/target.ts';
 import type { UnitSystem } from '../units/present.ts';
 import { type Working, WorkingBook } from '../working/working.ts';
-import { type Bar, nutrientBar, nutrientName, organicBar, phBar } from './bars.ts';
+import { type Bar, exchangeBar, nutrientBar, nutrientName, organicBar, phBar, saltBar, sodiumBar } from './bars.ts';
+import { pasteEc } from './salt.ts';
 import { type CarbonateKnown, freeCarbonate } from './carbonate.ts';
 import { type Limitation, knowsDrainage, limitsOfZone } from './limits.ts';
 import { type AdviceSettings, type SoilTest, type ZoneFacts, defaultSettings } from './zoneFacts.ts';
@@ -22,6 +23,8 @@ export interface Reading {
   readonly limitations: readonly Limitation[];
   /** What the report could have held and does not. */
   readonly notMeasured: readonly string[];
+  /** What was reported and is rated by no table here, in words. */
+  readonly others: readonly string[];
   /** What stays open without drainage, salts or carbonate known, once and only where it matters. */
   readonly open: string | null;
   /** What is worth measuring next, the most worth first. */
@@ -58,7 +61,11 @@ export function groundOf(zone: ZoneFacts, test: SoilTest, settings: AdviceSettin
   return {
     sward,
     target: targetOf(sward, test.soilPh, settings.correct, { aim: zone.aimPh, reason: zone.aimReason }),
-    carbonate: freeCarbonate(test.soilPh, zone.measured, calcium),
+    carbonate: freeCarbonate(
+      test.soilPh,
+      { ...zone.measured, carbonate: test.carbonate ?? zone.measured?.carbonate },
+      calcium,
+    ),
   };
 }
 
@@ -93,7 +100,8 @@ function whatIsOpen(zone: ZoneFacts, test: SoilTest, bars: readonly Bar[], { swa
     asks.push('drainage');
     open.push('drainage (a soil that does not drain is not fixed with fertilizer: dig the test hole)');
   }
-  if (test.ec === undefined && (zone.seaside === true || seesSalt(signs) || test.soilPh > 8.4)) {
+  const salted = test.ec !== undefined || test.ecDiluted !== undefined;
+  if (!salted && (zone.seaside === true || seesSalt(signs) || test.soilPh > 8.4)) {
     asks.push('salts');
     open.push('salts (what looks like hunger may be salt: order the salts panel)');
   }
@@ -126,9 +134,7 @@ export function readTested(
   const first = groundOf(zone, test, settings);
   const acid = test.soilPh < first.sward.ph[0] - 1e-9;
   const reported = nutrients.flatMap((nutrient) => {
-    const value = panel.find((name) => name === nutrient)
-      ? test.nutrients[nutrient as (typeof panel)[number]]
-      : test.others?.[nutrient as Exclude<Nutrient, (typeof panel)[number]>];
+    const value = test.nutrients[nutrient];
     return value ? [[nutrient, value] as const] : [];
   });
   const barsWith = (carbonate: boolean): Bar[] =>
@@ -138,20 +144,19 @@ export function readTested(
   const ground = groundOf(zone, test, settings, calcium);
   const bars = [
     phBar(first.sward, test, working),
-    ...(test.organicMatter === undefined ? [] : [organicBar(test.organicMatter, zone)]),
+    ...(test.organicMatter === undefined ? [] : [organicBar(test.organicMatter, zone, test.steps?.organicMatter)]),
     ...barsWith(ground.carbonate.state === 'present'),
+    ...saltsAndExchange(zone, test, ground.sward),
   ];
   const found = limitsOfZone(zone, ground.sward, test, bars, system);
   const { asks, open } = whatIsOpen(zone, test, bars, ground);
   const missing = [
     ...(test.buffer || ground.target.way !== 'raise' ? [] : ['Buffer pH: it would settle the lime rate']),
     ...(test.organicMatter === undefined ? ['Organic matter'] : []),
-    ...panel.filter((nutrient) => !test.nutrients[nutrient]).map(nutrientName),
+    ...usual.filter((nutrient) => !test.nutrients[nutrient]).map(nutrientName),
   ];
   const questions = bars.flatMap((bar) =>
-    bar.key === 'p' || bar.key === 'k' || bar.key === 'ca' || bar.key === 'mg' || bar.key === 'organicMatter'
-      ? (questionPlausibility(bar.key, bar.figure.value) ?? [])
-      : [],
+    bar.key === 'soilPh' || bar.uncertain === true ? [] : (questionPlausibility(bar.key, bar.figure.value) ?? []),
   );
   const reading: Reading = {
     headline: found[0] ? found[0].what : `Nothing on this report limits ${ground.sward.label}.`,
@@ -160,11 +165,47 @@ export function readTested(
     buffer: bufferWords(test, ground.target),
     limitations: found,
     notMeasured: missing,
+    others: othersOf(test),
     open,
     asks,
     questions,
   };
   return { reading, test, ground };
+}
+
+/** Nutrients that a lawn’s report is expected to hold. */
+const usual = ['p', 'k', 'ca', 'mg'] as const;
+
+function saltsAndExchange(zone: ZoneFacts, test: SoilTest, sward: Sward): Bar[] {
+  const ec = pasteEc(test, zone.soilGroup);
+  const { cec, esp, values, steps } = test;
+  const printed = (key: 'cec' | 'esp'): Working => {
+    const value = values?.[key];
+    return value ? inOwnUnit(key, value).working : [];
+  };
+  return [
+    ...(cec === undefined ? [] : [exchangeBar({ value: cec, working: printed('cec') })]),
+    ...(ec ? [saltBar(sward, ec)] : []),
+    ...(esp === undefined ? [] : [sodiumBar({ value: esp, working: [...printed('esp'), ...(steps?.esp ?? [])] })]),
+  ];
+}
+
+/** Those that have a bar, or are told with one. */
+const shownElsewhere: ReadonlySet<string> = new Set([
+  ...['soilPh', 'bufferPh', 'organicMatter', 'cec', 'esp', 'ecPaste', 'ec12', 'ec15'],
+]);
+
+/** "Nitrate nitrogen 12 ppm. Nothing for the year: rain and growth change it in days." */
+function othersOf({ values = {}, esp, ec }: SoilTest): string[] {
+  return soilAnalytes.flatMap((key) => {
+    const value = values[key];
+    if (!value || isNutrient(key) || (shownElsewhere.has(key) && !(key === 'ec12' && ec !== undefined))) return [];
+    if (key === 'na' && esp !== undefined) return [];
+    const { name, silent } = analytes[key];
+    const unit = unitWord(value.unit);
+    const told = `${value.belowDetection ? 'below ' : ''}${Number(value.value.toPrecision(3))}${unit === '' ? '' : ` ${unit}`}`;
+    return [`${name} ${told}. ${silent}`];
+  });
 }
 
 function bufferWords({ buffer }: SoilTest, { way }: Target): string {
@@ -184,6 +225,7 @@ export function readUntested(zone: ZoneFacts, system: UnitSystem): Reading {
     buffer: 'No soil test yet.',
     limitations: found,
     notMeasured: [],
+    others: [],
     open: null,
     asks: ['test', ...(knowsDrainage(zone.measured) ? [] : seesWet(zone.signs ?? []) ? ['drainage'] : [])],
     questions: [],

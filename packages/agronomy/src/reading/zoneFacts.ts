@@ -1,10 +1,13 @@
 import type { Surface } from '../ground/surfaces.ts';
 import type { SoilGroup } from '../soil/soilGroups.ts';
+import type { Working } from '../working/working.ts';
+import type { DilutedEc } from './salt.ts';
 import type { Applied } from '../ground/applied.ts';
-import type { PanelNutrient, ReportedValue } from '../lab/analytes.ts';
+import type { Nutrient } from '../analytes/analytes.ts';
+import type { ReportedValue, ReportedValues } from '../analytes/reported.ts';
 import type { BufferMethod } from '../lab/buffers.ts';
 import type { CorrectionRule } from '../nutrients/correction.ts';
-import type { Extractant, Nutrient } from '../nutrients/sufficiencyTables.ts';
+import type { Extractant } from '../nutrients/sufficiencyTables.ts';
 
 /** A grass of a mix and its share of the sward, %. */
 export interface GrassShare {
@@ -77,13 +80,20 @@ export interface SoilTest {
   readonly depth: number;
   /** % */
   readonly organicMatter?: number | undefined;
-  readonly nutrients: Readonly<Partial<Record<PanelNutrient, ReportedValue>>>;
-  /** Nutrients beyond the routine panel. */
-  readonly others?: Readonly<Partial<Record<Exclude<Nutrient, PanelNutrient>, ReportedValue>>> | undefined;
+  readonly nutrients: Readonly<Partial<Record<Nutrient, ReportedValue>>>;
   /** dS/m of the saturated paste. */
   readonly ec?: number | undefined;
+  readonly ecDiluted?: DilutedEc | undefined;
   /** Exchangeable sodium, %. */
   readonly esp?: number | undefined;
+  /** Cation exchange capacity, cmol(+)/kg. */
+  readonly cec?: number | undefined;
+  /** Free carbonate, % by mass. */
+  readonly carbonate?: number | undefined;
+  /** All that was reported, as printed. */
+  readonly values?: ReportedValues | undefined;
+  /** How what was not reported itself was worked out. */
+  readonly steps?: Readonly<Partial<Record<'organicMatter' | 'esp', Working | undefined>>> | undefined;
   /** `2026-09-01` */
   readonly sampledOn?: string | undefined;
 }

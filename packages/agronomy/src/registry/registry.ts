@@ -25,6 +25,7 @@ import { samplingCoreCount, samplingCoreVolume } from '../sampling/cores.ts';
 import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
 import { seedQuantity } from '../seed/seed.ts';
 import { balanceCations, cationExchange } from '../soil/cations.ts';
+import { saltRating } from '../reading/salt.ts';
 import { textureJar } from '../soil/jar.ts';
 import { soilBulkDensity } from '../soil/bulkDensity.ts';
 import { drainagePercolation } from '../soil/percolation.ts';
@@ -54,6 +55,7 @@ const all = [
   requirementSufficiency,
   requirementMinimumLevel,
   balanceCations,
+  saltRating,
   limeSmp,
   limeAdamsEvans,
   limeMehlich,

@@ -1,3 +1,4 @@
+import { type Analyte, analyteWord, analytes, soilAnalytes } from '../analytes/analytes.ts';
 import { optional, quantity } from '../calculators/fields.ts';
 import { listOf, series, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
@@ -6,8 +7,7 @@ import data from '../data/sampling.json' with { type: 'json' };
 const some = { min: 1, max: 20 } as const;
 const words = () => text(300);
 
-/** What a design of sampling rests on. */
-export const samplingTables = readTable(
+const read = readTable(
   'sampling',
   {
     variation: listOf({ analyte: text(), cv: quantity('%', { above: 0, max: 300 }) }, 'variations', some),
@@ -17,12 +17,24 @@ export const samplingTables = readTable(
       'waits',
       some,
     ),
-    panels: listOf({ name: text(), analytes: words(), answers: words(), silent: words() }, 'panels', some),
+    panels: listOf({ name: text(), answers: words(), silent: words() }, 'panels', some),
     questions: listOf({ name: text(), panels: series(text(), 'panels', some) }, 'questions', some),
     purposes: listOf({ name: text(), says: words() }, 'purposes', some),
   },
   data,
 );
+
+/** Analytes that a panel must bring, pH before its buffer. */
+export const analytesOfPanel = (name: string): readonly Analyte[] =>
+  soilAnalytes
+    .filter((key) => analytes[key].panel === name)
+    .sort((a, b) => Number(b === 'soilPh') - Number(a === 'soilPh'));
+
+/** What a design of sampling rests on. */
+export const samplingTables = {
+  ...read,
+  panels: read.panels.map((panel) => ({ ...panel, analytes: analytesOfPanel(panel.name).map(analyteWord).join(', ') })),
+};
 
 export const panelNames = samplingTables.panels.map(({ name }) => name);
 export const samplingPurposes = samplingTables.purposes.map(({ name }) => name);

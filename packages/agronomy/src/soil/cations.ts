@@ -1,3 +1,4 @@
+import { analytes } from '../analytes/analytes.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, type Values, defaulted, optional, quantity } from '../calculators/fields.ts';
 import { record, series } from '../calculators/structures.ts';
@@ -8,11 +9,12 @@ import { type WorkingBook, figure } from '../working/working.ts';
 const bases = ['ca', 'mg', 'k', 'na'] as const;
 /** Charge, wanted shares and sodium limit of the exchangeable cations. */
 export const cationTables = {
-  charge: readTable(
-    'cations.charge',
-    { mgPerCmol: record(bases, quantity('', { above: 0, max: 1000 })) },
-    tables.charge,
-  ),
+  charge: {
+    source: 'Equivalent masses of the cations (atomic mass / valence)',
+    mgPerCmol: Object.fromEntries(bases.map((base) => [base, analytes[base].mgPerCmol!])) as Readonly<
+      Record<(typeof bases)[number], number>
+    >,
+  },
   balance: readTable(
     'cations.balance',
     {

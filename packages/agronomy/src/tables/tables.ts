@@ -1,3 +1,4 @@
+import { nutrientSymbol } from '../analytes/analytes.ts';
 import { surfaces } from '../ground/surfaces.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import { acidityBases, sulfurLimits, sulfurSurfaces, sulfurTable } from '../acidify/tables.ts';
@@ -12,7 +13,6 @@ import {
   extractantNames,
   isWhole,
   printedLimits,
-  nutrientSymbol,
   ratings,
   sufficiencySets,
   yearlyRates,

@@ -19,6 +19,13 @@ export type Sense =
   | 'volumePrice'
   | 'concentration'
   | 'ph'
+  | 'exchange'
+  | 'conductivity'
+  | 'ratio'
+  | 'density'
+  | 'rate'
+  | 'time'
+  | 'word'
   | 'percent'
   | 'count'
   | 'money';
@@ -62,6 +69,29 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
     us: { unit: '$/yd3', label: '$/yd³', step: 0.5 },
   },
   ph: { si: '', metric: plain('', 0.1), us: plain('', 0.1) },
+  exchange: {
+    si: 'cmol/kg',
+    metric: { unit: 'cmol/kg', label: 'cmol/kg', step: 0.1 },
+    us: { unit: 'meq/100g', label: 'meq/100 g', step: 0.1 },
+  },
+  conductivity: {
+    si: 'dS/m',
+    metric: { unit: 'dS/m', label: 'dS/m', step: 0.1 },
+    us: { unit: 'dS/m', label: 'dS/m', step: 0.1 },
+  },
+  ratio: { si: '', metric: plain('', 0.1), us: plain('', 0.1) },
+  density: {
+    si: 'g/cm3',
+    metric: { unit: 'g/cm3', label: 'g/cm³', step: 0.01 },
+    us: { unit: 'g/cm3', label: 'g/cm³', step: 0.01 },
+  },
+  rate: {
+    si: 'mm/h',
+    metric: { unit: 'mm/h', label: 'mm/h', step: 1 },
+    us: { unit: 'in/h', label: 'in/h', step: 0.05 },
+  },
+  time: { si: 's', metric: { unit: 's', label: 's', step: 1 }, us: { unit: 's', label: 's', step: 1 } },
+  word: { si: '', metric: plain('', 1), us: plain('', 1) },
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
   count: { si: '', metric: plain('', 1), us: plain('', 1) },
   money: { si: '$', metric: plain('$', 0.01), us: plain('$', 0.01) },

@@ -73,6 +73,7 @@ const table: ReadonlyArray<readonly [names: string, scale: number, dimension: Di
   ['S siemens', 1, CONDUCTANCE],
   ['dS', 0.1, CONDUCTANCE],
   ['mS mmho', 0.001, CONDUCTANCE],
+  ['uS µS μS', 1e-6, CONDUCTANCE],
   ['% percent pct', 0.01, NONE],
   ['ppm', 1e-6, NONE],
   ['$ USD', 1, MONEY],

@@ -9,7 +9,7 @@ import { dayOf } from '../../platform/clock.ts';
 const names: Readonly<Partial<Record<SoilAnalyte, string>>> = {
   ...{ p: 'P', k: 'K', ca: 'Ca', mg: 'Mg', s: 'S', fe: 'Fe', mn: 'Mn', zn: 'Zn', cu: 'Cu', b: 'B', na: 'Na' },
   organicMatter: 'Organic matter',
-  salts: 'Salts',
+  salts: 'EC of the saturated paste',
 };
 /** Of one run against another of the same bag, as a share. */
 const RUN = 0.04;

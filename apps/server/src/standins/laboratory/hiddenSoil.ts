@@ -1,4 +1,13 @@
-import { type ReportedValue, type SoilGroup, panel, phBuffering, samplingTables, toElement } from '@glenfold/agronomy';
+import {
+  type ReportedValues,
+  type SoilGroup,
+  inOwnUnit,
+  nutrients,
+  phBuffering,
+  phInWater,
+  samplingTables,
+  soilTestOf,
+} from '@glenfold/agronomy';
 import { type Outline, Plane, type Position, chanceFrom } from '@glenfold/agronomy/geometry';
 import { corePlaces } from '@glenfold/agronomy/sampling';
 
@@ -14,11 +23,7 @@ export interface HiddenZone {
   readonly soilGroup: SoilGroup | null;
   readonly outline: Outline | null;
   /** The first test of it that is no stand-in's: the soil is made to agree with it. */
-  readonly tested?: {
-    readonly soilPh: number;
-    readonly organicMatter: number | null;
-    readonly nutrients: Readonly<Partial<Record<(typeof panel)[number], ReportedValue>>>;
-  };
+  readonly tested?: ReportedValues;
 }
 
 /** One push of the probe, as the soil sees it. */
@@ -96,11 +101,13 @@ export class HiddenSoil {
     const chance = chanceFrom(seedOf(key));
     const guess = usual[soilGroup ?? 'loam'];
     const made = each((analyte) => spreadAbout(analyte, guess[analyte], 0.8 * normal(chance)));
-    const known: Partial<Record<SoilAnalyte, number>> = { ...(tested ? { ph: tested.soilPh } : {}) };
-    if (tested?.organicMatter != null) known.organicMatter = tested.organicMatter;
-    for (const nutrient of panel) {
-      const reported = tested?.nutrients[nutrient];
-      if (reported && !reported.belowDetection) known[nutrient] = toElement(nutrient, reported).value;
+    const known: Partial<Record<SoilAnalyte, number>> = {};
+    const read = tested && soilTestOf({ values: tested, extractant: 'mehlich-3', depth: 10 });
+    if (read) known.ph = read.phIn ? phInWater(read.soilPh) : read.soilPh;
+    if (read?.organicMatter !== undefined) known.organicMatter = read.organicMatter;
+    for (const nutrient of nutrients) {
+      const reported = tested?.[nutrient];
+      if (reported && !reported.belowDetection) known[nutrient] = inOwnUnit(nutrient, reported).value;
     }
     this.#middle = { ...made, ...known };
     this.#plane = outline ? new Plane(firstPlace(outline)) : null;

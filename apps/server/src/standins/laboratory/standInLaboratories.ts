@@ -1,10 +1,13 @@
-import { type SoilGroup, readBagCode, writeBagCode } from '@glenfold/agronomy';
+import { type ReportedValues, type SoilGroup, readBagCode, writeBagCode } from '@glenfold/agronomy';
 import { chanceFrom } from '@glenfold/agronomy/geometry';
 import type { HiddenSoilAnswer, SoilValueAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { In, MoreThan } from 'typeorm';
+import { In, IsNull, MoreThan } from 'typeorm';
 import { Zone } from '../../ground/zone.entity.ts';
 import { LabResult } from '../../lab/labResult.entity.ts';
+import { SampleZone } from '../../lab/sampleZone.entity.ts';
+import { Measurement } from '../../measurements/measurement.entity.ts';
+import { valuesOf } from '../../measurements/reported.ts';
 import { Practice } from '../../people/practice.entity.ts';
 import { Records } from '../../platform/records.ts';
 import { Work } from '../../platform/work.ts';
@@ -212,21 +215,38 @@ class StandInLaboratory extends Laboratory {
     };
   }
 
+  /** The first test of each zone that is no stand-in's: what a bag brought was drawn from the soil itself. */
+  async #testedBefore(zoneIds: readonly string[]): Promise<ReadonlyMap<string, ReportedValues>> {
+    const shared = await this.records.of(SampleZone).find({ zoneId: In([...zoneIds]) });
+    const results = await this.records
+      .of(LabResult)
+      .find(
+        { sampleId: In(shared.map(({ sampleId }) => sampleId)), sample: { bagId: IsNull() } },
+        { createdAt: 'ASC' },
+      );
+    const found = await this.records.of(Measurement).find({ resultId: In(results.map(({ id }) => id)) });
+    return new Map(
+      zoneIds.flatMap((zoneId) => {
+        const first = results.find(({ sampleId }) =>
+          shared.some((one) => one.sampleId === sampleId && one.zoneId === zoneId),
+        );
+        return first ? [[zoneId, valuesOf(found.filter(({ resultId }) => resultId === first.id))] as const] : [];
+      }),
+    );
+  }
+
   /** What is in the bag, and in its zones; a laboratory that is no stand-in gets it by post. */
   async #soils(bagId: string): Promise<[StandInSample['soils'], string, SoilGroup | null]> {
     const cores = (await this.records.of(Core).find({ bagId }, { number: 'ASC' })).filter(
       ({ state }) => state === 'cored',
     );
     const zones = await this.records.of(Zone).findEver({ id: In(cores.map(({ zoneId }) => zoneId)) });
-    const results = await this.records
-      .of(LabResult)
-      .find({ zoneId: In(zones.map(({ id }) => id)) }, { createdAt: 'ASC' });
     const before = (await this.records.of(StandInSample).find()).length;
+    const testedBefore = await this.#testedBefore(zones.map(({ id }) => id));
     const hidden = new Map(
       zones.map(({ id, label, name, soilGroup, geometry }) => {
         const key = `${label} ${name}`;
-        // What a bag brought was drawn from this soil itself.
-        const tested = results.find(({ zoneId, sample }) => zoneId === id && sample.bagId === null);
+        const tested = testedBefore.get(id);
         return [
           id,
           new HiddenSoil({ key, soilGroup: soilGroup ?? null, outline: geometry, ...(tested ? { tested } : {}) }),

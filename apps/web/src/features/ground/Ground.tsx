@@ -1,3 +1,4 @@
+import { newestOf } from '../../ui/results.ts';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -83,7 +84,7 @@ export function Ground({ site, zones, results, zone }: StepProps) {
   const bySection = view === 'Sections' || sheet.sections;
   const dress = useMemo(() => (bySection && plan ? sectionDress(plan.zones) : null), [bySection, plan]);
   const marks = useMemo(() => marksOf(plan?.zones ?? [], zone?.id), [plan, zone?.id]);
-  const result = results.find(({ zoneId }) => zoneId === zone?.id);
+  const result = newestOf(results, zone?.id);
   return (
     <>
       <Box sx={{ display: 'flex', alignItems: 'center', flexWrap: 'wrap', gap: 1.5, mb: 1.5 }}>

@@ -55,7 +55,7 @@ function DropFile({ siteId }: { readonly siteId: string }) {
 /** Results in: typed like a spreadsheet, or from the laboratory's file. */
 export function Lab({ site, zones, results, zone }: StepProps) {
   const may = useMay();
-  const { data: files = [] } = useQuery(queries.labImports(site.id));
+  const { data: files = [] } = useQuery(queries.labReports(site.id));
   const [correcting, setCorrecting] = useState<LabResultAnswer | undefined>();
   if (zones.length === 0) {
     return (
@@ -87,7 +87,12 @@ export function Lab({ site, zones, results, zone }: StepProps) {
       ))}
       <Typography variant="h2" gutterBottom>
         {correcting
-          ? `Correct ${zones.find(({ id }) => id === correcting.zoneId)?.name ?? 'the result'}`
+          ? `Correct ${
+              zones
+                .filter(({ id }) => correcting.zoneIds.includes(id))
+                .map(({ name }) => name)
+                .join(', ') || 'the result'
+            }`
           : 'Enter a report'}
       </Typography>
       {!correcting && <DropFile siteId={site.id} />}

@@ -1,18 +1,24 @@
 import {
+  type Analyte,
   type ColumnMatch,
   type LabField,
   type LabUnit,
-  type PanelNutrient,
-  basisName,
+  analyteKindNames,
+  analytes,
+  isAnalyte,
+  isNutrient,
   labFields,
-  panel,
   present,
+  reportedAs,
+  routineAnalytes,
+  sheetOrder,
   writeBagCode,
 } from '@glenfold/agronomy';
-import type { LabImportAnswer, LabImportChoices, ZoneAnswer } from '@glenfold/contract';
+import type { LabReportAnswer, LabReportChoices, ZoneAnswer } from '@glenfold/contract';
 import {
   Box,
   Button,
+  ListSubheader,
   MenuItem,
   Table,
   TableBody,
@@ -31,14 +37,29 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
-import { asRead, fieldNames } from './fieldNames.ts';
-import { BufferMethodField, ExtractantField, LimeFactorField, NutrientUnitField } from './MethodFields.tsx';
+import { amountText, fieldName, headName, unitText } from './fieldNames.ts';
+import {
+  BufferMethodField,
+  ExtractantField,
+  LimeFactorField,
+  OwnMethodField,
+  ReportedAsField,
+} from './MethodFields.tsx';
 
-const isNutrient = (field: LabField | null): field is PanelNutrient => panel.includes(field as PanelNutrient);
+/** Columns of a file may hold a unit that is to be chosen. */
+const isChosen = (field: LabField | null): field is Analyte =>
+  field !== null && isAnalyte(field) && reportedAs(field).length > 1;
 
-function choicesOf(file: LabImportAnswer): LabImportChoices {
+/** What the samples of a file are shown by: the routine, and whatever else it holds. */
+function shownAnalytes({ rows }: LabReportAnswer): readonly Analyte[] {
+  return sheetOrder.filter(
+    (analyte) => routineAnalytes.some((one) => one === analyte) || rows.some(({ row }) => row.values[analyte]),
+  );
+}
+
+function choicesOf(file: LabReportAnswer): LabReportChoices {
   return {
-    columns: file.columns.map(({ field, unit, basis }) => ({ field, unit, basis })),
+    columns: file.columns.map(({ field, unit, basis, method }) => ({ field, unit, basis, method: method ?? null })),
     // Only what the person set stays fixed; the rest is matched by label again.
     rows: file.rows.filter(({ zoneChosen }) => zoneChosen).map(({ line, zoneId, bagId }) => ({ line, zoneId, bagId })),
     extractant: file.extractant,
@@ -82,18 +103,32 @@ function ColumnCard({
         <MenuItem value="">
           <em>not read</em>
         </MenuItem>
-        {labFields.map((name) => (
-          <MenuItem key={name} value={name}>
-            {fieldNames[name]}
-          </MenuItem>
-        ))}
+        {labFields.flatMap((name, index) => {
+          const kindOf = (one: LabField | undefined) => (one && isAnalyte(one) ? analytes[one].kind : undefined);
+          const kind = kindOf(name);
+          return [
+            ...(kind && kind !== kindOf(labFields[index - 1])
+              ? [<ListSubheader key={kind}>{analyteKindNames[kind]}</ListSubheader>]
+              : []),
+            <MenuItem key={name} value={name}>
+              {fieldName(name)}
+            </MenuItem>,
+          ];
+        })}
       </TextField>
-      {isNutrient(field) && (
-        <NutrientUnitField
-          nutrient={field}
+      {isChosen(field) && (
+        <ReportedAsField
+          analyte={field}
           label={`Unit of ${header}`}
           value={unit === null ? null : { unit: unit as LabUnit, basis }}
           onChange={(chosen) => onChange({ ...column, ...chosen })}
+        />
+      )}
+      {field !== null && isNutrient(field) && (
+        <OwnMethodField
+          label={`Extractant of ${header}`}
+          value={column.method ?? undefined}
+          onChange={(method) => onChange({ ...column, method: method ?? null })}
         />
       )}
     </Box>
@@ -101,7 +136,7 @@ function ColumnCard({
 }
 
 interface ReviewProps {
-  readonly file: LabImportAnswer;
+  readonly file: LabReportAnswer;
   readonly zones: readonly ZoneAnswer[];
 }
 
@@ -116,7 +151,7 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   useEffect(() => {
     if (file.version > latest.current.version) latest.current = { version: file.version, choices: choicesOf(file) };
   }, [file]);
-  const send = (change: Partial<LabImportChoices>, version = file.version): void => {
+  const send = (change: Partial<LabReportChoices>, version = file.version): void => {
     const choices = { ...latest.current.choices, ...change };
     latest.current = { ...latest.current, choices };
     // A correction that is refused is not part of the next one.
@@ -136,6 +171,7 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   );
   const held = file.rows.filter(({ resultId, faults }) => resultId === null && faults.length > 0);
   const needsDepth = file.rows.some(({ row }) => row.depth === undefined) || file.depth !== null;
+  const shown = shownAnalytes(file);
   const hasBuffer = file.columns.some(({ field }) => field === 'bufferPh');
   return (
     <Box
@@ -153,7 +189,7 @@ export function LabFileReview({ file, zones }: ReviewProps) {
           </Typography>
         </Box>
         <Box sx={{ display: 'flex', gap: 1 }}>
-          <Button variant="outlined" onClick={() => remove(`/lab-imports/${file.id}`, file.fileName)}>
+          <Button variant="outlined" onClick={() => remove(`/lab-reports/${file.id}`, file.fileName)}>
             Set aside
           </Button>
           <Button
@@ -201,7 +237,9 @@ export function LabFileReview({ file, zones }: ReviewProps) {
             onChange={(changed) =>
               send({
                 columns: latest.current.choices.columns.map((entry, other) =>
-                  other === index ? { field: changed.field, unit: changed.unit, basis: changed.basis } : entry,
+                  other === index
+                    ? { field: changed.field, unit: changed.unit, basis: changed.basis, method: changed.method ?? null }
+                    : entry,
                 ),
               })
             }
@@ -219,16 +257,7 @@ export function LabFileReview({ file, zones }: ReviewProps) {
         <Table size="small">
           <TableHead>
             <TableRow>
-              {[
-                'Line',
-                'Label',
-                'Goes to',
-                'Depth',
-                'pH',
-                'Buffer',
-                ...panel.map((nutrient) => basisName(nutrient, 'element')),
-                'OM',
-              ].map((heading) => (
+              {['Line', 'Label', 'Goes to', 'Depth', ...shown.map(headName)].map((heading) => (
                 <TableCell key={heading}>{heading}</TableCell>
               ))}
             </TableRow>
@@ -287,19 +316,14 @@ export function LabFileReview({ file, zones }: ReviewProps) {
                 <TableCell sx={{ whiteSpace: 'nowrap' }}>
                   {row.depth === undefined ? '–' : present('depth', row.depth, system).text}
                 </TableCell>
-                <TableCell>{row.soilPh === undefined ? '–' : asRead(row.soilPh)}</TableCell>
-                <TableCell>{row.bufferPh === undefined ? '–' : asRead(row.bufferPh)}</TableCell>
-                {panel.map((nutrient) => {
-                  const reported = row.nutrients[nutrient];
+                {shown.map((analyte) => {
+                  const value = row.values[analyte];
                   return (
-                    <TableCell key={nutrient} sx={{ whiteSpace: 'nowrap' }}>
-                      {reported ? `${reported.belowDetection ? '<' : ''}${reported.value} ${reported.unit}` : '–'}
+                    <TableCell key={analyte} sx={{ whiteSpace: 'nowrap' }}>
+                      {value ? `${amountText(analyte, value)} ${unitText(analyte, value)}` : '–'}
                     </TableCell>
                   );
                 })}
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                  {row.organicMatter === undefined ? '–' : `${row.organicMatter} %`}
-                </TableCell>
               </TableRow>
             ))}
           </TableBody>
@@ -313,7 +337,7 @@ function DepthForAll({
   file,
   onSet,
 }: {
-  readonly file: LabImportAnswer;
+  readonly file: LabReportAnswer;
   readonly onSet: (depth: number | null) => void;
 }) {
   const [depth, setDepth] = useState<number | string | null>(file.depth);

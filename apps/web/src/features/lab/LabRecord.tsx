@@ -1,10 +1,10 @@
-import { basisName, bufferNames, extractantNames, panel } from '@glenfold/agronomy';
+import { type Analyte, extractantNames, routineAnalytes, sheetOrder, waterPh } from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { Link } from 'react-router';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
-import { asRead } from './fieldNames.ts';
+import { amountText, headName, unitText, valueText } from './fieldNames.ts';
 import { Words } from '../../ui/Words.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
@@ -17,6 +17,22 @@ interface LabRecordProps {
   readonly onCorrect?: (result: LabResultAnswer) => void;
 }
 
+const isRoutine = (analyte: Analyte): boolean => routineAnalytes.some((one) => one === analyte);
+
+/** A value with its unit; a pH that was measured in salt stands as water would have read it. */
+function ValueCell({ analyte, result }: { readonly analyte: Analyte; readonly result: LabResultAnswer }) {
+  const value = result.values[analyte];
+  const converted = analyte === 'soilPh' && !value ? waterPh(result.values) : undefined;
+  return (
+    <TableCell sx={{ whiteSpace: 'nowrap', fontWeight: analyte === 'soilPh' ? 700 : 400 }}>
+      {value ? amountText(analyte, value) : (converted?.toFixed(1) ?? '–')}
+      <Box sx={{ fontSize: '0.85rem', color: colours.faded, fontWeight: 400 }}>
+        <Words>{value ? unitText(analyte, value) : converted === undefined ? '' : 'from salt'}</Words>
+      </Box>
+    </TableCell>
+  );
+}
+
 /** Every result of the site as its laboratory printed it, newest first. */
 export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps) {
   const { say } = useUnits();
@@ -26,35 +42,41 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
       <Table size="small">
         <TableHead>
           <TableRow>
-            {[
-              'Zone',
-              'Sampled',
-              'pH',
-              'Buffer',
-              ...panel.map((nutrient) => basisName(nutrient, 'element')),
-              'OM',
-              '',
-            ].map((heading, index) => (
+            {['Zone', 'Sampled', ...routineAnalytes.map(headName), ''].map((heading, index) => (
               <TableCell key={index}>{heading}</TableCell>
             ))}
           </TableRow>
         </TableHead>
         <TableBody>
           {results.map((result) => {
-            const zone = zones.find(({ id }) => id === result.zoneId);
+            const own = zones.filter(({ id }) => result.zoneIds.includes(id));
+            const name = own.map((zone) => zone.name).join(', ');
+            const replaced = result.supersededById !== null;
+            const beside = sheetOrder.filter((analyte) => result.values[analyte] && !isRoutine(analyte));
             return (
-              <TableRow key={result.id}>
+              <TableRow key={result.id} sx={replaced ? { opacity: 0.72 } : {}}>
                 <TableCell>
                   <Box
                     component={Link}
-                    to={stepPath(siteId, 'reading', result.zoneId)}
+                    to={stepPath(siteId, 'reading', result.zoneIds[0])}
                     sx={{ color: colours.ink, fontWeight: 700 }}
                   >
-                    {zone?.name}
+                    {name}
                   </Box>
                   <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
                     {result.origin}, {extractantNames[result.extractant]}
                   </Box>
+                  {replaced && (
+                    <Box sx={{ fontSize: '0.85rem', color: colours.ochre, fontWeight: 700 }}>
+                      Superseded: the laboratory amended it. Kept to be read; nothing rests on it.
+                    </Box>
+                  )}
+                  {result.supersedesId && <Box sx={{ fontSize: '0.85rem' }}>Takes the place of the one below.</Box>}
+                  {beside.length > 0 && (
+                    <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>
+                      <Words>{`Also ${beside.map((analyte) => valueText(analyte, result.values[analyte]!)).join(', ')}.`}</Words>
+                    </Box>
+                  )}
                   {result.beside && (
                     <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>
                       The report also said {result.beside.split('; ').join(', ')}.
@@ -70,43 +92,23 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   {result.sampledOn ?? 'no date'}
                   <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{say('depth', result.depth)} deep</Box>
                 </TableCell>
-                <TableCell sx={{ fontWeight: 700 }}>{asRead(result.soilPh)}</TableCell>
-                <TableCell>
-                  {result.bufferPh === null ? '–' : asRead(result.bufferPh)}
-                  <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
-                    {result.bufferMethod && bufferNames[result.bufferMethod]}
-                  </Box>
-                </TableCell>
-                {panel.map((nutrient) => {
-                  const reported = result.nutrients[nutrient];
-                  return (
-                    <TableCell key={nutrient} sx={{ whiteSpace: 'nowrap' }}>
-                      {reported ? `${reported.belowDetection ? '<' : ''}${reported.value}` : '–'}
-                      <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>
-                        {reported && (
-                          <Words>{`${reported.basis === 'oxide' ? `${basisName(nutrient, 'oxide')} ` : ''}${reported.unit === 'mg/kg' ? 'ppm' : reported.unit}`}</Words>
-                        )}
-                      </Box>
-                    </TableCell>
-                  );
-                })}
-                <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                  {result.organicMatter === null ? '–' : `${result.organicMatter} %`}
-                </TableCell>
+                {routineAnalytes.map((analyte) => (
+                  <ValueCell key={analyte} analyte={analyte} result={result} />
+                ))}
                 <TableCell sx={{ whiteSpace: 'nowrap', textAlign: 'right' }}>
-                  {onCorrect && (
+                  {onCorrect && !replaced && (
                     <>
                       <Button
                         size="small"
                         onClick={() => onCorrect(result)}
-                        aria-label={`Correct the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
+                        aria-label={`Correct the result of ${name} of ${result.sampledOn ?? 'no date'}`}
                       >
                         Correct
                       </Button>
                       <Button
                         size="small"
-                        onClick={() => remove(`/lab-results/${result.id}`, `The result of ${zone?.name ?? 'the zone'}`)}
-                        aria-label={`Delete the result of ${zone?.name} of ${result.sampledOn ?? 'no date'}`}
+                        onClick={() => remove(`/lab-results/${result.id}`, `The result of ${name}`)}
+                        aria-label={`Delete the result of ${name} of ${result.sampledOn ?? 'no date'}`}
                       >
                         Delete
                       </Button>

@@ -1,6 +1,14 @@
-import { type PanelNutrient, panel } from '@glenfold/agronomy';
+import {
+  type Analyte,
+  analyteKindNames,
+  analytes,
+  isNutrient,
+  reportedAs,
+  unitWord,
+  unitsFor,
+} from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
-import { Box, Button, TextField, Typography } from '@mui/material';
+import { Box, Button, ListSubheader, MenuItem, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 import { useSaveLabResult } from '../../api/changes.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
@@ -8,9 +16,26 @@ import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
-import { fieldNames } from './fieldNames.ts';
-import { BufferMethodField, ExtractantField, LimeFactorField, NutrientUnitField } from './MethodFields.tsx';
-import { type Cell, type SheetHead, type SheetRow, cells, freshHead, isBlank, readSheetRow, sheetOf } from './sheet.ts';
+import { fieldName } from './fieldNames.ts';
+import {
+  BufferMethodField,
+  ExtractantField,
+  LimeFactorField,
+  OwnMethodField,
+  ReportedAsField,
+} from './MethodFields.tsx';
+import {
+  type Cell,
+  type SheetHead,
+  type SheetRow,
+  cellsOf,
+  columnOf,
+  freshHead,
+  isBlank,
+  moreAnalytes,
+  readSheetRow,
+  sheetOf,
+} from './sheet.ts';
 
 interface LabSheetProps {
   readonly siteId: string;
@@ -22,6 +47,83 @@ interface LabSheetProps {
   readonly onDone: () => void;
 }
 
+/** What stands over a column: its name with the unit, to be chosen where reports differ. */
+function ColumnHead({
+  analyte,
+  head,
+  onChange,
+}: {
+  readonly analyte: Analyte;
+  readonly head: SheetHead;
+  readonly onChange: (head: SheetHead) => void;
+}) {
+  const column = columnOf(head, analyte);
+  const name = fieldName(analyte);
+  const set = (change: Partial<typeof column>): void =>
+    onChange({ ...head, columns: { ...head.columns, [analyte]: { ...column, ...change } } });
+  const unit = unitWord(unitsFor(analyte)[0]!);
+  if (reportedAs(analyte).length === 1) return unit === '' ? name : `${name}, ${unit}`;
+  return (
+    <>
+      {!isNutrient(analyte) && analytes[analyte].symbol !== name && <div>{name}</div>}
+      <ReportedAsField analyte={analyte} label={`Unit of ${name}`} value={column} onChange={set} />
+      {head.more?.includes(analyte) && isNutrient(analyte) && (
+        <OwnMethodField label={`Extractant of ${name}`} value={column.method} onChange={(method) => set({ method })} />
+      )}
+    </>
+  );
+}
+
+/** Columns for what a report holds beside the routine: added when wanted, kept while they hold something. */
+function MoreColumns({
+  head,
+  rows,
+  onChange,
+}: {
+  readonly head: SheetHead;
+  readonly rows: Readonly<Record<string, SheetRow>>;
+  readonly onChange: (head: SheetHead) => void;
+}) {
+  const more = head.more ?? [];
+  const isFilled = (analyte: Analyte): boolean => Object.values(rows).some((row) => (row[analyte] ?? '').trim() !== '');
+  return (
+    <TextField
+      select
+      variant="standard"
+      value={[...more]}
+      onChange={(event) => {
+        const chosen = event.target.value as unknown as readonly Analyte[];
+        onChange({
+          ...head,
+          more: moreAnalytes.filter((one) => chosen.includes(one) || (more.includes(one) && isFilled(one))),
+        });
+      }}
+      slotProps={{
+        select: {
+          multiple: true,
+          displayEmpty: true,
+          renderValue: () =>
+            more.length === 0 ? 'Add columns: sulfur, iron, salts, CEC …' : `${more.length} more columns`,
+        },
+        htmlInput: { 'aria-label': 'More columns' },
+      }}
+      sx={{ mb: 1, minWidth: 300 }}
+    >
+      {moreAnalytes.flatMap((analyte, index) => {
+        const { kind, name } = analytes[analyte];
+        const opens = index === 0 || analytes[moreAnalytes[index - 1]!].kind !== kind;
+        return [
+          ...(opens ? [<ListSubheader key={kind}>{analyteKindNames[kind]}</ListSubheader>] : []),
+          <MenuItem key={analyte} value={analyte} dense>
+            {more.includes(analyte) ? '✓ ' : ''}
+            {name}
+          </MenuItem>,
+        ];
+      })}
+    </TextField>
+  );
+}
+
 /** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */
 export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheetProps) {
   const start = correcting ? sheetOf(correcting) : undefined;
@@ -30,7 +132,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const [head, setHead] = useSessionState<SheetHead>(`${key}.head`, start?.head ?? freshHead);
   const [rows, setRows] = useSessionState<Readonly<Record<string, SheetRow>>>(
     `${key}.rows`,
-    start && correcting ? { [correcting.zoneId]: start.row } : {},
+    start && correcting ? { [correcting.zoneIds[0]!]: start.row } : {},
   );
   const [tried, setTried] = useState(false);
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
@@ -38,8 +140,12 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const save = useSaveLabResult();
   const [saving, setSaving] = useState(false);
 
-  const listed = correcting ? zones.filter(({ id }) => id === correcting.zoneId) : zones;
-  const keep = correcting ? { label: correcting.label, labNumber: correcting.labNumber } : {};
+  const cells = cellsOf(head);
+  const listed = correcting ? zones.filter(({ id }) => id === correcting.zoneIds[0]) : zones;
+  // A correction is of the sample, for every zone that shares it.
+  const keep = correcting
+    ? { label: correcting.label, labNumber: correcting.labNumber, zoneIds: correcting.zoneIds, of: correcting.of }
+    : {};
   const filled = listed.filter(({ id }) => !isBlank(rows[id] ?? {}));
   const read = new Map(filled.map((zone) => [zone.id, readSheetRow(rows[zone.id] ?? {}, head, zone, keep)]));
 
@@ -160,6 +266,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           slotProps={{ inputLabel: { shrink: true } }}
         />
       </Box>
+      <MoreColumns head={head} rows={rows} onChange={setHead} />
       <Box sx={{ overflowX: 'auto' }}>
         <Box
           component="table"
@@ -167,7 +274,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           sx={{
             borderCollapse: 'collapse',
             width: '100%',
-            minWidth: 760,
+            minWidth: 128 + 90 * cells.length,
             tableLayout: 'fixed',
             '& th': {
               textAlign: 'left',
@@ -187,18 +294,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
               </Box>
               {cells.map((cell) => (
                 <th key={cell}>
-                  {panel.includes(cell as PanelNutrient) ? (
-                    <NutrientUnitField
-                      nutrient={cell as PanelNutrient}
-                      label={`Unit of ${fieldNames[cell]}`}
-                      value={head.columns[cell as PanelNutrient]}
-                      onChange={(column) => setHead({ ...head, columns: { ...head.columns, [cell]: column } })}
-                    />
-                  ) : cell === 'organicMatter' ? (
-                    'Organic matter, %'
-                  ) : (
-                    fieldNames[cell]
-                  )}
+                  <ColumnHead analyte={cell} head={head} onChange={setHead} />
                 </th>
               ))}
             </tr>
@@ -242,7 +338,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
                         <Box
                           component="input"
                           data-cell={`${row} ${column}`}
-                          aria-label={`${fieldNames[cell]} of ${zone.name}`}
+                          aria-label={`${fieldName(cell)} of ${zone.name}`}
                           aria-invalid={wrong}
                           aria-describedby={wrong ? `problems-${zone.id}` : undefined}
                           value={rows[zone.id]?.[cell] ?? ''}

@@ -1,18 +1,21 @@
 import {
+  type Analyte,
   type Basis,
   type BufferMethod,
   type Extractant,
-  type LabUnit,
-  type PanelNutrient,
+  type ReportedAs,
+  analytes,
   basisName,
   bufferMethods,
   bufferNames,
   extractantNames,
   extractants,
-  unitsFor,
+  reportedAs,
+  unitWord,
 } from '@glenfold/agronomy';
 import { MenuItem, TextField } from '@mui/material';
 import { Words } from '../../ui/Words.tsx';
+import { headName } from './fieldNames.ts';
 
 const MISSING = 'The file does not say: choose';
 
@@ -74,35 +77,47 @@ export function LimeFactorField({ value, onChange }: PickProps<number>) {
   );
 }
 
-export interface NutrientColumn {
-  readonly unit: LabUnit;
-  readonly basis: Basis;
+/** Asked of a nutrient that is often measured by another extract than the rest: zinc by DTPA, boron by hot water. */
+export function OwnMethodField({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string | undefined;
+  readonly onChange: (method: Extractant | undefined) => void;
+}) {
+  return (
+    <TextField
+      select
+      variant="standard"
+      value={value ?? ''}
+      onChange={(event) => onChange((event.target.value || undefined) as Extractant | undefined)}
+      slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': label } }}
+      sx={{ '& .MuiInput-root': { fontSize: '0.82rem' }, width: '100%' }}
+    >
+      <MenuItem value="">as the report</MenuItem>
+      {extractants.map((name) => (
+        <MenuItem key={name} value={name}>
+          by {extractantNames[name]}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
 }
 
-interface NutrientUnitProps {
-  readonly nutrient: PanelNutrient;
+interface ReportedAsProps {
+  readonly analyte: Analyte;
   readonly label: string;
   /** Nothing when the header names no unit. */
-  readonly value: NutrientColumn | null;
-  readonly onChange: (column: NutrientColumn) => void;
+  readonly value: ReportedAs | null;
+  readonly onChange: (column: ReportedAs) => void;
 }
 
-const shortUnits: Readonly<Record<LabUnit, string>> = {
-  'mg/kg': 'ppm',
-  'lb/acre': 'lb/acre',
-  'kg/ha': 'kg/ha',
-  'cmol/kg': 'meq/100 g',
-  'mg/100g': 'mg/100 g',
-};
-
 /** Unit and basis of a column in one choice: P in ppm, P₂O₅ in lb/acre, and so on. */
-export function NutrientUnitField({ nutrient, label, value, onChange }: NutrientUnitProps) {
-  const bases: readonly Basis[] = nutrient === 'p' || nutrient === 'k' ? ['element', 'oxide'] : ['element'];
-  const options = bases.flatMap((basis) =>
-    unitsFor(nutrient)
-      .filter((unit) => basis === 'element' || unit !== 'cmol/kg')
-      .map((unit) => ({ unit, basis })),
-  );
+export function ReportedAsField({ analyte, label, value, onChange }: ReportedAsProps) {
+  const options = reportedAs(analyte);
+  const named = (basis: Basis): string => (analytes[analyte].oxide ? basisName(analyte, basis) : headName(analyte));
   return (
     <TextField
       select
@@ -117,7 +132,7 @@ export function NutrientUnitField({ nutrient, label, value, onChange }: Nutrient
       </MenuItem>
       {options.map(({ unit, basis }, index) => (
         <MenuItem key={`${basis} ${unit}`} value={index}>
-          <Words>{`${basisName(nutrient, basis)}, ${shortUnits[unit]}`}</Words>
+          <Words>{`${named(basis)}, ${unitWord(unit)}`}</Words>
         </MenuItem>
       ))}
     </TextField>

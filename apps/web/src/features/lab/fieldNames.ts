@@ -1,20 +1,41 @@
-import type { LabField } from '@glenfold/agronomy';
+import {
+  type Analyte,
+  type LabField,
+  type ReportedValue,
+  analytes,
+  basisName,
+  bufferNames,
+  isAnalyte,
+  isNutrient,
+  unitWord,
+} from '@glenfold/agronomy';
+import type { BufferMethod } from '@glenfold/agronomy';
 
-/** What the columns of a report are called on screen. */
-export const fieldNames: Readonly<Record<LabField, string>> = {
-  label: 'Bag label',
-  labNumber: 'Lab number',
-  sampledOn: 'Sampled on',
-  depth: 'Depth',
-  soilPh: 'Soil pH',
-  saltPh: 'pH in salt or CaCl₂',
-  bufferPh: 'Buffer pH',
-  p: 'P',
-  k: 'K',
-  ca: 'Ca',
-  mg: 'Mg',
-  organicMatter: 'Organic matter',
-};
+const others = { label: 'Bag label', labNumber: 'Lab number', sampledOn: 'Sampled on', depth: 'Depth' } as const;
 
-/** A pH or buffer pH as it was reported: to the hundredth where that was told. */
-export const asRead = (value: number): string => value.toFixed(2).replace(/0$/, '');
+/** What a column of a report is called on screen. */
+export function fieldName(field: LabField): string {
+  if (!isAnalyte(field)) return others[field as keyof typeof others];
+  return isNutrient(field) ? analytes[field].symbol : analytes[field].name;
+}
+
+/** Short, for the head of a column. */
+export const headName = (analyte: Analyte): string => analytes[analyte].symbol;
+
+/** The amount as it was reported: a pH to the hundredth where that was told. */
+export function amountText(analyte: Analyte, { value, belowDetection }: ReportedValue): string {
+  const told = analytes[analyte].sense === 'ph' ? value.toFixed(2).replace(/0$/, '') : String(value);
+  return `${belowDetection ? '<' : ''}${told}`;
+}
+
+/** What stands under the amount: "ppm", "P₂O₅ lb/acre", "Sikora". */
+export function unitText(analyte: Analyte, { unit, basis, method }: ReportedValue): string {
+  const oxide = basis === 'oxide' ? `${basisName(analyte, 'oxide')} ` : '';
+  const by = method === undefined ? '' : analyte === 'bufferPh' ? bufferNames[method as BufferMethod] : `by ${method}`;
+  return `${oxide}${unitWord(unit)} ${by}`.trim();
+}
+
+/** "S 14 ppm" */
+export function valueText(analyte: Analyte, value: ReportedValue): string {
+  return `${headName(analyte)} ${amountText(analyte, value)} ${unitText(analyte, value)}`.trim();
+}

@@ -1,17 +1,21 @@
 import {
+  type Analyte,
   type BufferMethod,
   type Extractant,
-  type LabUnit,
-  type Basis,
-  type PanelNutrient,
+  type ReportedValue,
+  type SheetColumn,
   QuantityError,
+  inOwnUnit,
+  isAnalyte,
   nutrientSymbol,
-  panel,
   parseQuantity,
+  questionDepth,
   questionPlausibility,
-  readReported,
-  readTypedNutrient,
-  toElement,
+  readTypedValue,
+  reportedAs,
+  routineAnalytes,
+  sheetOrder,
+  unitsFor,
 } from '@glenfold/agronomy';
 import { LabResultInput, type LabResultAnswer, problemFields } from '@glenfold/contract';
 import { plainToInstance } from 'class-transformer';
@@ -27,11 +31,13 @@ export interface SheetHead {
   readonly bufferMethod: BufferMethod;
   /** Of an Adams–Evans laboratory; nothing until it is told. */
   readonly limeFactor?: number | null;
-  readonly columns: Readonly<Record<PanelNutrient, { readonly unit: LabUnit; readonly basis: Basis }>>;
+  /** Columns beside the routine ones. */
+  readonly more?: readonly Analyte[];
+  /** Columns that are not in the analyte's usual unit. */
+  readonly columns?: Readonly<Partial<Record<Analyte, SheetColumn>>>;
 }
 
-export const cells = ['soilPh', 'bufferPh', 'p', 'k', 'ca', 'mg', 'organicMatter'] as const;
-export type Cell = (typeof cells)[number];
+export type Cell = Analyte;
 export type SheetRow = Readonly<Partial<Record<Cell, string>>>;
 
 export interface ReadSheetRow {
@@ -50,26 +56,25 @@ export const freshHead: SheetHead = {
   depthUnit: 'in',
   extractant: 'mehlich-3',
   bufferMethod: 'smp',
-  columns: {
-    p: { unit: 'mg/kg', basis: 'element' },
-    k: { unit: 'mg/kg', basis: 'element' },
-    ca: { unit: 'mg/kg', basis: 'element' },
-    mg: { unit: 'mg/kg', basis: 'element' },
-  },
 };
 
-export function isBlank(row: SheetRow): boolean {
-  return cells.every((cell) => (row[cell] ?? '').trim() === '');
+const isRoutine = (analyte: Analyte): boolean => routineAnalytes.some((one) => one === analyte);
+
+/** Columns of the sheet, in the order in which a report is read. */
+export function cellsOf({ more = [] }: SheetHead): readonly Cell[] {
+  return sheetOrder.filter((analyte) => isRoutine(analyte) || more.includes(analyte));
 }
 
-/** The cell's text as a number; text that is none goes to the contract as it is, and is refused there with the same words as at the server. */
-function plainValue(text: string): number | string {
-  try {
-    return readReported(text).value;
-  } catch (error) {
-    if (!(error instanceof QuantityError)) throw error;
-    return text;
-  }
+/** Analytes that a column can be added for. */
+export const moreAnalytes: readonly Analyte[] = sheetOrder.filter((analyte) => !isRoutine(analyte));
+
+/** What the plain numbers of a column are. */
+export function columnOf({ columns }: SheetHead, analyte: Analyte): SheetColumn {
+  return columns?.[analyte] ?? reportedAs(analyte)[0]!;
+}
+
+export function isBlank(row: SheetRow): boolean {
+  return Object.values(row).every((text) => text.trim() === '');
 }
 
 /** Read a typed row by the contract: the same words refuse it here and at the server. */
@@ -99,85 +104,65 @@ export function readSheetRow(
       : attempt('depth', () =>
           parseQuantity(/[a-z"']/i.test(head.depth) ? head.depth : `${head.depth} ${head.depthUnit}`, 'cm'),
         );
-  const nutrients: Record<string, unknown> = {};
-  for (const nutrient of panel) {
-    if (text(nutrient) === '') continue;
-    const column = head.columns[nutrient];
-    const reported = attempt(nutrient, () => readTypedNutrient(text(nutrient), nutrient, column));
+  const values: Partial<Record<Analyte, ReportedValue>> = {};
+  for (const cell of cellsOf(head)) {
+    if (text(cell) === '') continue;
+    const column = columnOf(head, cell);
+    const reported = attempt(cell, () => readTypedValue(text(cell), cell, column));
     if (!reported) continue;
-    nutrients[nutrient] = reported;
-    const element = toElement(nutrient, reported).value;
+    values[cell] = cell === 'bufferPh' ? { ...reported, method: head.bufferMethod } : reported;
+    const own = inOwnUnit(cell, reported).value;
     if (reported.unit !== column.unit)
-      notes.push(`${nutrientSymbol(nutrient)} ${text(nutrient)} = ${Number(element.toPrecision(3))} mg/kg.`);
-    const question = reported.belowDetection ? undefined : questionPlausibility(nutrient, element);
+      notes.push(`${nutrientSymbol(cell)} ${text(cell)} = ${Number(own.toPrecision(3))} ${unitsFor(cell)[0]}.`);
+    const question = reported.belowDetection ? undefined : questionPlausibility(cell, own);
     if (question) questions.push(question);
   }
   const input = plainToInstance(LabResultInput, {
+    zoneIds: [zone.id],
     ...keep,
-    zoneId: zone.id,
     label: keep.label ?? zone.label,
     ...(head.sampledOn ? { sampledOn: head.sampledOn } : {}),
     depth,
     extractant: head.extractant,
-    ...(text('soilPh') === '' ? {} : { soilPh: plainValue(text('soilPh')) }),
-    ...(text('bufferPh') === ''
-      ? {}
-      : {
-          bufferMethod: head.bufferMethod,
-          bufferPh: plainValue(text('bufferPh')),
-          ...(head.bufferMethod === 'adams-evans' ? { limeFactor: head.limeFactor ?? null } : {}),
-        }),
-    ...(text('organicMatter') === '' ? {} : { organicMatter: plainValue(text('organicMatter').replace(/%$/, '')) }),
-    nutrients,
+    ...(values.bufferPh && head.bufferMethod === 'adams-evans' ? { limeFactor: head.limeFactor ?? null } : {}),
+    values,
   });
   const known = new Set(problems.map(({ field }) => field));
   for (const { field, message } of problemFields(validateSync(input))) {
-    const cell = field.startsWith('nutrients.') ? (field.split('.')[1] ?? field) : field;
+    const cell = field === 'values' ? 'soilPh' : field.startsWith('values.') ? (field.split('.')[1] ?? field) : field;
     if (!known.has(cell)) problems.push({ field: cell, message });
   }
-  if (typeof input.organicMatter === 'number')
-    questions.push(
-      ...[questionPlausibility('organicMatter', input.organicMatter)].filter((question) => question !== undefined),
-    );
-  if (depth !== undefined)
-    questions.push(...[questionPlausibility('depth', depth)].filter((question) => question !== undefined));
-  const order = (field: string): number => cells.indexOf(field as Cell);
+  const deep = depth === undefined ? undefined : questionDepth(depth);
+  if (deep) questions.push(deep);
+  const order = (field: string): number => (isAnalyte(field) ? sheetOrder.indexOf(field) : -1);
   return { input, problems: problems.sort((a, b) => order(a.field) - order(b.field)), questions, notes };
 }
 
 /** A recorded result back on the sheet, to be corrected. */
 export function sheetOf(result: LabResultAnswer): { readonly head: SheetHead; readonly row: SheetRow } {
-  const { nutrients } = result;
+  const known = sheetOrder.flatMap((analyte) => {
+    const value = result.values[analyte] as ReportedValue | undefined;
+    return value ? [[analyte, value] as const] : [];
+  });
   const columns = Object.fromEntries(
-    panel.map((nutrient) => [
-      nutrient,
-      nutrients[nutrient]
-        ? { unit: nutrients[nutrient].unit, basis: nutrients[nutrient].basis }
-        : freshHead.columns[nutrient],
-    ]),
-  ) as unknown as SheetHead['columns'];
-  const number = (value: number | null | undefined): string => (value == null ? '' : String(value));
+    known.flatMap(([analyte, { unit, basis, method }]) =>
+      analyte === 'bufferPh' ? [] : [[analyte, { unit, basis, ...(method === undefined ? {} : { method }) }]],
+    ),
+  ) as NonNullable<SheetHead['columns']>;
+  const buffer = result.values.bufferPh?.method as BufferMethod | undefined;
   return {
     head: {
       sampledOn: result.sampledOn ?? '',
       depth: `${Number(result.depth.toFixed(3))} cm`,
       depthUnit: 'cm',
       extractant: result.extractant,
-      bufferMethod: result.bufferMethod ?? 'smp',
+      bufferMethod: buffer ?? 'smp',
       limeFactor: result.limeFactor,
+      more: known.flatMap(([analyte]) => (isRoutine(analyte) ? [] : [analyte])),
       columns,
     },
-    row: {
-      soilPh: number(result.soilPh),
-      bufferPh: number(result.bufferPh),
-      organicMatter: number(result.organicMatter),
-      ...Object.fromEntries(
-        panel.flatMap((nutrient) =>
-          nutrients[nutrient]
-            ? [[nutrient, `${nutrients[nutrient].belowDetection ? '<' : ''}${nutrients[nutrient].value}`]]
-            : [],
-        ),
-      ),
-    },
+    row: Object.fromEntries(
+      known.map(([analyte, { value, belowDetection }]) => [analyte, `${belowDetection ? '<' : ''}${value}`]),
+    ),
   };
 }

@@ -1,3 +1,4 @@
+import { phText } from '../../ui/results.ts';
 import type { NutrientAdvice, Verdict } from '@glenfold/agronomy';
 import type { PlanChoicesInput, ProductAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
@@ -259,8 +260,8 @@ export function Rates({ site, zone }: StepProps) {
             {zone.name}
           </Typography>
           <Typography sx={{ color: colours.faded }}>
-            {say('area', zone.area)}, pH {answer.result.soilPh.toFixed(1)}
-            {answer.result.bufferPh !== null && `, buffer ${answer.result.bufferPh.toFixed(1)}`}
+            {say('area', zone.area)}, pH {phText(answer.result)}
+            {answer.result.values.bufferPh && `, buffer ${answer.result.values.bufferPh.value.toFixed(1)}`}
             {plan.leftOut.length > 0 && (
               <>
                 . Need not be bought: <Words>{plan.leftOut.join(', ')}</Words>

@@ -10,6 +10,7 @@ import { CoreStick } from '../../ui/CoreStick.tsx';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { isCurrent, phText } from '../../ui/results.ts';
 import { NoTest } from '../../ui/NoTest.tsx';
 import { Limits } from './Limits.tsx';
 import { useUnits } from '../../ui/units.tsx';
@@ -28,7 +29,9 @@ export function Reading({ site, zone, results }: StepProps) {
   if (error) return <Trouble error={error} />;
   if (!data) return <Typography sx={{ color: colours.faded }}>Reading the test…</Typography>;
   const { reading, result } = data;
-  const earlier = results.filter((other) => other.zoneId === zone.id && other.id !== result.id);
+  const earlier = results.filter(
+    (other) => isCurrent(other) && other.zoneIds.includes(zone.id) && other.id !== result.id,
+  );
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', lg: '268px minmax(0, 1fr)' }, gap: 3 }}>
       <Box sx={{ display: { xs: 'none', lg: 'block' } }}>
@@ -91,6 +94,12 @@ export function Reading({ site, zone, results }: StepProps) {
             <div key={note}>{note}</div>
           ))}
           <div>{reading.buffer}</div>
+          {(reading.others ?? []).length > 0 && (
+            <div>
+              <strong>Also on this report. </strong>
+              <Words>{reading.others.join(' ')}</Words>
+            </div>
+          )}
           {reading.open && <div>{reading.open}</div>}
           {reading.notMeasured.length > 0 && (
             <div>
@@ -101,7 +110,7 @@ export function Reading({ site, zone, results }: StepProps) {
           {earlier.length > 0 && (
             <div>
               <strong>Earlier tests. </strong>
-              {earlier.map((test) => `${test.sampledOn ?? 'undated'}: pH ${test.soilPh.toFixed(1)}`).join('; ')}.
+              {earlier.map((test) => `${test.sampledOn ?? 'undated'}: pH ${phText(test)}`).join('; ')}.
             </div>
           )}
         </Box>

@@ -1,3 +1,4 @@
+import { drawnOf } from '../../../ui/results.ts';
 import { type TroubleFacts, findGrass, swardOf } from '@glenfold/agronomy';
 import {
   type Outline,
@@ -73,10 +74,9 @@ export function troubleFacts(
 ): TroubleFacts {
   const { facts } = zone;
   const grass = findGrass(zone.grass);
-  const [low, high] = swardOf(
-    { grass: zone.grass, mix: facts.mix ?? undefined },
-    result?.organicMatter ?? undefined,
-  ).ph;
+  const tested = result && drawnOf(result);
+  const ph = tested?.ph;
+  const [low, high] = swardOf({ grass: zone.grass, mix: facts.mix ?? undefined }, tested?.organicMatter).ph;
   const known: TroubleFacts = {
     ...ofPlan(zone, plan),
     ...(facts.slope == null ? {} : { slope: facts.slope }),
@@ -84,10 +84,10 @@ export function troubleFacts(
     thatch: zone.thatch ?? undefined,
     rootDepth: zone.rootDepth ?? undefined,
     probeStop: zone.probeStop ?? undefined,
-    ph: result?.soilPh,
-    phBelow: result && low - result.soilPh,
-    phAbove: result && result.soilPh - high,
-    organicMatter: result?.organicMatter ?? undefined,
+    ph,
+    phBelow: ph === undefined ? undefined : low - ph,
+    phAbove: ph === undefined ? undefined : ph - high,
+    organicMatter: tested?.organicMatter,
     fillDepth: depthOf(facts, ['fill soil', 'subsoil', 'gravel']),
     sandDepth: depthOf(facts, ['sand', 'sand and compost rootzone']),
     lastFedMonths: monthsSinceFed(facts, today),

@@ -1,8 +1,8 @@
-import { type ColumnMatch, type LabRow, SALT_STEP, readLabRow, writeBagCode } from '@glenfold/agronomy';
+import { type LabRow, type ReportedValue, SALT_STEP, phInWater, readLabRow, writeBagCode } from '@glenfold/agronomy';
 import {
-  LabImportAnswer,
-  type LabImportChoices,
-  type LabImportRowAnswer,
+  LabReportAnswer,
+  type LabReportChoices,
+  type LabReportRowAnswer,
   type LabFileInput,
   LabResultInput,
   problemFields,
@@ -15,22 +15,22 @@ import type { Zone } from '../ground/zone.entity.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { type FilledBag, SamplingService } from '../sampling/sampling.service.ts';
-import { LabService, questionsAbout } from './lab.service.ts';
-import { LabImport } from './labImport.entity.ts';
-import type { LabResult } from './labResult.entity.ts';
-import { correctColumns, readLabTable } from './labTable.ts';
+import { besideOf } from './beside.ts';
+import { LabService, type ReadResult, questionsAbout } from './lab.service.ts';
+import { LabReport } from './labReport.entity.ts';
+import { READER, correctColumns, readLabTable } from './labTable.ts';
 import { type RowGoal, goalOf, missingOf } from './rowGoals.ts';
 
 interface ReadyRow {
   readonly goal: RowGoal;
-  readonly results: readonly LabResultInput[];
+  readonly result: LabResultInput;
   /** What else the line says. */
   readonly beside: string | null;
 }
 
 interface Draft {
-  readonly answer: LabImportAnswer;
-  /** What each row would become, by line: a result for each zone that shared its bag. Only rows that can be imported. */
+  readonly answer: LabReportAnswer;
+  /** What each row would become, by line: one result, which the zones that shared its bag share. Only rows that can be imported. */
   readonly inputs: ReadonlyMap<number, ReadyRow>;
 }
 
@@ -39,12 +39,12 @@ interface Ground {
   readonly zones: readonly Zone[];
   readonly bags: readonly FilledBag[];
   /** Results that came of these bags before. */
-  readonly before: readonly LabResult[];
+  readonly before: readonly ReadResult[];
 }
 
 /** A file is looked at first, corrected, and only then imported; it is kept whole, unreadable rows too. */
 @Injectable()
-export class LabImportService {
+export class LabReportService {
   constructor(
     private readonly records: Records,
     private readonly ground: GroundService,
@@ -52,27 +52,27 @@ export class LabImportService {
     private readonly sampling: SamplingService,
   ) {}
 
-  async list(siteId: string): Promise<LabImportAnswer[]> {
+  async list(siteId: string): Promise<LabReportAnswer[]> {
     const ground = await this.#ground(siteId);
-    const found = await this.records.of(LabImport).find({ siteId }, { createdAt: 'DESC' });
+    const found = await this.records.of(LabReport).find({ siteId }, { createdAt: 'DESC' });
     return Promise.all(found.map(async (entry) => (await this.#draft(entry, ground)).answer));
   }
 
   /** Imports that still hold rows nobody has dealt with, of the whole practice. */
-  async open(): Promise<LabImport[]> {
-    return (await this.records.of(LabImport).find()).filter(({ imported }) => Object.keys(imported).length === 0);
+  async open(): Promise<LabReport[]> {
+    return (await this.records.of(LabReport).find()).filter(({ imported }) => Object.keys(imported).length === 0);
   }
 
-  async preview(siteId: string, file: LabFileInput): Promise<LabImportAnswer> {
+  async preview(siteId: string, file: LabFileInput): Promise<LabReportAnswer> {
     const ground = await this.#ground(siteId);
     return (await this.#draft(await this.receive(siteId, file), ground)).answer;
   }
 
   /** Keep a laboratory's file, to be looked through and read. @throws a problem in words for what is no table of results */
-  receive(siteId: string, { fileName, content }: LabFileInput): Promise<LabImport> {
+  receive(siteId: string, { fileName, content }: LabFileInput): Promise<LabReport> {
     const found = readLabTable(content);
     const { header } = found;
-    return this.records.of(LabImport).add({
+    return this.records.of(LabReport).add({
       siteId,
       fileName,
       content,
@@ -83,15 +83,16 @@ export class LabImportService {
       limeFactor: null,
       found,
       depth: null,
+      readBy: READER,
     });
   }
 
-  correct(id: string, choices: LabImportChoices, version: number): Promise<LabImportAnswer> {
+  correct(id: string, choices: LabReportChoices, version: number): Promise<LabReportAnswer> {
     return this.records.together((of) => this.#correct(of, id, choices, version));
   }
 
-  async #correct(of: RecordsOf, id: string, choices: LabImportChoices, version: number): Promise<LabImportAnswer> {
-    const entry = await of(LabImport).locked(id);
+  async #correct(of: RecordsOf, id: string, choices: LabReportChoices, version: number): Promise<LabReportAnswer> {
+    const entry = await of(LabReport).locked(id);
     const ground = await this.#ground(entry.siteId);
     const fields = choices.columns.map(({ field }) => field).filter((field) => field !== null);
     const twice = fields.find((field, index) => fields.indexOf(field) !== index);
@@ -112,17 +113,17 @@ export class LabImportService {
     const { extractant = null, bufferMethod = null, limeFactor = null, depth = null } = choices;
     const { answer: current } = await this.#draft(entry, ground);
     const values = { choices, extractant, bufferMethod, limeFactor, depth };
-    const saved = await of(LabImport).change(id, values, { version, tell: () => current });
+    const saved = await of(LabReport).change(id, values, { version, tell: () => current });
     return (await this.#draft(saved, ground)).answer;
   }
 
   /** Import every row that can be read and has a zone; the others stay with their reasons. */
-  confirm(id: string): Promise<LabImportAnswer> {
+  confirm(id: string): Promise<LabReportAnswer> {
     return this.records.together((of) => this.#confirm(of, id));
   }
 
-  async #confirm(of: RecordsOf, id: string): Promise<LabImportAnswer> {
-    const entry = await of(LabImport).locked(id);
+  async #confirm(of: RecordsOf, id: string): Promise<LabReportAnswer> {
+    const entry = await of(LabReport).locked(id);
     const ground = await this.#ground(entry.siteId);
     const { inputs } = await this.#draft(entry, ground);
     const waiting = [...inputs].filter(([line]) => !entry.imported[line]);
@@ -133,37 +134,23 @@ export class LabImportService {
         'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
       );
     const imported = { ...entry.imported };
-    for (const [line, { goal, results, beside }] of waiting) {
-      const written = [];
-      for (const input of results)
-        written.push(await this.#write(of, input, { origin: entry.fileName, beside }, goal, ground));
-      imported[line] = written[0]!.id;
+    for (const [line, { goal, result, beside }] of waiting) {
+      // What the same bag was reported with before is kept, and superseded.
+      const supersedes = goal.bag && ground.before.find(({ sample }) => sample.bagId === goal.bag!.id);
+      const from = { origin: entry.fileName, reportId: id, bagId: goal.bag?.id ?? null, beside, supersedes };
+      imported[line] = (await this.lab.write(of, result, from)).id;
       if (goal.bag) await this.sampling.read(of, goal.bag.id, entry.fileName);
     }
-    const saved = await of(LabImport).change(id, { imported });
+    const saved = await of(LabReport).change(id, { imported });
     return (await this.#draft(saved, await this.#ground(entry.siteId))).answer;
   }
 
-  /** A new result, or one that takes the place of what the same bag was reported with before. */
-  #write(
-    of: RecordsOf,
-    input: LabResultInput,
-    { origin, beside }: Pick<LabResult, 'origin' | 'beside'>,
-    { bag }: RowGoal,
-    { before }: Ground,
-  ): Promise<LabResult> {
-    const amended = before.find(({ sample, zoneId }) => sample.bagId === bag?.id && zoneId === input.zoneId);
-    return amended
-      ? this.lab.change(amended.id, input, amended.version, { origin, beside })
-      : this.lab.write(of, input, origin, { bagId: bag?.id ?? null, beside });
-  }
-
   async remove(id: string): Promise<void> {
-    await this.records.of(LabImport).remove(id);
+    await this.records.of(LabReport).remove(id);
   }
 
-  async restore(id: string): Promise<LabImportAnswer> {
-    const entry = await this.records.of(LabImport).restore(id);
+  async restore(id: string): Promise<LabReportAnswer> {
+    const entry = await this.records.of(LabReport).restore(id);
     return (await this.#draft(entry, await this.#ground(entry.siteId))).answer;
   }
 
@@ -172,12 +159,12 @@ export class LabImportService {
     return { zones, bags, before: await this.lab.ofBags(new Set(bags.map(({ id }) => id))) };
   }
 
-  async #draft(entry: LabImport, { zones, bags, before }: Ground): Promise<Draft> {
+  async #draft(entry: LabReport, { zones, bags, before }: Ground): Promise<Draft> {
     const { header, rows, decimalComma } = entry.found ?? readLabTable(entry.content);
     const columns = correctColumns(header.columns, entry.choices?.columns);
     const inputs = new Map<number, ReadyRow>();
     const used = new Map<string, number>();
-    const answers: LabImportRowAnswer[] = [];
+    const answers: LabReportRowAnswer[] = [];
     for (const { line, cells } of rows) {
       const { row, faults: cellFaults } = readLabRow(cells, columns, decimalComma);
       const faults = [...cellFaults];
@@ -196,29 +183,30 @@ export class LabImportService {
       else if (key !== undefined) used.set(key, line);
 
       const depth = row.depth ?? entry.depth ?? goal.bag?.depth;
-      const { nutrients, saltPh: _saltPh, ...read } = row;
       const sampledOn = row.sampledOn ?? goal.bag?.sampledOn;
-      // Without a goal the row is looked through all the same.
-      const results = (goal.zoneIds.length > 0 ? goal.zoneIds : [null]).map((zoneId) =>
-        plainToInstance(LabResultInput, {
-          ...read,
-          ...(goal.bag ? { label: writeBagCode(goal.bag.code) } : {}),
-          ...(sampledOn === undefined ? {} : { sampledOn }),
-          zoneId,
-          depth,
-          extractant: entry.extractant,
-          ...(row.bufferPh === undefined ? {} : { bufferMethod: entry.bufferMethod, limeFactor: entry.limeFactor }),
-          nutrients,
-        }),
-      );
+      const { bufferPh } = row.values;
+      const result = plainToInstance(LabResultInput, {
+        ...{ label: goal.bag ? writeBagCode(goal.bag.code) : row.label, labNumber: row.labNumber },
+        ...(sampledOn === undefined ? {} : { sampledOn }),
+        // Without a goal the row is looked through all the same.
+        zoneIds: goal.zoneIds.length > 0 ? goal.zoneIds : [NOWHERE],
+        depth,
+        extractant: entry.extractant,
+        ...(bufferPh ? { limeFactor: entry.limeFactor } : {}),
+        values: {
+          ...row.values,
+          ...(bufferPh ? { bufferPh: { ...bufferPh, method: entry.bufferMethod ?? undefined } } : {}),
+        },
+      });
       const known = new Set(cellFaults.map(({ field }) => field));
-      for (const { field, message } of problemFields(await validate(results[0]!))) {
-        const root = (field.startsWith('nutrients.') ? field.split('.')[1] : field) as 'label';
-        if (field !== 'zoneId' && !known.has(root) && !(field === 'label' && row.label === ''))
-          faults.push({ field: root, message });
+      for (const { field, message } of problemFields(await validate(result))) {
+        const root = (
+          field === 'values' ? 'soilPh' : field.startsWith('values.') ? field.split('.')[1] : field
+        ) as 'label';
+        if (!known.has(root) && !(field === 'label' && row.label === '')) faults.push({ field: root, message });
       }
       if (goal.zoneIds.length > 0 && faults.length === 0)
-        inputs.set(line, { goal, results, beside: besideOf(columns, cells, goal.bag) });
+        inputs.set(line, { goal, result, beside: besideOf(columns, cells, goal.bag) });
       const resultId = entry.imported[line] ?? null;
       answers.push({
         line,
@@ -229,12 +217,8 @@ export class LabImportService {
         zoneChosen: chosen !== undefined,
         faults,
         questions: [
-          ...(row.saltPh !== undefined && row.soilPh !== undefined && !columns.some(({ field }) => field === 'soilPh')
-            ? [
-                `The pH ${row.saltPh.toFixed(1)} was measured in salt or calcium chloride, which reads about ${SALT_STEP} lower than water: it is taken as ${row.soilPh.toFixed(1)} in water. Ask the laboratory for a pH in water.`,
-              ]
-            : []),
-          ...questionsAbout({ depth, organicMatter: row.organicMatter, nutrients }),
+          ...inSalt(row),
+          ...questionsAbout({ depth, values: row.values }),
           ...(goal.bag && resultId === null ? this.#aboutBag(goal.bag, row, before) : []),
         ],
         resultId,
@@ -259,7 +243,7 @@ export class LabImportService {
   }
 
   /** What the person should know of a bag before its numbers are taken. */
-  #aboutBag(bag: FilledBag, row: LabRow, before: readonly LabResult[]): string[] {
+  #aboutBag(bag: FilledBag, row: LabRow, before: readonly ReadResult[]): string[] {
     const old = before.find(({ sample }) => sample.bagId === bag.id);
     const missing = missingOf(bag.panels, row);
     return [
@@ -270,7 +254,7 @@ export class LabImportService {
         : []),
       ...(old
         ? [
-            `This bag was read before, with pH ${old.soilPh.toFixed(1)} out of ${old.origin}: importing puts these numbers in their place.`,
+            `This bag was read before, ${phOf(old.values)}out of ${old.origin}: these numbers take their place, and the old ones stay to be read.`,
           ]
         : []),
       ...(missing.length > 0
@@ -282,18 +266,23 @@ export class LabImportService {
   }
 }
 
-/** What stands in the columns that no field takes: `Salts dS/m: 0.4; Lime advised ton/acre: 1.5`, and what else the bag was taken for than the zone as it is. */
-function besideOf(
-  columns: readonly ColumnMatch[],
-  cells: readonly string[],
-  bag: FilledBag | undefined,
-): string | null {
-  const told = columns.flatMap(({ field, header }, index) => {
-    const cell = cells[index]?.trim() ?? '';
-    return field === null && header.trim() !== '' && !/^(-*|not tested)$/i.test(cell)
-      ? `${header.trim()}: ${cell}`
-      : [];
-  });
-  const purpose = bag && bag.purpose !== 'routine' ? [`Taken for: ${bag.purpose}`] : [];
-  return [...purpose, ...told].join('; ') || null;
+/** No zone: a row that goes nowhere yet is checked as if it went somewhere. */
+const NOWHERE = '00000000-0000-4000-8000-000000000000';
+
+const phs = ['soilPh', 'calciumChloridePh', 'saltPh'] as const;
+
+/** "with pH 5.8 " where one was reported. */
+function phOf(values: ReadResult['values']): string {
+  const ph = phs.map((key) => values[key]).find((value) => value !== undefined);
+  return ph ? `with pH ${ph.value.toFixed(1)} ` : '';
+}
+
+/** What is to be known of a pH that no water was used for. */
+function inSalt({ values: { soilPh, ...values } }: LabRow): string[] {
+  const ph: ReportedValue | undefined = values.calciumChloridePh ?? values.saltPh;
+  return soilPh === undefined && ph !== undefined
+    ? [
+        `The pH ${ph.value.toFixed(1)} was measured in salt or calcium chloride, which reads about ${SALT_STEP} lower than water: it is taken as ${phInWater(ph.value).toFixed(1)} in water. Ask the laboratory for a pH in water.`,
+      ]
+    : [];
 }

@@ -1,12 +1,12 @@
 import type { BufferMethod, Extractant } from '@glenfold/agronomy';
-import type { LabImportChoices } from '@glenfold/contract';
+import type { LabReportChoices } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 import type { LabTable } from './labTable.ts';
 
 /** A laboratory's file, kept whole, with what the person chose about it. */
-@Entity('lab_import')
-export class LabImport extends Owned {
+@Entity('lab_report')
+export class LabReport extends Owned {
   @Column({ type: 'uuid' })
   siteId: string;
 
@@ -18,7 +18,7 @@ export class LabImport extends Owned {
 
   /** Nothing until the person corrected something. */
   @Column({ type: 'jsonb', nullable: true })
-  choices: LabImportChoices | null;
+  choices: LabReportChoices | null;
 
   /** Line of the file to the result it became. */
   @Column({ type: 'jsonb', default: {} })
@@ -41,4 +41,8 @@ export class LabImport extends Owned {
   /** cm */
   @Column({ type: 'double precision', nullable: true })
   depth: number | null;
+
+  /** Which reader its table was last found by; older ones are read again, since a newer one knows more analytes. */
+  @Column({ type: 'integer', default: 1 })
+  readBy: number;
 }

@@ -1,0 +1,77 @@
+import { type LabField, readLabRow } from '@glenfold/agronomy';
+import type { ColumnChoice } from '@glenfold/contract';
+import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { LessThan } from 'typeorm';
+import { Practice } from '../people/practice.entity.ts';
+import { Door } from '../platform/door.ts';
+import { Records, type RecordsOf } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { SamplingService } from '../sampling/sampling.service.ts';
+import { LabResult } from './labResult.entity.ts';
+import { LabReport } from './labReport.entity.ts';
+import { besideOf } from './beside.ts';
+import { LabService } from './lab.service.ts';
+import { READER, correctColumns, readLabTable } from './labTable.ts';
+
+/** Fields of the first reader: where such a column is not read, somebody decided so. */
+const KNOWN_BEFORE: ReadonlySet<LabField> = new Set([
+  ...(['label', 'labNumber', 'sampledOn', 'depth', 'soilPh', 'saltPh', 'bufferPh'] as const),
+  ...(['p', 'k', 'ca', 'mg', 'organicMatter'] as const),
+]);
+
+/**
+ * Reads laboratories' files again that an older reader has read: what it knew no field for, and kept in words, comes back
+ * as values. Values that are known stay as they are, also where somebody corrected them.
+ */
+@Injectable()
+export class RereadingService implements OnApplicationBootstrap {
+  readonly #log = new Logger(RereadingService.name);
+
+  constructor(
+    private readonly records: Records,
+    private readonly door: Door,
+    private readonly work: Work,
+    private readonly lab: LabService,
+    private readonly sampling: SamplingService,
+  ) {}
+
+  /** In the background: nobody waits for it, and each file stands or falls by itself. */
+  onApplicationBootstrap(): void {
+    void this.all().catch((error: unknown) => this.#log.error(error));
+  }
+
+  async all(): Promise<void> {
+    const practices = await this.door.open((manager) => manager.find(Practice));
+    for (const { id: practiceId } of practices)
+      await this.work.run({ practiceId, person: null, role: null }, async () => {
+        const old = await this.records.of(LabReport).findWithout(['content', 'found'], { readBy: LessThan(READER) });
+        for (const { id } of old)
+          await this.records.together((of) => this.#again(of, id)).catch((error: unknown) => this.#log.error(error));
+      });
+  }
+
+  async #again(of: RecordsOf, id: string): Promise<void> {
+    const report = await of(LabReport).locked(id);
+    // Another copy of the server may have read it meanwhile.
+    if (report.readBy >= READER) return;
+    const table = readLabTable(report.content);
+    // What the person set stays; a column that the older reader had no field for is read now.
+    const chosen = report.choices?.columns.map((column, index): ColumnChoice => {
+      const { field = null, unit = null, basis = 'element', method = null } = table.header.columns[index] ?? {};
+      const isNew = column.field === null && field !== null && !KNOWN_BEFORE.has(field);
+      return isNew ? { field, unit, basis, method } : column;
+    });
+    const columns = correctColumns(table.header.columns, chosen);
+    const bags = await this.sampling.filled(report.siteId);
+    for (const [line, resultId] of Object.entries(report.imported)) {
+      const row = table.rows.find((one) => one.line === Number(line));
+      const [result] = await of(LabResult).findEver({ id: resultId });
+      if (!row || !result || result.deletedAt) continue;
+      const { values } = readLabRow(row.cells, columns, table.decimalComma).row;
+      const bag = bags.find((one) => one.id === result.sample.bagId);
+      await this.lab.found(of, resultId, values, besideOf(columns, row.cells, bag));
+    }
+    const choices = report.choices && chosen ? { ...report.choices, columns: chosen } : report.choices;
+    await of(LabReport).change(id, { found: table, choices, readBy: READER });
+  }
+}

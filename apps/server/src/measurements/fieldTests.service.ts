@@ -1,0 +1,71 @@
+import { type FieldTest, analytes } from '@glenfold/agronomy';
+import { Injectable } from '@nestjs/common';
+import { In, IsNull } from 'typeorm';
+import { Clock } from '../platform/clock.ts';
+import { Records, type RecordsOf } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { Measurement } from './measurement.entity.ts';
+
+/** Tests with a knife or a probe that a zone's form asks for. */
+export const zoneTests = ['thatch', 'rootDepth', 'probeStop'] as const satisfies readonly FieldTest[];
+/** The newest of each, cm; nothing where it was never measured. */
+export type ZoneTests = Record<(typeof zoneTests)[number], number | null>;
+
+const newestFirst = (a: Measurement, b: Measurement): number =>
+  (b.takenOn ?? '').localeCompare(a.takenOn ?? '') || b.createdAt.getTime() - a.createdAt.getTime();
+
+/** What was measured on the ground itself: each day keeps its own value. */
+@Injectable()
+export class FieldTestsService {
+  constructor(
+    private readonly records: Records,
+    private readonly work: Work,
+    private readonly clock: Clock,
+  ) {}
+
+  /** The zones with what was measured on them last. */
+  async with<T extends { readonly id: string }>(zones: readonly T[]): Promise<Array<T & ZoneTests>> {
+    const found = await this.#of(zones.map(({ id }) => id));
+    return zones.map((zone) => {
+      const own = found.filter(({ zoneId }) => zoneId === zone.id);
+      const newest = zoneTests.map((test) => [test, own.find(({ analyte }) => analyte === test)?.value ?? null]);
+      return { ...zone, ...(Object.fromEntries(newest) as ZoneTests) };
+    });
+  }
+
+  /**
+   * Write down what was measured on a zone today. What did not change is not measured anew; what was emptied is not known
+   * any more, and its earlier values go too.
+   */
+  async record(of: RecordsOf, zoneId: string, tests: Partial<ZoneTests>, takenOn?: string | null): Promise<void> {
+    const before = await this.#of([zoneId]);
+    const day = takenOn === undefined ? this.clock.day() : takenOn;
+    for (const test of zoneTests) {
+      const value = tests[test];
+      if (value === undefined) continue;
+      const own = before.filter(({ analyte }) => analyte === test);
+      const [newest] = own;
+      if (value === null) for (const { id } of own) await of(Measurement).remove(id);
+      else if (newest?.value === value) continue;
+      else if (newest && newest.takenOn === day) await of(Measurement).change(newest.id, { value });
+      else await of(Measurement).add(this.#measured(zoneId, test, value, day));
+    }
+  }
+
+  #measured(zoneId: string, analyte: FieldTest, value: number, takenOn: string | null): Partial<Measurement> {
+    const unit = analytes[analyte].units[0] || null;
+    const source = this.work.worker.person?.name ?? null;
+    return { zoneId, analyte, value, unit, basis: 'element', takenOn, source };
+  }
+
+  /** Newest first. */
+  async #of(zoneIds: readonly string[]): Promise<Measurement[]> {
+    if (zoneIds.length === 0) return [];
+    const found = await this.records.of(Measurement).find({
+      zoneId: zoneIds.length === 1 ? zoneIds[0] : In([...zoneIds]),
+      resultId: IsNull(),
+      analyte: In([...zoneTests]),
+    });
+    return found.sort(newestFirst);
+  }
+}

@@ -1,0 +1,32 @@
+import type { Analyte, ReportedValue, ReportedValues } from '@glenfold/agronomy';
+import type { Measurement } from './measurement.entity.ts';
+
+type Stored = Pick<Measurement, 'value' | 'unit' | 'basis' | 'method' | 'qualifier'>;
+
+/** A reported value as it is kept. */
+export function stored({ value, unit, basis, method, belowDetection }: ReportedValue): Stored {
+  return { value, unit: unit || null, basis, method: method ?? null, qualifier: belowDetection ? 'below' : null };
+}
+
+/** A kept value as it was reported. */
+export function reported({ value, unit, basis, method, qualifier }: Stored): ReportedValue {
+  return {
+    value,
+    unit: unit ?? '',
+    basis,
+    ...(qualifier === 'below' ? { belowDetection: true } : {}),
+    ...(method === null ? {} : { method }),
+  };
+}
+
+/** What measurements of one result say, by analyte. */
+export function valuesOf(measurements: readonly Measurement[]): ReportedValues {
+  return Object.fromEntries(measurements.map((one) => [one.analyte, reported(one)])) as Partial<
+    Record<Analyte, ReportedValue>
+  >;
+}
+
+/** Whether a kept value is this one. */
+export function isSame(one: Stored, other: Stored): boolean {
+  return (['value', 'unit', 'basis', 'method', 'qualifier'] as const).every((key) => one[key] === other[key]);
+}

@@ -1,0 +1,18 @@
+import { organicMatterIn, waterPh } from '@glenfold/agronomy';
+import type { LabResultAnswer } from '@glenfold/contract';
+
+/** Whether rates rest on a result: of soil, and nothing has taken its place. */
+export const isCurrent = ({ of, supersededById }: LabResultAnswer): boolean => of === 'soil' && supersededById === null;
+
+/** The newest result of a zone. @param results newest first */
+export function newestOf(results: readonly LabResultAnswer[], zoneId: string | undefined): LabResultAnswer | undefined {
+  return results.find((result) => isCurrent(result) && zoneId !== undefined && result.zoneIds.includes(zoneId));
+}
+
+/** pH in water, to the tenth; a dash where none was reported. */
+export const phText = ({ values }: Pick<LabResultAnswer, 'values'>): string => waterPh(values)?.toFixed(1) ?? '–';
+
+/** What of a result is drawn in a core: pH in water, organic matter in %. */
+export function drawnOf({ values, depth }: Pick<LabResultAnswer, 'values' | 'depth'>) {
+  return { ph: waterPh(values), organicMatter: organicMatterIn(values), depth };
+}
