@@ -11,6 +11,8 @@ if (!address) {
 /** Not the same from one demo to the next. */
 const passing = /(^|\.)(id|[a-z]*Ids?|version|recordedAt|createdAt)$/;
 
+const ID = /^[0-9a-f]{8}-([0-9a-f]{4}-){3}[0-9a-f]{12}$/;
+
 let cookie = '';
 async function ask(path, options = {}) {
   const response = await fetch(`${address}/api${path}`, { ...options, headers: { cookie, ...options.headers } });
@@ -25,7 +27,7 @@ async function ask(path, options = {}) {
 /** Every value by its dotted path. */
 function leaves(value, path, into) {
   if (typeof value !== 'object' || value === null) {
-    if (!passing.test(path)) into[path] = value;
+    if (!passing.test(path) && !ID.test(String(value))) into[path] = value;
   } else for (const [key, inner] of Object.entries(value)) leaves(inner, path ? `${path}.${key}` : key, into);
   return into;
 }

@@ -57,7 +57,7 @@ const editable: Readonly<Record<string, Editable>> = {
     read: ({ siteId }) => `/sites/${siteId}/zones`,
     save: ({ id }) => `/zones/${id}/measurements`,
     saves: () => [{ thatch: 1 }, { thatch: 2 }],
-    audited: 'measurement',
+    audited: 'zone',
   },
   result: {
     read: ({ siteId }) => `/sites/${siteId}/lab-results`,

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { type Bar, type Rating, ratings } from '@glenfold/agronomy';
-import type { LabResultAnswer, StepState, ZoneAnswer } from '@glenfold/contract';
+import type { StepState, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
 import type { ReactNode } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
@@ -10,6 +10,7 @@ import { CoreStick } from '../src/ui/CoreStick.tsx';
 import { ReadingBar } from '../src/ui/ReadingBar.tsx';
 import { Words } from '../src/ui/Words.tsx';
 import { placeOnBar } from '../src/ui/placeOnBar.ts';
+import { printed, resultWith } from './scene.ts';
 import { UnitsProvider } from '../src/ui/units.tsx';
 import { WorkingProvider } from '../src/ui/working.tsx';
 
@@ -45,7 +46,7 @@ const zone: ZoneAnswer = {
   facts: {},
   properties: null,
 };
-const result = { soilPh: 5.2, depth: 15.24 } as LabResultAnswer;
+const result = resultWith({ values: { soilPh: printed(5.2) } as never, depth: 15.24 });
 
 describe('the core stick', () => {
   it('draws open what is not known, and says so', () => {
@@ -85,7 +86,9 @@ describe('the core stick', () => {
   it('marks a pH outside the band by colour and by place, small and large', () => {
     for (const size of ['small', 'large'] as const) {
       const low = draw(<CoreStick zone={zone} result={result} size={size} />);
-      const wanted = draw(<CoreStick zone={zone} result={{ ...result, soilPh: 6.4 }} size={size} />);
+      const wanted = draw(
+        <CoreStick zone={zone} result={{ ...result, values: { soilPh: printed(6.4) } as never }} size={size} />,
+      );
       expect(low).toContain('fill="#A85B14"');
       expect(wanted).not.toContain('fill="#A85B14"');
     }
@@ -123,6 +126,7 @@ describe('a reading bar', () => {
     wanted: [27, 54],
     words: 'Words.',
     belowDetection: false,
+    acts: rating === 'low',
   });
 
   it('names the rating for those who do not see it, and draws none where there is none', () => {
@@ -131,6 +135,27 @@ describe('a reading bar', () => {
     expect(unrated).not.toContain('<svg');
     expect(unrated).toContain('20 ppm');
     for (const word of ratings) expect(draw(<ReadingBar bar={bar('low', 20)} />)).toContain(`>${word}</text>`);
+  });
+
+  it('has words of its own where five do not fit, the wanted one hatched', () => {
+    const scale = { words: ['no harm', 'some harm', 'harmful'], wanted: 0, at: 1 };
+    const salt = {
+      ...bar(null, 4.2),
+      key: 'ecPaste',
+      name: 'Salt',
+      sense: 'conductivity',
+      limits: [3, 6],
+      scale,
+    } as const;
+    const drawn = draw(<ReadingBar bar={salt} />);
+    expect(drawn).toContain('aria-label="Salt 4.2 dS/m: some harm"');
+    expect([...drawn.matchAll(/>([a-z ]*harm[a-z]*)<\/text>/g)].map(([, word]) => word)).toEqual(scale.words);
+    expect(drawn.match(/url\(#wanted\)/g)).toHaveLength(1);
+  });
+
+  it('of a paper that was handed over earlier is drawn by its rating', () => {
+    const { acts: _acts, ...early } = bar('low', 20);
+    expect(draw(<ReadingBar bar={early as Bar} />)).toContain('#A85B14');
   });
 
   it('keeps the sign of a value below detection', () =>

@@ -188,7 +188,7 @@ describe('a laboratory’s file before it is imported', () => {
     serve({});
     show(<LabFileReview file={ready} zones={[zone]} />, { units: 'metric' });
     const [, row] = screen.getAllByRole('row');
-    expect(row!.textContent).toMatch(/BL.*Back lawn \(BL\).*10 cm.*6\.1.*<27 mg\/kg/);
+    expect(row!.textContent).toMatch(/BL.*Back lawn \(BL\).*10 cm.*6\.1.*<27 ppm/);
     expect(screen.getByRole('button', { name: 'Import 1 result' })).toBeTruthy();
   });
 

@@ -1,10 +1,11 @@
 import { Plane, type PlanePoint, areaOf } from '@glenfold/agronomy/geometry';
-import type { GroundFeatureAnswer, DrawingAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { GroundFeatureAnswer, DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
 import { readPlanFile } from '../src/features/ground/files/readFile.ts';
 import { writePlan } from '../src/features/ground/files/writeFile.ts';
 import { sectionDress } from '../src/features/ground/sections/Sections.tsx';
 import { spotsOf, troubleFacts } from '../src/features/ground/trouble/troubleFacts.ts';
+import { printed, resultWith } from './scene.ts';
 import { apartBy } from '../src/ui/apartBy.ts';
 
 const near = [-36, 46.5] as const;
@@ -78,7 +79,7 @@ describe('what speaks for or against a cause', () => {
     };
     const told = troubleFacts(
       { ...zone, facts },
-      { soilPh: 5.1, organicMatter: 2.2 } as LabResultAnswer,
+      resultWith({ values: { soilPh: printed(5.1), organicMatter: printed(2.2, '%') } as never }),
       planOf(...spots, far, tree),
       today,
     );

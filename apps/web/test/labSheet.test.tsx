@@ -3,7 +3,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Lab } from '../src/features/lab/Lab.tsx';
 import { changesOf, choose, problem, serve, show } from './page.tsx';
-import { resultWith, site, zoneWith } from './scene.ts';
+import { printed, resultWith, site, zoneWith } from './scene.ts';
 
 const [lawnId, courtId] = ['1c0e6f3a-5a2d-4a84-9d0b-2f7c6a1b9e01', '1c0e6f3a-5a2d-4a84-9d0b-2f7c6a1b9e02'];
 const zones = [zoneWith({ id: lawnId }), zoneWith({ id: courtId, name: 'Court', label: 'CT' })];
@@ -41,11 +41,14 @@ describe('a report that is typed', () => {
     await save();
     await waitFor(() => expect(inputs(asked)).toHaveLength(1));
     expect(inputs(asked)[0]).toMatchObject({
-      zoneId: lawnId,
-      soilPh: 5.4,
-      bufferPh: 6.5,
-      organicMatter: 3.1,
-      nutrients: { p: { value: 5, belowDetection: true }, k: { value: 42, unit: 'lb/acre' } },
+      zoneIds: [lawnId],
+      values: {
+        soilPh: printed(5.4),
+        bufferPh: printed(6.5, 'pH', { method: 'smp' }),
+        organicMatter: printed(3.1, '%'),
+        p: { value: 5, belowDetection: true },
+        k: { value: 42, unit: 'lb/acre' },
+      },
     });
     expect(inputs(asked)[0]!.depth).toBeCloseTo(10.16, 6);
     // What is saved leaves the sheet.
@@ -59,10 +62,30 @@ describe('a report that is typed', () => {
     expect([cell('Soil pH', 'Court').value, cell('Buffer pH', 'Court').value]).toEqual(['6.8', '']);
     await save(/Save 2 results/);
     await waitFor(() => expect(inputs(asked)).toHaveLength(2));
-    expect(inputs(asked).map(({ zoneId, soilPh }) => [zoneId, soilPh])).toEqual([
+    expect(inputs(asked).map(({ zoneIds, values }) => [zoneIds[0], values.soilPh!.value])).toEqual([
       [lawnId, 5.4],
       [courtId, 6.8],
     ]);
+  });
+
+  it('takes whatever else the report holds, in columns that are added', async () => {
+    const asked = open([], { 'POST /lab-results': resultWith() });
+    await userEvent.type(screen.getByLabelText('Sampled depth'), '4');
+    await userEvent.type(cell('Soil pH'), '7.6');
+    await choose('More columns', /Zinc/);
+    await userEvent.keyboard('{Escape}');
+    await choose('More columns', /EC, 1:5/);
+    await userEvent.keyboard('{Escape}');
+    await choose('Zn, extracted by', /DTPA/);
+    await userEvent.type(cell('Zn'), '0.4');
+    await userEvent.type(cell('EC, 1:5 in water'), '0.3 mS/cm');
+    await save();
+    await waitFor(() =>
+      expect(inputs(asked)[0]?.values).toMatchObject({
+        zn: { value: 0.4, unit: 'mg/kg', method: 'dtpa' },
+        ec15: { value: 0.3, unit: 'dS/m' },
+      }),
+    );
   });
 
   it('is walked through with arrows and Enter', async () => {
@@ -103,7 +126,9 @@ describe('a report that is typed', () => {
     await userEvent.type(cell('Soil pH'), '5.4');
     await userEvent.type(cell('Buffer pH'), '7.6');
     await save();
-    await waitFor(() => expect(inputs(asked)[0]).toMatchObject({ bufferMethod: 'adams-evans', limeFactor: 1.5 }));
+    await waitFor(() =>
+      expect(inputs(asked)[0]).toMatchObject({ values: { bufferPh: { method: 'adams-evans' } }, limeFactor: 1.5 }),
+    );
   });
 
   it('keeps what the server could not take, and what is not yet sent', async () => {
@@ -119,14 +144,14 @@ describe('a report that is typed', () => {
     expect([cell('Soil pH').value, cell('Soil pH', 'Court').value]).toEqual(['', '6.1']);
     // Sent again, only what is missing goes.
     await save(/Save the result/);
-    await waitFor(() => expect(inputs(asked).map(({ zoneId }) => zoneId)).toEqual([lawnId, courtId, courtId]));
+    await waitFor(() => expect(inputs(asked).map(({ zoneIds }) => zoneIds[0])).toEqual([lawnId, courtId, courtId]));
   });
 });
 
 describe('results on record', () => {
   const low = resultWith({
-    zoneId: lawnId,
-    nutrients: { p: { value: 27, unit: 'mg/kg', basis: 'element', belowDetection: true } } as never,
+    zoneIds: [lawnId],
+    values: { ...resultWith().values, p: printed(27, 'mg/kg', { belowDetection: true }) } as never,
     beside: 'Lime: 40 lb; Come again in spring',
     questions: ['A buffer pH above the soil’s own is unusual here.'],
   });
@@ -134,13 +159,24 @@ describe('results on record', () => {
 
   it('stand as their laboratory printed them, doubts beside them', () => {
     open([low]);
-    expect(row().textContent).toMatch(/2026-09-30.*4 in deep.*5\.6.*6\.6.*<27.*ppm.*3\.1 %/);
+    expect(row().textContent).toMatch(/2026-09-30.*4 in deep.*5\.6.*6\.6.*SMP.*<27.*ppm.*3\.1.*%/);
     expect(row().textContent).toContain('The report also said Lime: 40 lb, Come again in spring.');
     expect(row().textContent).toContain('A buffer pH above the soil’s own is unusual here.');
   });
 
+  it('hold beside the routine what else was measured, and those that were superseded say so', () => {
+    const more = { zn: printed(1.2, 'mg/kg', { method: 'dtpa' }), saltPh: printed(5.1) };
+    const old = resultWith({ id: 'old', zoneIds: [lawnId, courtId], supersededById: 'r', values: more as never });
+    open([{ ...low, supersedesId: 'old' }, old]);
+    const row = screen.getByRole('link', { name: 'Back lawn, Court' }).closest('tr')!;
+    expect(row.textContent).toMatch(
+      /^Back lawn, Court.*Superseded.*Also pH salt 5\.1, Zn 1\.2 ppm by dtpa.*5\.7from salt/,
+    );
+    expect(within(row).queryByRole('button')).toBeNull();
+  });
+
   it('are corrected on the sheet over the version that was seen', async () => {
-    const asked = open([low], { 'PUT /lab-results/r': resultWith({ version: 2, soilPh: 5.8 }) });
+    const asked = open([low], { 'PUT /lab-results/r': resultWith({ version: 2 }) });
     await userEvent.click(within(row()).getByRole('button', { name: /^Correct/ }));
     expect(screen.getByRole('heading', { name: 'Correct Back lawn' })).toBeTruthy();
     expect([cell('Soil pH').value, cell(/^P/).value]).toEqual(['5.6', '<27']);
@@ -151,7 +187,7 @@ describe('results on record', () => {
     await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
     expect(changesOf(asked)[0]).toMatchObject({
       version: '1',
-      body: { soilPh: 5.8, nutrients: { p: { value: 27, belowDetection: true } } },
+      body: { values: { soilPh: { value: 5.8 }, p: { value: 27, belowDetection: true } } },
     });
   });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { apart, together } from '../src/ui/apart.ts';
 import { merge } from '../src/ui/merge.ts';
 
 const fields = ['name', 'area', 'thatch', 'siteIds'] as const;
@@ -23,5 +24,34 @@ describe('a save that came too late', () => {
 
   it('is kept whole where it is not known what was changed', () => {
     fc.assert(fc.property(record, record, (mine, theirs) => expect(merge(mine, theirs, undefined).kept).toEqual(mine)));
+  });
+});
+
+describe('values of a report', () => {
+  const values = fc.dictionary(fc.constantFrom('soilPh', 'p', 'zn', 'cec'), fc.record({ value: fc.nat(9) }));
+  const report = fc.record({ label: fc.constantFrom('A', 'B'), values });
+
+  it('are told apart, and together again are what they were', () => {
+    fc.assert(
+      fc.property(report, (one) => {
+        const back = together(apart(one));
+        expect(back).toEqual(Object.keys(one.values).length > 0 ? one : { label: one.label });
+      }),
+    );
+  });
+
+  it('that another added stay, and that another took away are asked after, when mine is kept', () => {
+    fc.assert(
+      fc.property(report, report, report, (base, mine, theirs) => {
+        const other = apart(theirs);
+        const { kept, contested } = merge(apart(mine, other), other, apart(base));
+        const saved = (together(kept).values ?? {}) as Record<string, unknown>;
+        for (const key of Object.keys(theirs.values)) {
+          const untouched = same(mine.values[key], base.values[key]);
+          expect(same(saved[key], untouched ? theirs.values[key] : mine.values[key])).toBe(true);
+          expect(contested.includes(`values.${key}`)).toBe(!untouched && !same(mine.values[key], theirs.values[key]));
+        }
+      }),
+    );
   });
 });

@@ -1,11 +1,12 @@
 import { type Product, type SoilTest, type ZoneFacts, planZone } from '@glenfold/agronomy';
-import type { LabResultAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import type { SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Rates } from '../src/features/rates/Rates.tsx';
 import { Reading } from '../src/features/reading/Reading.tsx';
 import { openWorkingByKey } from '../src/ui/working.tsx';
 import { serve, show } from './page.tsx';
+import { printed, resultWith } from './scene.ts';
 
 const none = { n: 0, p2o5: 0, k2o: 0 };
 const mesh = { passing8: 100, passing20: 95, passing60: 80, moisture: 0, magnesium: false, caustic: false };
@@ -66,15 +67,12 @@ const zone = {
   facts: {},
   ...facts,
 } as unknown as ZoneAnswer;
-const result = {
-  id: 'r',
-  zoneId: 'z',
+const result = resultWith({
   label: 'GR-1',
-  soilPh: 5.4,
-  bufferPh: 6.4,
+  values: { soilPh: printed(5.4), bufferPh: printed(6.4, 'pH', { method: 'smp' }) } as never,
   depth: 15.24,
   sampledOn: null,
-} as LabResultAnswer;
+});
 
 function answer(zoneFacts: Partial<ZoneFacts> = {}, soil: Partial<SoilTest> = {}, choices = {}): ZonePlanAnswer {
   const worked = planZone({

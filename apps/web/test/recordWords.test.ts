@@ -27,6 +27,15 @@ describe('a record told field by field', () => {
       },
       'P₂O₅ 92 lb/acre, K <5 mg/kg',
     ],
+    [
+      'values',
+      {
+        soilPh: { value: 5.2, unit: 'pH', basis: 'element' },
+        zn: { value: 0.3, unit: 'mg/kg', basis: 'element', belowDetection: true, method: 'dtpa' },
+      },
+      'pH 5.2, Zn <0.3 mg/kg',
+    ],
+    ['analyte', 'rootDepth', 'Roots to'],
     ['grade', { n: 46, p2o5: 0, k2o: 0 }, '46-0-0'],
     ['geometry', { type: 'Polygon', coordinates: [] }, 'an outline'],
     ['issuedAt', '2026-11-23T15:42:55.1+00:00', '2026-11-23 15:42'],

@@ -1,3 +1,4 @@
+import type { LabUnit, ReportedValue } from '@glenfold/agronomy';
 import { Plane } from '@glenfold/agronomy/geometry';
 import type {
   BagAnswer,
@@ -67,24 +68,31 @@ export const thing = (kind: string, east: number, north: number, more = {}): Gro
     ...more,
   }) as unknown as GroundFeatureAnswer;
 
+/** A value as a report prints it; a pH unless a unit is given. */
+export const printed = (value: number, unit: LabUnit = 'pH', more: Partial<ReportedValue> = {}): ReportedValue => ({
+  value,
+  unit,
+  basis: 'element',
+  ...more,
+});
+
 export const resultWith = (more: Partial<LabResultAnswer> = {}): LabResultAnswer => ({
-  id: 'r',
-  version: 1,
-  siteId: 's',
-  zoneId: 'z',
+  ...{ id: 'r', version: 1, siteId: 's', sampleId: 'a', of: 'soil', zoneIds: ['z'] },
   label: 'BL',
   labNumber: null,
   sampledOn: '2026-09-30',
   depth: 10.16,
   extractant: 'mehlich-3',
-  bufferMethod: 'smp',
-  soilPh: 5.6,
-  bufferPh: 6.6,
   limeFactor: null,
-  organicMatter: 3.1,
-  nutrients: {},
+  values: {
+    soilPh: printed(5.6),
+    bufferPh: printed(6.6, 'pH', { method: 'smp' }),
+    organicMatter: printed(3.1, '%'),
+  } as LabResultAnswer['values'],
   beside: null,
   origin: 'typed',
+  supersedesId: null,
+  supersededById: null,
   recordedAt: '2026-10-06T08:00:00Z',
   questions: [],
   ...more,

@@ -1,15 +1,16 @@
-import { type PanelNutrient, labUnits, panel, unitsFor } from '@glenfold/agronomy';
-import type { LabResultAnswer } from '@glenfold/contract';
+import { type Analyte, labUnits, reportedAs, sheetOrder } from '@glenfold/agronomy';
 import fc from 'fast-check';
 import {
   type SheetHead,
   type SheetRow,
-  cells,
+  cellsOf,
+  moreAnalytes,
   freshHead,
   isBlank,
   readSheetRow,
   sheetOf,
 } from '../src/features/lab/sheet.ts';
+import { printed, resultWith } from './scene.ts';
 
 const zone = { id: '4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c', label: 'N-1' };
 const head: SheetHead = { ...freshHead, depth: '6' };
@@ -30,15 +31,17 @@ describe('a typed row', () => {
     const { input, problems, questions, notes } = readSheetRow(full, { ...head, sampledOn: '2026-10-02' }, zone);
     expect([problems, questions, notes]).toEqual([[], [], []]);
     expect(input).toMatchObject({
-      zoneId: zone.id,
+      zoneIds: [zone.id],
       label: 'N-1',
       sampledOn: '2026-10-02',
       extractant: 'mehlich-3',
-      bufferMethod: 'smp',
-      soilPh: 5.4,
-      bufferPh: 6.4,
-      organicMatter: 3.4,
-      nutrients: { p: { value: 21, unit: 'mg/kg', basis: 'element' }, k: { value: 9, belowDetection: true } },
+      values: {
+        soilPh: printed(5.4),
+        bufferPh: printed(6.4, 'pH', { method: 'smp' }),
+        organicMatter: printed(3.4, '%'),
+        p: printed(21, 'mg/kg'),
+        k: { value: 9, belowDetection: true },
+      },
     });
     expect(input.depth).toBeCloseTo(15.24, 9);
   });
@@ -56,20 +59,22 @@ describe('a typed row', () => {
   it('leaves out what is empty, and the buffer method with the buffer', () => {
     const { input, problems } = readSheetRow({ soilPh: '6' }, head, zone);
     expect(problems).toEqual([]);
-    expect(input).not.toHaveProperty('bufferMethod');
-    expect(input.nutrients).toEqual({});
+    expect(input.values).toEqual({ soilPh: printed(6) });
     expect(isBlank({ soilPh: ' ', p: '' })).toBe(true);
     expect(isBlank({ mg: '4' })).toBe(false);
   });
 
   it.each([
-    ['soilPh: Soil pH "acid" is not a number', { soilPh: 'acid' }, {}],
+    ['soilPh: "acid" is not a number', { soilPh: 'acid' }, {}],
     ['soilPh: Soil pH is missing', { soilPh: '', p: '20' }, {}],
     ['bufferPh: Buffer pH 7.9 is outside the SMP', { bufferPh: '7.9' }, {}],
     ['bufferPh: Buffer pH 6.4 is outside the Adams–Evans', {}, { bufferMethod: 'adams-evans' }],
     ['p: 46 is P₂O₅, but this column takes P', { p: '46 P2O5' }, {}],
     ['mg: "some" is not a number', { mg: 'some' }, {}],
-    ['organicMatter: Organic matter 140 is outside', { organicMatter: '140' }, {}],
+    ['organicMatter: Organic matter 140 % is outside', { organicMatter: '140' }, {}],
+    ['zn: "4 cm": soil tests come in ppm', { zn: '4 cm' }, { more: ['zn'] }],
+    ['ecPaste: "4 ppm": EC of the saturated paste comes in dS/m or uS/cm', { ecPaste: '4 ppm' }, { more: ['ecPaste'] }],
+    ['cec: Exchange capacity 900 cmol/kg is outside', { cec: '900' }, { more: ['cec'] }],
     ['depth: Sampled depth is missing', {}, { depth: '' }],
     ['depth: "deep" is not a number'.replace('"deep" ', ''), {}, { depth: 'deep' }],
   ] as const)('refuses: %s', (expected, row, more) => {
@@ -91,71 +96,63 @@ describe('a typed row', () => {
 });
 
 describe('a recorded result', () => {
-  const nutrient = (name: PanelNutrient) =>
-    fc.record({
-      value: fc.double({ min: 0, max: 500, noNaN: true }).map((value) => Number(value.toPrecision(4))),
-      unit: fc.constantFrom(...unitsFor(name)),
-      basis:
-        name === 'p' || name === 'k'
-          ? fc.constantFrom('element' as const, 'oxide' as const)
-          : fc.constant('element' as const),
-      belowDetection: fc.boolean(),
-    });
+  const value = (analyte: Analyte) =>
+    fc.constantFrom(...reportedAs(analyte)).chain(({ unit, basis }) =>
+      fc.record(
+        {
+          value: fc.double({ min: 1, max: 60, noNaN: true }).map((number) => Number(number.toPrecision(4))),
+          unit: fc.constant(unit),
+          basis: fc.constant(basis),
+          belowDetection: fc.constant(true),
+          method: fc.constant('dtpa'),
+        },
+        { requiredKeys: ['value', 'unit', 'basis'] },
+      ),
+    );
+  const others = sheetOrder.filter((analyte) => !/Ph$/.test(analyte) && analyte !== 'bulkDensity');
   const recorded = fc.record({
-    soilPh: fc.integer({ min: 30, max: 90 }).map((value) => value / 10),
-    bufferPh: fc.option(fc.integer({ min: 50, max: 70 }).map((value) => value / 10)),
-    organicMatter: fc.option(fc.integer({ min: 1, max: 200 }).map((value) => value / 10)),
+    ph: fc.integer({ min: 30, max: 90 }).map((number) => number / 10),
+    buffer: fc.option(fc.integer({ min: 50, max: 70 }).map((number) => number / 10)),
     depth: fc.constantFrom(7.62, 10, 15, 15.24, 20.32),
     sampledOn: fc.option(fc.constantFrom('2024-10-11', '2026-03-14')),
-    nutrients: fc.record(
-      { p: nutrient('p'), k: nutrient('k'), ca: nutrient('ca'), mg: nutrient('mg') },
-      { requiredKeys: [] },
-    ),
+    values: fc.record(Object.fromEntries(others.map((analyte) => [analyte, value(analyte)])), { requiredKeys: [] }),
   });
 
-  it('goes back on the sheet and comes off it unchanged, whatever its units', () => {
+  it('goes back on the sheet and comes off it unchanged, whatever it holds and in whatever units', () => {
     fc.assert(
-      fc.property(recorded, (values) => {
-        const result = {
+      fc.property(recorded, ({ ph, buffer, depth, sampledOn, values }) => {
+        const all = {
           ...values,
-          id: 'r',
-          siteId: 's',
-          zoneId: zone.id,
-          label: 'N-1',
-          labNumber: null,
+          soilPh: printed(ph),
+          ...(buffer === null ? {} : { bufferPh: printed(buffer, 'pH', { method: 'smp' }) }),
+        } as never;
+        const result = resultWith({
+          depth,
+          sampledOn,
           extractant: 'olsen',
-          bufferMethod: values.bufferPh === null ? null : 'smp',
-          origin: 'typed',
-          recordedAt: '',
-          questions: [],
-        } as unknown as LabResultAnswer;
+          values: all,
+          zoneIds: [zone.id],
+          label: 'N-1',
+        });
         const { head: back, row } = sheetOf(result);
         const { input, problems } = readSheetRow(row, back, zone);
         expect(problems).toEqual([]);
-        expect([
-          input.soilPh,
-          input.bufferPh ?? null,
-          input.organicMatter ?? null,
-          input.sampledOn ?? null,
-          input.extractant,
-        ]).toEqual([values.soilPh, values.bufferPh, values.organicMatter, values.sampledOn, 'olsen']);
-        expect(input.depth).toBeCloseTo(values.depth, 3);
-        for (const name of panel) {
-          const { belowDetection = false, ...kept } = { ...values.nutrients[name] };
-          const { belowDetection: read = false, ...given } = { ...input.nutrients[name] };
-          expect([given, read]).toEqual([kept, belowDetection]);
-        }
+        expect([input.sampledOn ?? null, input.extractant]).toEqual([sampledOn, 'olsen']);
+        expect(input.depth).toBeCloseTo(depth, 3);
+        expect(JSON.parse(JSON.stringify(input.values))).toEqual(all);
       }),
     );
   });
 
   it('whatever is typed, a row ends in a result or in problems with words', () => {
     const text = fc.oneof(fc.string(), fc.constantFrom('', '5', '<3', '5 ppm', '5 lb/ac', '1e9', '-2', 'n/a', '6,5'));
-    const row = fc.record(Object.fromEntries(cells.map((cell) => [cell, text])), { requiredKeys: [] });
+    const row = fc.record(Object.fromEntries(cellsOf({ ...head, more: moreAnalytes }).map((cell) => [cell, text])), {
+      requiredKeys: [],
+    });
     fc.assert(
       fc.property(row, text, fc.constantFrom(...labUnits), (typed, depth, unit) => {
-        const columns = { ...freshHead.columns, k: { unit, basis: 'oxide' as const } };
-        const { problems } = readSheetRow(typed, { ...head, depth, columns }, zone);
+        const columns = { k: { unit, basis: 'oxide' as const } };
+        const { problems } = readSheetRow(typed, { ...head, depth, columns, more: moreAnalytes }, zone);
         for (const { field, message } of problems) expect(`${field} ${message}`).toMatch(/^\w.* .{5,}/s);
       }),
     );

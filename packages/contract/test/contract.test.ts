@@ -1,47 +1,91 @@
+import { analytes, reportedAs, soilAnalytes } from '@glenfold/agronomy';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { LabResultInput, ZoneInput, problemFields } from '../src/index.ts';
 
+const plain = (value: unknown, unit = 'mg/kg', more = {}) => ({ value, unit, basis: 'element', ...more });
+const values = {
+  soilPh: plain(5.6, 'pH'),
+  bufferPh: plain(6.4, 'pH', { method: 'smp' }),
+  organicMatter: plain(3, '%'),
+  p: plain(21),
+};
 const result = {
-  zoneId: '4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c',
+  zoneIds: ['4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c'],
   label: 'A',
   depth: 15,
   extractant: 'mehlich-3',
-  bufferMethod: 'smp',
-  soilPh: 5.6,
-  bufferPh: 6.4,
-  organicMatter: 3,
-  nutrients: { p: { value: 21, unit: 'mg/kg', basis: 'element' } },
+  values,
 };
 const problems = (given: object) =>
   Object.fromEntries(
-    problemFields(validateSync(plainToInstance(LabResultInput, { ...result, ...given }))).map(({ field, message }) => [
-      field,
-      message,
-    ]),
+    problemFields(
+      validateSync(plainToInstance(LabResultInput, { ...result, ...given }), {
+        whitelist: true,
+        forbidNonWhitelisted: true,
+      }),
+    ).map(({ field, message }) => [field, message]),
   );
 
 describe('a laboratory result', () => {
   it('is taken whole, and with only what is needed', () => {
     expect(problems({})).toEqual({});
-    expect(problems({ bufferPh: undefined, bufferMethod: undefined, organicMatter: null, nutrients: {} })).toEqual({});
+    expect(problems({ values: { soilPh: plain(6, 'pH') } })).toEqual({});
+    expect(problems({ values: { calciumChloridePh: plain(5.4, 'pH') } })).toEqual({});
+    // Water and compost have no pH of soil.
+    expect(problems({ of: 'water', values: { sar: plain(4, '') } })).toEqual({});
+  });
+
+  it('takes every analyte that a soil is tested for, in every unit that it comes in', () => {
+    for (const analyte of soilAnalytes) {
+      const [low, high] = analytes[analyte].range;
+      const middle = analyte === 'bufferPh' ? 6.5 : Math.min(high, low + 1);
+      const method = analyte === 'bufferPh' ? { method: 'smp' } : {};
+      for (const { unit, basis } of reportedAs(analyte))
+        expect([analyte, unit, problems({ values: { ...values, [analyte]: plain(middle, unit, { basis, ...method }) } })]).toEqual([analyte, unit, {}]); // prettier-ignore
+    }
   });
 
   it.each([
-    ['soilPh', { soilPh: 14 }, /outside 2.5 to 11.*check the report/],
-    ['soilPh', { soilPh: undefined }, /missing/],
-    ['soilPh', { soilPh: 'acid' }, /"acid" is not a number/],
-    ['bufferPh', { bufferPh: 7.6 }, /outside the SMP method’s 4.8–7.2/],
-    ['bufferPh', { bufferPh: 6.4, bufferMethod: 'adams-evans' }, /Adams–Evans method’s 7.0–8.0/],
-    ['bufferPh', { bufferMethod: undefined }, /which buffer method/],
+    ['values', { values: { p: plain(21) } }, /Soil pH is missing: give 2.5 to 11/],
+    ['values.soilPh', { values: { soilPh: plain(14, 'pH') } }, /outside 2.5 to 11.*check the report/],
+    ['values.soilPh.value', { values: { soilPh: plain('acid', 'pH') } }, /"acid" is not a number/],
+    [
+      'values.bufferPh',
+      { values: { ...values, bufferPh: plain(7.6, 'pH', { method: 'smp' }) } },
+      /outside the SMP method’s 4.8–7.2/,
+    ],
+    [
+      'values.bufferPh',
+      { values: { ...values, bufferPh: plain(6.4, 'pH', { method: 'adams-evans' }) } },
+      /Adams–Evans method’s 7.0–8.0/,
+    ],
+    ['values.bufferPh', { values: { ...values, bufferPh: plain(6.4, 'pH') } }, /which buffer method/],
     ['depth', { depth: undefined }, /missing: give 2 to 60 cm \(0.8 to 23.6 in\)/],
-    ['organicMatter', { organicMatter: -1 }, /outside/],
-    ['nutrients.p', { nutrients: { p: { value: 1, unit: 'cmol/kg', basis: 'element' } } }, /P is not reported in cmol/],
-    ['nutrients.k.basis', { nutrients: { k: { value: 1, unit: 'mg/kg' } } }, /element.*oxide/],
-    ['nutrients.k.value', { nutrients: { k: { value: -3, unit: 'mg/kg', basis: 'element' } } }, /cannot read below 0/],
+    [
+      'values.organicMatter',
+      { values: { ...values, organicMatter: plain(140, '%') } },
+      /Organic matter 140 % is outside 0 to 100 %/,
+    ],
+    ['values.p', { values: { ...values, p: plain(1, 'cmol/kg') } }, /P is not reported in cmol/],
+    [
+      'values.cec',
+      { values: { ...values, cec: plain(1, 'parsecs') } },
+      /Say the unit of Exchange capacity: one of cmol\/kg/,
+    ],
+    ['values.zn', { values: { ...values, zn: plain(1, 'mg/kg', { method: 'smp' }) } }, /extractant of Zn is not known/],
+    [
+      'values.fe',
+      { values: { ...values, fe: plain(1, 'mg/kg', { basis: 'oxide' }) } },
+      /Fe is not reported as an oxide/,
+    ],
+    ['values.k.basis', { values: { ...values, k: { value: 1, unit: 'mg/kg' } } }, /element.*oxide/],
+    ['values.k.value', { values: { ...values, k: plain(-3) } }, /cannot read below 0/],
+    ['values.gold', { values: { ...values, gold: plain(3) } }, /not known here/],
+    ['zoneIds', { zoneIds: [] }, /Choose the zone/],
     ['sampledOn', { sampledOn: '14.3.26' }, /2026-03-14/],
   ])('refuses %s, saying what to do', (field, given, message) => {
-    expect(problems(given)).toEqual({ [field]: expect.stringMatching(message) as string });
+    expect(problems(given)).toMatchObject({ [field]: expect.stringMatching(message) as string });
   });
 });
 

@@ -31,8 +31,12 @@ const valid: Readonly<Partial<Record<keyof typeof contract, object>>> = {
   },
   MeasurementsInput: { thatch: 1.2, rootDepth: 7, probeStop: 9 },
   LabResultInput: {
-    ...{ zoneId: uuid, label: 'CT', depth: 10, extractant: 'mehlich-3', bufferMethod: 'smp', soilPh: 5.6 },
-    ...{ bufferPh: 6.4, organicMatter: 3, nutrients: { k: { value: 80, unit: 'mg/kg', basis: 'element' } } },
+    ...{ zoneIds: [uuid], of: 'soil', label: 'CT', depth: 10, extractant: 'mehlich-3' },
+    values: {
+      soilPh: { value: 5.6, unit: 'pH', basis: 'element' },
+      bufferPh: { value: 6.4, unit: 'pH', basis: 'element', method: 'smp' },
+      k: { value: 80, unit: 'mg/kg', basis: 'element' },
+    },
   },
   BagInput: {
     ...{ purpose: 'routine', depth: 10, probe: 1.9, panels: ['routine'], design: 'coverage', edge: 1, clear: 1 },

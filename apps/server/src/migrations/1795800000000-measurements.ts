@@ -70,7 +70,37 @@ const PARTS = `
     -- Values of a result are written down with the result, the zones of a new sample with the sample.
     IF TG_TABLE_NAME = 'measurement' AND whole ->> 'resultId' IS NOT NULL THEN RETURN NULL; END IF;
     IF TG_TABLE_NAME = 'sample_zone' AND TG_OP = 'INSERT'
-      AND EXISTS (SELECT 1 FROM sample WHERE id = (whole ->> 'sampleId')::uuid AND "createdAt" = now()) THEN RETURN NULL; END IF;`;
+      AND EXISTS (SELECT 1 FROM sample WHERE id = (whole ->> 'sampleId')::uuid AND "createdAt" = now()) THEN RETURN NULL; END IF;
+    -- What is measured on a zone is a change of the zone, "Roots to 5 in": from what was known before.
+    IF TG_TABLE_NAME = 'measurement' THEN
+      PERFORM tell_field_test(NEW, CASE WHEN TG_OP = 'UPDATE' THEN OLD END);
+      RETURN NULL;
+    END IF;`;
+
+const AUDIT_FIELD_TESTS = `
+  CREATE FUNCTION tell_field_test(now_is measurement, was measurement) RETURNS void
+  LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
+  DECLARE
+    value_now double precision := CASE WHEN now_is."deletedAt" IS NULL THEN now_is.value END;
+    value_before double precision := CASE
+      WHEN was.id IS NOT NULL THEN CASE WHEN was."deletedAt" IS NULL THEN was.value END
+      ELSE (SELECT other.value FROM measurement AS other
+        WHERE other."zoneId" = now_is."zoneId" AND other.analyte = now_is.analyte AND other.id <> now_is.id
+          AND other."resultId" IS NULL AND other."deletedAt" IS NULL
+        ORDER BY other."takenOn" DESC NULLS LAST, other."createdAt" DESC LIMIT 1) END;
+  BEGIN
+    IF value_now IS NOT DISTINCT FROM value_before THEN RETURN; END IF;
+    UPDATE audit SET after = after || jsonb_build_object(now_is.analyte, value_now)
+      WHERE "recordId" = now_is."zoneId" AND action = 'add'
+        AND (SELECT "createdAt" FROM zone WHERE id = now_is."zoneId") = now();
+    IF FOUND THEN RETURN; END IF;
+    INSERT INTO audit ("practiceId", "personId", "personName", "action", "kind", "recordId", "recordName", "before", "after")
+    VALUES (now_is."practiceId", nullif(current_setting('glenfold.person', true), '')::uuid,
+      coalesce(nullif(current_setting('glenfold.personName', true), ''), 'Glenfold'), 'change', 'zone', now_is."zoneId",
+      (SELECT name FROM zone WHERE id = now_is."zoneId"),
+      jsonb_build_object(now_is.analyte, value_before), jsonb_build_object(now_is.analyte, value_now));
+  END $$;
+  REVOKE EXECUTE ON FUNCTION tell_field_test(measurement, measurement) FROM PUBLIC;`;
 
 /** Of the values of a result: what a statement changed is one entry of the result, as "P 21 ppm, K 120 ppm". */
 const AUDIT_VALUES = `
@@ -240,6 +270,7 @@ export class Measurements1795800000000 implements MigrationInterface {
       ALTER TABLE "zone" DROP "thatch", DROP "rootDepth", DROP "probeStop";
 
       ${auditChange(ZONES_OF_SAMPLE, PARTS)}
+      ${AUDIT_FIELD_TESTS}
       ${protect('sample_zone')}
       ${protect('measurement')}
       ${AUDIT_VALUES}
@@ -274,9 +305,9 @@ export class Measurements1795800000000 implements MigrationInterface {
       DELETE FROM "lab_result" WHERE "soilPh" IS NULL AND NOT EXISTS (SELECT 1 FROM "plan" WHERE "labResultId" = "lab_result".id);
       ALTER TABLE "lab_result" ALTER "zoneId" SET NOT NULL, ALTER "soilPh" SET NOT NULL, ALTER "nutrients" DROP DEFAULT;
       CREATE INDEX "lab_result_zone" ON "lab_result" ("practiceId", "zoneId");
-      DROP TABLE "measurement" CASCADE;
+      DROP FUNCTION tell_field_test(measurement, measurement), told_value(measurement);
+      DROP TABLE "measurement";
       DROP FUNCTION audit_values(), audit_changed_values(), tell_values(uuid, uuid, jsonb, jsonb);
-      DROP FUNCTION IF EXISTS told_value;
       ALTER TABLE "lab_result" DROP "reportId", DROP "supersedesId";
       DROP INDEX "lab_result_sample";
       DROP TABLE "sample_zone";

@@ -15,6 +15,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { ApiProblem } from '../api/client.ts';
 import { Words } from './Words.tsx';
+import { apart, together } from './apart.ts';
 import { merge } from './merge.ts';
 import { type NamesById, fieldName, fieldValue } from './recordWords.ts';
 import { useUnits } from './units.tsx';
@@ -40,8 +41,9 @@ export function ConflictDialog<I extends object>({ save, base, named, send, onTh
   const mine = save.variables?.input;
   const conflict = error?.conflict;
   if (!conflict || !mine || dismissed === error) return null;
-  const theirs = conflict.current as Readonly<Record<string, unknown>>;
-  const { kept, contested, theirsOnly } = merge(mine, theirs, base);
+  const theirs = apart(conflict.current);
+  const own = apart(mine, theirs);
+  const { kept, contested, theirsOnly } = merge(own, theirs, base && apart(base));
   const time = new Date(conflict.changedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   const told = (field: string, value: unknown): string => fieldValue(field, value, say, named);
   const decide = (act: () => void): void => {
@@ -72,7 +74,7 @@ export function ConflictDialog<I extends object>({ save, base, named, send, onTh
                 <TableRow key={field}>
                   <TableCell>{fieldName(field)}</TableCell>
                   <TableCell sx={{ fontWeight: 700 }}>
-                    <Words>{told(field, (mine as Readonly<Record<string, unknown>>)[field])}</Words>
+                    <Words>{told(field, own[field])}</Words>
                   </TableCell>
                   <TableCell sx={{ fontWeight: 700 }}>
                     <Words>{told(field, theirs[field])}</Words>
@@ -102,7 +104,7 @@ export function ConflictDialog<I extends object>({ save, base, named, send, onTh
         >
           Keep {conflict.changedBy}’s
         </Button>
-        <Button variant="contained" onClick={() => decide(() => send(kept as I, conflict.current.version))}>
+        <Button variant="contained" onClick={() => decide(() => send(together(kept) as I, conflict.current.version))}>
           Keep mine
         </Button>
       </DialogActions>

@@ -124,6 +124,10 @@ const senses: Readonly<Record<string, Sense>> = {
 };
 
 export function fieldName(field: string): string {
+  if (field.startsWith('values.')) {
+    const analyte = field.slice('values.'.length);
+    return isAnalyte(analyte) ? analytes[analyte].name : analyte;
+  }
   return names[field] ?? field.charAt(0).toUpperCase() + field.slice(1);
 }
 
@@ -170,18 +174,21 @@ function listed(field: string, values: readonly unknown[], named: NamesById): st
   return counted(values.length, field === 'columns' ? 'column' : 'entry');
 }
 
+/** "P₂O₅ 92 lb/acre", or the amount alone where its name stands beside. */
+function valueWords(analyte: string, { value, unit, basis, belowDetection }: ReportedValue, named: boolean): string {
+  const name = named || basis === 'oxide' ? `${basisName(analyte as Analyte, basis)} ` : '';
+  return `${name}${belowDetection ? '<' : ''}${value} ${unit === 'pH' ? '' : unit}`.trim();
+}
+
 function structured(field: string, value: Readonly<Record<string, unknown>>, named: NamesById): string {
   const entries = Object.entries(value);
+  if (field.startsWith('values.'))
+    return valueWords(field.slice('values.'.length), value as unknown as ReportedValue, false);
   switch (field) {
     case 'values':
     case 'nutrients':
       return (
-        entries
-          .map(([nutrient, reported]) => {
-            const { value: amount, unit, basis, belowDetection } = reported as ReportedValue;
-            return `${basisName(nutrient as Analyte, basis)} ${belowDetection ? '<' : ''}${amount} ${unit === 'pH' ? '' : unit}`.trim();
-          })
-          .join(', ') || 'none'
+        entries.map(([analyte, reported]) => valueWords(analyte, reported as ReportedValue, true)).join(', ') || 'none'
       );
     case 'grade':
       return entries.map(([, percent]) => String(percent)).join('-');

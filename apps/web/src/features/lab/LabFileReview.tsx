@@ -50,6 +50,10 @@ import {
 const isChosen = (field: LabField | null): field is Analyte =>
   field !== null && isAnalyte(field) && reportedAs(field).length > 1;
 
+/** Trace elements and the like often have an extract of their own. */
+const asksMethod = ({ field, method }: ColumnMatch): boolean =>
+  field !== null && isNutrient(field) && (method != null || !routineAnalytes.some((one) => one === field));
+
 /** What the samples of a file are shown by: the routine, and whatever else it holds. */
 function shownAnalytes({ rows }: LabReportAnswer): readonly Analyte[] {
   return sheetOrder.filter(
@@ -124,9 +128,9 @@ function ColumnCard({
           onChange={(chosen) => onChange({ ...column, ...chosen })}
         />
       )}
-      {field !== null && isNutrient(field) && (
+      {asksMethod(column) && (
         <OwnMethodField
-          label={`Extractant of ${header}`}
+          label={`${header}, extracted by`}
           value={column.method ?? undefined}
           onChange={(method) => onChange({ ...column, method: method ?? null })}
         />

@@ -7,7 +7,7 @@ import {
   unitWord,
   unitsFor,
 } from '@glenfold/agronomy';
-import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { LabResultAnswer, LabResultInput, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, ListSubheader, MenuItem, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 import { useSaveLabResult } from '../../api/changes.ts';
@@ -68,7 +68,7 @@ function ColumnHead({
       {!isNutrient(analyte) && analytes[analyte].symbol !== name && <div>{name}</div>}
       <ReportedAsField analyte={analyte} label={`Unit of ${name}`} value={column} onChange={set} />
       {head.more?.includes(analyte) && isNutrient(analyte) && (
-        <OwnMethodField label={`Extractant of ${name}`} value={column.method} onChange={(method) => set({ method })} />
+        <OwnMethodField label={`${name}, extracted by`} value={column.method} onChange={(method) => set({ method })} />
       )}
     </>
   );
@@ -186,7 +186,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
       );
   };
 
-  const onSave = async (version = correcting?.version ?? 0): Promise<void> => {
+  const onSave = async (version = correcting?.version ?? 0, merged?: LabResultInput): Promise<void> => {
     setTried(true);
     if (filled.length === 0 || [...read.values()].some(({ problems }) => problems.length > 0)) return;
     setSaving(true);
@@ -194,7 +194,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
       for (const zone of filled) {
         await save.mutateAsync({
           seen: correcting && { id: correcting.id, version },
-          input: read.get(zone.id)!.input,
+          input: merged ?? read.get(zone.id)!.input,
         });
         setRows((last) => ({ ...last, [zone.id]: {} }));
       }
@@ -393,7 +393,12 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         </Box>
       </Box>
       <Trouble error={save.error} />
-      <ConflictDialog save={save} send={(_input, version) => void onSave(version)} onTheirs={onDone} />
+      <ConflictDialog
+        save={save}
+        base={correcting}
+        send={(input, version) => void onSave(version, input)}
+        onTheirs={onDone}
+      />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
         <Button variant="contained" onClick={() => void onSave()} disabled={saving}>
           {correcting ? 'Save the correction' : filled.length > 1 ? `Save ${filled.length} results` : 'Save the result'}

@@ -111,6 +111,8 @@ export function readSheetRow(
     const reported = attempt(cell, () => readTypedValue(text(cell), cell, column));
     if (!reported) continue;
     values[cell] = cell === 'bufferPh' ? { ...reported, method: head.bufferMethod } : reported;
+    // A unit that it does not come in is refused by the contract.
+    if (!unitsFor(cell).includes(reported.unit)) continue;
     const own = inOwnUnit(cell, reported).value;
     if (reported.unit !== column.unit)
       notes.push(`${nutrientSymbol(cell)} ${text(cell)} = ${Number(own.toPrecision(3))} ${unitsFor(cell)[0]}.`);

@@ -19,7 +19,6 @@ const kinds: Readonly<Record<string, string>> = {
   'ground feature': 'thing on the plan',
   'lab import': 'laboratory’s file',
   'lab report': 'laboratory’s file',
-  measurement: 'measurement of',
   'sample zone': 'zone of a bag,',
   'lab result': 'result of',
   plan: 'plan of',
