@@ -1,4 +1,4 @@
-import { nutrientSymbol } from '../analytes/analytes.ts';
+import { analyteSource, analytes, nutrientSymbol, soilAnalytes } from '../analytes/analytes.ts';
 import { surfaces } from '../ground/surfaces.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import { acidityBases, sulfurLimits, sulfurSurfaces, sulfurTable } from '../acidify/tables.ts';
@@ -65,6 +65,24 @@ const ofGrasses = [
 ];
 
 const ofSoilTests = [
+  table(
+    'Soil tests',
+    'What reports hold',
+    analyteSource,
+    ['Analyte', 'Reported in', 'Usual on lawns', 'Panel', 'It answers', 'It does not say'],
+    soilAnalytes.map((key) => {
+      const { name, symbol, units, oxide, plausible, panel, answers, silent } = analytes[key];
+      const told = units.map((unit) => (unit === 'pH' || unit === '' ? 'a plain number' : unit));
+      return [
+        symbol === name ? name : `${name}, ${symbol}`,
+        [...told, ...(oxide ? [`also as ${oxide.name} (${oxide.factor})`] : [])].join(', '),
+        range(plausible),
+        panel ?? '–',
+        answers,
+        silent,
+      ];
+    }),
+  ),
   ...sufficiencySets.map((set) =>
     table(
       'Soil tests',

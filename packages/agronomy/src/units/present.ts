@@ -166,7 +166,11 @@ export function present(sense: Sense, value: number, system: UnitSystem): Presen
   const used = stepFor(converted, step, sense);
   const rounded = roundTo(converted, used) + 0;
   const places = sense === 'depth' ? undefined : decimals(used);
-  const number = format(rounded, sense === 'ph' || sense === 'money' ? (places ?? 0) : 0, places ?? 2);
+  const number = format(
+    rounded,
+    sense === 'ph' || sense === 'money' || sense === 'conductivity' ? (places ?? 0) : 0,
+    places ?? 2,
+  );
   if (sense === 'money') return { value: rounded, unit: label, number, text: `$${number}` };
   return { value: rounded, unit: label, number, text: label === '' ? number : `${number} ${label}` };
 }

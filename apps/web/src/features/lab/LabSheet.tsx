@@ -65,7 +65,7 @@ function ColumnHead({
   if (reportedAs(analyte).length === 1) return unit === '' ? name : `${name}, ${unit}`;
   return (
     <>
-      {!isNutrient(analyte) && analytes[analyte].symbol !== name && <div>{name}</div>}
+      {!isNutrient(analyte) && !analytes[analyte].oxide && <div>{name}</div>}
       <ReportedAsField analyte={analyte} label={`Unit of ${name}`} value={column} onChange={set} />
       {head.more?.includes(analyte) && isNutrient(analyte) && (
         <OwnMethodField label={`${name}, extracted by`} value={column.method} onChange={(method) => set({ method })} />
@@ -73,6 +73,13 @@ function ColumnHead({
     </>
   );
 }
+
+/** A long list opens under its field and scrolls, so that the sheet stays in sight. */
+const BELOW = {
+  slotProps: { paper: { sx: { maxHeight: 340 } } },
+  anchorOrigin: { vertical: 'bottom', horizontal: 'left' },
+  transformOrigin: { vertical: 'top', horizontal: 'left' },
+} as const;
 
 /** Columns for what a report holds beside the routine: added when wanted, kept while they hold something. */
 function MoreColumns({
@@ -102,6 +109,7 @@ function MoreColumns({
         select: {
           multiple: true,
           displayEmpty: true,
+          MenuProps: BELOW,
           renderValue: () =>
             more.length === 0 ? 'Add columns: sulfur, iron, salts, CEC …' : `${more.length} more columns`,
         },
@@ -274,7 +282,9 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
           sx={{
             borderCollapse: 'collapse',
             width: '100%',
-            minWidth: 128 + 90 * cells.length,
+            minWidth: 128 + (cells.length > 7 ? 102 : 90) * cells.length,
+            // The zone stays in sight while the columns scroll.
+            '& tr > th:first-of-type': { position: 'sticky', left: 0, zIndex: 1, background: colours.paper },
             tableLayout: 'fixed',
             '& th': {
               textAlign: 'left',

@@ -1,6 +1,5 @@
 import {
   type Analyte,
-  type Basis,
   type BufferMethod,
   type Extractant,
   type ReportedAs,
@@ -10,12 +9,12 @@ import {
   bufferNames,
   extractantNames,
   extractants,
+  isNutrient,
   reportedAs,
   unitWord,
 } from '@glenfold/agronomy';
 import { MenuItem, TextField } from '@mui/material';
 import { Words } from '../../ui/Words.tsx';
-import { headName } from './fieldNames.ts';
 
 const MISSING = 'The file does not say: choose';
 
@@ -96,7 +95,7 @@ export function OwnMethodField({
       slotProps={{ select: { displayEmpty: true }, htmlInput: { 'aria-label': label } }}
       sx={{ '& .MuiInput-root': { fontSize: '0.82rem' }, width: '100%' }}
     >
-      <MenuItem value="">as the report</MenuItem>
+      <MenuItem value="">as report</MenuItem>
       {extractants.map((name) => (
         <MenuItem key={name} value={name}>
           by {extractantNames[name]}
@@ -117,7 +116,9 @@ interface ReportedAsProps {
 /** Unit and basis of a column in one choice: P in ppm, P₂O₅ in lb/acre, and so on. */
 export function ReportedAsField({ analyte, label, value, onChange }: ReportedAsProps) {
   const options = reportedAs(analyte);
-  const named = (basis: Basis): string => (analytes[analyte].oxide ? basisName(analyte, basis) : headName(analyte));
+  // Where the name stands above, the unit is enough.
+  const told = ({ basis, unit }: ReportedAs): string =>
+    isNutrient(analyte) || analytes[analyte].oxide ? `${basisName(analyte, basis)}, ${unitWord(unit)}` : unitWord(unit);
   return (
     <TextField
       select
@@ -132,7 +133,7 @@ export function ReportedAsField({ analyte, label, value, onChange }: ReportedAsP
       </MenuItem>
       {options.map(({ unit, basis }, index) => (
         <MenuItem key={`${basis} ${unit}`} value={index}>
-          <Words>{`${named(basis)}, ${unitWord(unit)}`}</Words>
+          <Words>{told({ basis, unit })}</Words>
         </MenuItem>
       ))}
     </TextField>
