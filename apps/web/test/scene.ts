@@ -77,7 +77,7 @@ export const printed = (value: number, unit: LabUnit = 'pH', more: Partial<Repor
 });
 
 export const resultWith = (more: Partial<LabResultAnswer> = {}): LabResultAnswer => ({
-  ...{ id: 'r', version: 1, siteId: 's', sampleId: 'a', of: 'soil', zoneIds: ['z'] },
+  ...{ id: 'r', version: 1, siteId: 's', sampleId: 'a', of: 'soil', zoneIds: ['z'], inherited: [] },
   label: 'BL',
   labNumber: null,
   sampledOn: '2026-09-30',

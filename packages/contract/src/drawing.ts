@@ -76,6 +76,11 @@ export class NewZone extends ZoneInput {
   @IsOptional()
   @IsObject()
   properties?: Record<string, unknown> | null;
+
+  /** The zone that it is parted from: its tests speak for the part too. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'Name the zone that it is parted from.' })
+  partOf?: string | null;
 }
 
 /** A thing on the ground, changed. */
@@ -93,6 +98,11 @@ export class DrawnRecord {
 
   @IsUUID()
   id: string;
+
+  /** Of a zone that is taken away: the zone that it is joined to, which keeps its tests. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'Name the zone that it is joined to.' })
+  into?: string | null;
 }
 
 const AT_ONCE = 2000;

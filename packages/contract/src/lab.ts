@@ -197,6 +197,15 @@ export class LabReportChoices {
   depth?: number | null;
 }
 
+/** A zone that a test speaks for although it was not sampled itself. */
+export class InheritedAnswer {
+  @IsString() zoneId: string;
+  /** The zone that was sampled. */
+  @IsString() of: string;
+  /** This zone was parted from it, or it was joined to this zone. */
+  @IsString() how: 'parted' | 'joined';
+}
+
 export class LabResultAnswer {
   @IsString() id: string;
   @IsInt() version: number;
@@ -205,6 +214,8 @@ export class LabResultAnswer {
   @IsString() of: (typeof sampleKinds)[number];
   /** That share the sample. */
   @IsArray() @IsString({ each: true }) zoneIds: string[];
+  /** Zones that it speaks for since the ground was divided anew. */
+  @ValidateNested({ each: true }) @Type(() => InheritedAnswer) inherited: InheritedAnswer[];
   @IsString() label: string;
   @IsOptional() @IsString() labNumber: string | null;
   @IsOptional() @IsString() sampledOn: string | null;

@@ -49,6 +49,7 @@ function issuedToday(issued: unknown): unknown {
         of: 'soil',
         zoneIds: [zoneId],
         values,
+        inherited: [],
         supersedesId: null,
         supersededById: null,
       },

@@ -48,6 +48,10 @@ export class DrawingService {
       await this.ground.site(siteId);
       for (const record of remove) {
         await ofSite(of, record, siteId);
+        if (record.what === 'zone' && record.into) {
+          await ofSite(of, { what: 'zone', id: record.into }, siteId);
+          await of(Zone).change(record.id, { joinedInto: record.into });
+        }
         await of<Zone | GroundFeature>(entityOf[record.what]).remove(record.id);
       }
       for (const record of restore) {

@@ -17,10 +17,11 @@ import { plainToInstance } from 'class-transformer';
 import { In } from 'typeorm';
 import { validate } from 'class-validator';
 import { FieldTestsService, type ZoneTests, zoneTests } from '../measurements/fieldTests.service.ts';
-import { Problem, refuse } from '../platform/problem.ts';
+import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
 import { Site } from '../sites/site.entity.ts';
+import type { Descended } from './lineage.ts';
 import { Zone } from './zone.entity.ts';
 
 interface GeoJsonFeature {
@@ -86,6 +87,11 @@ export class GroundService {
     );
   }
 
+  /** Every zone of the practice with its descent, also those that were taken away. */
+  async descended(): Promise<Descended[]> {
+    return this.records.of(Zone).findWithout(['geometry', 'properties', 'facts', 'taped'], {}, undefined, true);
+  }
+
   /** Zones, deleted or not: what was done on them keeps their names. */
   zonesEver(ids: readonly string[]): Promise<Zone[]> {
     return this.records.of(Zone).findEver({ id: In([...ids]) });
@@ -116,8 +122,10 @@ export class GroundService {
         this.#refuseTwinLabel([...known, ...added], input.label);
         const { tests, rest } = apart(input);
         const values = { ...rest, area: areaAsTaped(input), siteId, position: last + 1 + index };
+        const parent = input.partOf ? known.find(({ id }) => id === input.partOf) : undefined;
+        if (input.partOf && !parent) notFound();
         const zone = await of(Zone).add(values);
-        await this.tests.record(of, zone.id, tests);
+        await this.tests.record(of, zone.id, tests, { inheritedFrom: parent?.id });
         added.push(zone);
       }
       return this.tests.with(added);
@@ -196,7 +204,7 @@ export class GroundService {
         const { tests, rest } = apart(input);
         const zone = await of(Zone).add({ ...rest, siteId: site.id, position: index + 1, geometry, facts });
         // A file says nothing of the day.
-        await this.tests.record(of, zone.id, tests, null);
+        await this.tests.record(of, zone.id, tests, { takenOn: null });
       }
       for (const thing of things) await of(GroundFeature).add({ ...featureValues(thing), siteId: site.id });
       return site;
@@ -284,6 +292,8 @@ export function zoneAnswer(zone: MeasuredZone): ZoneAnswer {
     createdAt: _createdAt,
     deletedAt: _deletedAt,
     position: _position,
+    partOf: _partOf,
+    joinedInto: _joinedInto,
     ...answer
   } = zone;
   return { ...answer, facts: zone.facts ?? {} };

@@ -61,4 +61,12 @@ export class Zone extends Owned {
   /** What the file that it came from said of it beside. */
   @Column({ type: 'jsonb', nullable: true })
   properties: Record<string, unknown> | null;
+
+  /** The zone that it was parted from: its tests speak for this part too. */
+  @Column({ type: 'uuid', nullable: true })
+  partOf: string | null;
+
+  /** Of a zone that was taken away: the one it was joined to. */
+  @Column({ type: 'uuid', nullable: true })
+  joinedInto: string | null;
 }

@@ -11,6 +11,7 @@ import { LabResultAnswer, type LabResultInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { type FindOptionsWhere, In } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
+import { type Heir, heirsAmong } from '../ground/lineage.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
 import { isSame, stored, valuesOf } from '../measurements/reported.ts';
@@ -25,6 +26,8 @@ import { SampleZone } from './sampleZone.entity.ts';
 /** A result with the zones that share its sample, and what has taken its place. */
 export interface KnownResult extends LabResult {
   readonly zoneIds: readonly string[];
+  /** Zones that it speaks for since the ground was divided anew. */
+  readonly inherited: readonly Heir[];
   readonly supersededById: string | null;
 }
 
@@ -62,13 +65,6 @@ export class LabService {
     return this.#withValues(await this.#known({ sample: { siteId } }));
   }
 
-  /** Results of a zone that nothing has taken the place of, newest first. */
-  async current(zoneId: string): Promise<ReadResult[]> {
-    const shared = await this.records.of(SampleZone).find({ zoneId });
-    const found = await this.#known({ sampleId: In(shared.map(({ sampleId }) => sampleId)) });
-    return this.#withValues(found.filter(({ supersededById }) => supersededById === null));
-  }
-
   /** Results that came of these bags and that nothing has taken the place of. */
   async ofBags(bagIds: ReadonlySet<string>): Promise<ReadResult[]> {
     if (bagIds.size === 0) return [];
@@ -88,21 +84,25 @@ export class LabService {
     const zones = await this.records
       .of(SampleZone)
       .find(some ? { sampleId: In(results.map(({ sampleId }) => sampleId)) } : {}, { createdAt: 'ASC', id: 'ASC' });
-    const alive = new Set((await this.ground.undrawnZones()).map(({ id }) => id));
-    const shared = grouped(
-      zones.filter(({ zoneId }) => alive.has(zoneId)),
-      ({ sampleId }) => sampleId,
-    );
+    const ever = await this.ground.descended();
+    const alive = new Set(ever.flatMap(({ id, deletedAt }) => (deletedAt ? [] : [id])));
+    const heirs = heirsAmong(ever);
+    const shared = grouped(zones, ({ sampleId }) => sampleId);
     const superseded = new Map(results.flatMap(({ id, supersedesId }) => (supersedesId ? [[supersedesId, id]] : [])));
     const when = ({ sample, createdAt }: LabResult): string =>
       `${sample.sampledOn ?? dayOf(createdAt)} ${createdAt.toISOString()}`;
     return results
-      .map((result) => ({
-        ...result,
-        zoneIds: (shared.get(result.sampleId) ?? []).map(({ zoneId }) => zoneId),
-        supersededById: superseded.get(result.id) ?? null,
-      }))
-      .filter(({ zoneIds }) => zoneIds.length > 0)
+      .map((result) => {
+        const sampled = (shared.get(result.sampleId) ?? []).map(({ zoneId }) => zoneId);
+        const zoneIds = sampled.filter((id) => alive.has(id));
+        const inherited = sampled
+          .flatMap((id) => heirs(id, takenAt(result)))
+          .filter(
+            ({ zoneId }, at, all) => !zoneIds.includes(zoneId) && all.findIndex((one) => one.zoneId === zoneId) === at,
+          );
+        return { ...result, zoneIds, inherited, supersededById: superseded.get(result.id) ?? null };
+      })
+      .filter(({ zoneIds, inherited }) => zoneIds.length + inherited.length > 0)
       .sort((a, b) => when(b).localeCompare(when(a)));
   }
 
@@ -116,7 +116,7 @@ export class LabService {
   async one(id: string): Promise<ReadResult> {
     const result = await this.records.of(LabResult).one(id);
     const [read] = await this.#withValues(await this.#known({ id: result.id }));
-    return read ?? { ...result, zoneIds: [], supersededById: null, values: {} };
+    return read ?? { ...result, zoneIds: [], inherited: [], supersededById: null, values: {} };
   }
 
   add(input: LabResultInput): Promise<ReadResult> {
@@ -234,6 +234,32 @@ export class LabService {
   }
 }
 
+/**
+ * What rates of a zone rest on: the newest result of soil that nothing has taken the place of; where the zone was not
+ * sampled itself, that of the ground it came from.
+ *
+ * @param results newest first.
+ */
+export function testOf<T extends KnownResult>(results: readonly T[], zoneId: string): T | undefined {
+  const current = results.filter(({ supersededById, sample }) => supersededById === null && sample.of === 'soil');
+  return (
+    current.find(({ zoneIds }) => zoneIds.includes(zoneId)) ??
+    current.find(({ inherited }) => inherited.some((heir) => heir.zoneId === zoneId))
+  );
+}
+
+/** When the soil was taken, as far as that is known. */
+const takenAt = ({ sample, createdAt }: LabResult): Date => (sample.sampledOn ? new Date(sample.sampledOn) : createdAt);
+
+/** Says of what ground a test is, where it is not the zone's own. */
+export function inheritedWords({ zoneIds, inherited }: KnownResult, zoneId: string): string | undefined {
+  const heir = zoneIds.includes(zoneId) ? undefined : inherited.find((one) => one.zoneId === zoneId);
+  if (!heir) return undefined;
+  return heir.how === 'parted'
+    ? `This test is of ${heir.of}, taken before this zone was parted from it.`
+    : `This test is of ${heir.of}, which was joined to this zone: it speaks for that part.`;
+}
+
 const entriesOf = (values: ReportedValues): Array<[Analyte, ReportedValue]> =>
   analyteKeys.flatMap((key) => (values[key] ? [[key, values[key]] as [Analyte, ReportedValue]] : []));
 
@@ -264,11 +290,23 @@ export function questionsAbout({
 }
 
 export function labResultAnswer(result: ReadResult): LabResultAnswer {
-  const { id, version, sampleId, sample, zoneIds, values, createdAt, supersedesId, supersededById } = result;
+  const { id, version, sampleId, sample, zoneIds, inherited, values, createdAt, supersedesId, supersededById } = result;
   const { labNumber, extractant, limeFactor, beside, origin } = result;
   const { siteId, label, sampledOn, depth, of } = sample;
   return {
-    ...{ id, version, siteId, sampleId, of, zoneIds: [...zoneIds], label, labNumber, sampledOn, depth },
+    ...{
+      id,
+      version,
+      siteId,
+      sampleId,
+      of,
+      zoneIds: [...zoneIds],
+      inherited: [...inherited],
+      label,
+      labNumber,
+      sampledOn,
+      depth,
+    },
     ...{ extractant, limeFactor, values: { ...values } as LabResultAnswer['values'], beside, origin },
     ...{ supersedesId, supersededById, recordedAt: createdAt.toISOString() },
     questions: questionsAbout({ depth, values }),

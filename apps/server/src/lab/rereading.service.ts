@@ -1,6 +1,6 @@
 import { type LabField, readLabRow } from '@glenfold/agronomy';
 import type { ColumnChoice } from '@glenfold/contract';
-import { Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { Injectable, Logger, type OnApplicationBootstrap, type OnApplicationShutdown } from '@nestjs/common';
 import { LessThan } from 'typeorm';
 import { Practice } from '../people/practice.entity.ts';
 import { Door } from '../platform/door.ts';
@@ -24,8 +24,9 @@ const KNOWN_BEFORE: ReadonlySet<LabField> = new Set([
  * as values. Values that are known stay as they are, also where somebody corrected them.
  */
 @Injectable()
-export class RereadingService implements OnApplicationBootstrap {
+export class RereadingService implements OnApplicationBootstrap, OnApplicationShutdown {
   readonly #log = new Logger(RereadingService.name);
+  #running: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly records: Records,
@@ -35,9 +36,13 @@ export class RereadingService implements OnApplicationBootstrap {
     private readonly sampling: SamplingService,
   ) {}
 
-  /** In the background: nobody waits for it, and each file stands or falls by itself. */
+  /** In the background: nobody waits for it but the end, and each file stands or falls by itself. */
   onApplicationBootstrap(): void {
-    void this.all().catch((error: unknown) => this.#log.error(error));
+    this.#running = this.all().catch((error: unknown) => this.#log.error(error));
+  }
+
+  onApplicationShutdown(): Promise<void> {
+    return this.#running;
   }
 
   async all(): Promise<void> {

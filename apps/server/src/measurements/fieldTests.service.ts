@@ -11,6 +11,13 @@ export const zoneTests = ['thatch', 'rootDepth', 'probeStop'] as const satisfies
 /** The newest of each, cm; nothing where it was never measured. */
 export type ZoneTests = Record<(typeof zoneTests)[number], number | null>;
 
+interface Recorded {
+  /** The day of the measuring, today unless told; nothing where nobody knows. */
+  readonly takenOn?: string | null;
+  /** The zone that this one is parted from. */
+  readonly inheritedFrom?: string | undefined;
+}
+
 const newestFirst = (a: Measurement, b: Measurement): number =>
   (b.takenOn ?? '').localeCompare(a.takenOn ?? '') || b.createdAt.getTime() - a.createdAt.getTime();
 
@@ -37,13 +44,21 @@ export class FieldTestsService {
    * Write down what was measured on a zone today. What did not change is not measured anew; what was emptied is not known
    * any more, and its earlier values go too.
    */
-  async record(of: RecordsOf, zoneId: string, tests: Partial<ZoneTests>, takenOn?: string | null): Promise<void> {
+  async record(
+    of: RecordsOf,
+    zoneId: string,
+    tests: Partial<ZoneTests>,
+    { takenOn = this.clock.day(), inheritedFrom }: Recorded = {},
+  ): Promise<void> {
     const before = await this.#of([zoneId]);
-    const day = takenOn === undefined ? this.clock.day() : takenOn;
+    const inherited = inheritedFrom ? await this.#of([inheritedFrom]) : [];
     for (const test of zoneTests) {
       const value = tests[test];
       if (value === undefined) continue;
       const own = before.filter(({ analyte }) => analyte === test);
+      // What a part brings along of the whole was measured when the whole was.
+      const same = inherited.find(({ analyte, value: known }) => analyte === test && known === value);
+      const day = same ? same.takenOn : takenOn;
       const [newest] = own;
       if (value === null) for (const { id } of own) await of(Measurement).remove(id);
       else if (newest?.value === value) continue;

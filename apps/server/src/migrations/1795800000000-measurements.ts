@@ -261,13 +261,14 @@ export class Measurements1795800000000 implements MigrationInterface {
           (issued #> '{answer,result}') - ARRAY['zoneId', 'soilPh', 'bufferPh', 'bufferMethod', 'organicMatter', 'nutrients']
           || jsonb_build_object('sampleId', '', 'of', 'soil', 'supersedesId', null, 'supersededById', null,
             'zoneIds', jsonb_build_array(issued #> '{answer,result,zoneId}'),
-            'values', pg_temp.values_of(issued #> '{answer,result}')))
+            'inherited', '[]'::jsonb, 'values', pg_temp.values_of(issued #> '{answer,result}')))
         WHERE issued #> '{answer,result,soilPh}' IS NOT NULL;
 
       DROP INDEX "lab_result_zone";
       ALTER TABLE "lab_result" DROP "zoneId", DROP "soilPh", DROP "bufferPh", DROP "bufferMethod", DROP "organicMatter", DROP "nutrients";
       ALTER TABLE "sample" DROP "zoneId";
       ALTER TABLE "zone" DROP "thatch", DROP "rootDepth", DROP "probeStop";
+      ALTER TABLE "zone" ADD "partOf" uuid REFERENCES "zone" ("id"), ADD "joinedInto" uuid REFERENCES "zone" ("id");
 
       ${auditChange(ZONES_OF_SAMPLE, PARTS)}
       ${AUDIT_FIELD_TESTS}
@@ -286,6 +287,7 @@ export class Measurements1795800000000 implements MigrationInterface {
         ORDER BY one."takenOn" DESC NULLS LAST, one."createdAt" DESC LIMIT 1)`;
     await runner.query(`SELECT set_config('glenfold.loading', 'on', true)`);
     await runner.query(`
+      ALTER TABLE "zone" DROP "partOf", DROP "joinedInto";
       ALTER TABLE "zone" ADD "thatch" double precision, ADD "rootDepth" double precision, ADD "probeStop" double precision;
       UPDATE "zone" SET "thatch" = ${test('thatch')}, "rootDepth" = ${test('rootDepth')}, "probeStop" = ${test('probeStop')};
       ALTER TABLE "sample" ADD "zoneId" uuid REFERENCES "zone" ("id");

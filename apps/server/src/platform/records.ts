@@ -96,13 +96,14 @@ export class OwnedRecords<T extends Owned> {
     columns: readonly K[],
     where: FindOptionsWhere<T> = {},
     order?: FindOptionsOrder<T>,
+    withDeleted = false,
   ): Promise<Array<Omit<T, K>>> {
     return this.records.scoped((manager) => {
       const all = manager.dataSource.getMetadata(this.entity).columns.map(({ propertyName }) => propertyName);
       const select = Object.fromEntries(
         all.map((name) => [name, !(columns as readonly string[]).includes(name)]),
       ) as FindOptionsSelect<T>;
-      return manager.find(this.entity, { select, where: this.#own(where), ...(order ? { order } : {}) });
+      return manager.find(this.entity, { select, where: this.#own(where), withDeleted, ...(order ? { order } : {}) });
     });
   }
 

@@ -12,7 +12,7 @@ import { type PlanChoicesInput, type ZonePlanAnswer, allows } from '@glenfold/co
 import { Injectable } from '@nestjs/common';
 import { IsNull, Not } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
-import { LabService, type ReadResult, labResultAnswer } from '../lab/lab.service.ts';
+import { LabService, type ReadResult, inheritedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
@@ -41,12 +41,12 @@ export class RatesService {
     const results = await this.lab.results(zone.siteId);
     const products = await this.catalogue.products();
     const open = await this.#open(zoneId);
-    const result = newest(results, zoneId);
+    const result = testOf(results, zoneId);
     const test = result && soilTest(result);
     if (!result || !test)
       throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
     const others = zones.flatMap((other): TestedZone[] => {
-      const found = other.id === zoneId ? undefined : newest(results, other.id);
+      const found = other.id === zoneId ? undefined : testOf(results, other.id);
       const tested = found && soilTest(found);
       return tested ? [{ zone: zoneFacts(other), test: tested }] : [];
     });
@@ -62,7 +62,7 @@ export class RatesService {
     const answer = {
       zoneId,
       result: labResultAnswer(result),
-      reading,
+      reading: { ...reading, notes: [inheritedWords(result, zoneId) ?? [], reading.notes].flat() },
       plan,
       choices,
       version: open?.version ?? 0,
@@ -154,14 +154,6 @@ export class RatesService {
 
 function choicesTold({ choices, version }: Plan) {
   return { ...choices, version };
-}
-
-/** What rates rest on: the newest result of soil that nothing has taken the place of. */
-function newest(results: readonly ReadResult[], zoneId: string): ReadResult | undefined {
-  return results.find(
-    ({ zoneIds, supersededById, sample }) =>
-      supersededById === null && sample.of === 'soil' && zoneIds.includes(zoneId),
-  );
 }
 
 /** Nothing instead of null, as the core has it. */

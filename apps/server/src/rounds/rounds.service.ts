@@ -13,7 +13,7 @@ import { GroundService, type UndrawnZone, siteAnswer } from '../ground/ground.se
 import type { Site } from '../sites/site.entity.ts';
 import type { LabReport } from '../lab/labReport.entity.ts';
 import { LabReportService } from '../lab/labReport.service.ts';
-import { type KnownResult, LabService } from '../lab/lab.service.ts';
+import { type KnownResult, LabService, testOf } from '../lab/lab.service.ts';
 import { Work } from '../platform/work.ts';
 import type { Plan } from '../rates/plan.entity.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
@@ -95,7 +95,7 @@ export class RoundsService {
     const own = zones.filter(({ siteId }) => siteId === site.id);
     const newest = new Map(
       own.flatMap(({ id }): Array<[string, KnownResult]> => {
-        const result = results.find(({ zoneIds, sample }) => sample.of === 'soil' && zoneIds.includes(id));
+        const result = testOf(results, id);
         return result ? [[id, result]] : [];
       }),
     );

@@ -5,7 +5,7 @@ import { useDeferredValue, useMemo } from 'react';
 import { Link } from 'react-router';
 import { colours } from '../ui/theme.ts';
 import { CoreStick } from '../ui/CoreStick.tsx';
-import { isCurrent, phText } from '../ui/results.ts';
+import { newestOf, phText } from '../ui/results.ts';
 import { useUnits } from '../ui/units.tsx';
 import { stepPath } from '../ui/steps.ts';
 
@@ -26,16 +26,7 @@ export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnP
   // Of hundreds of zones those in sight come first, and the work beside them before the rest.
   const drawn = useDeferredValue(zones, zones.slice(0, IN_SIGHT));
   // The first of a zone is its newest.
-  const newest = useMemo(
-    () =>
-      new Map(
-        results
-          .filter(isCurrent)
-          .toReversed()
-          .flatMap((result) => result.zoneIds.map((zoneId) => [zoneId, result] as const)),
-      ),
-    [results],
-  );
+  const newest = useMemo(() => new Map(zones.map(({ id }) => [id, newestOf(results, id)])), [zones, results]);
   return (
     <Box
       component="nav"

@@ -91,6 +91,8 @@ const names: Readonly<Record<string, string>> = {
   turn: 'In the walk',
   values: 'Values',
   nutrients: 'Nutrients',
+  partOf: 'Parted from',
+  joinedInto: 'Joined to',
   analyte: 'What',
   takenOn: 'Measured on',
   qualifier: 'Told as',

@@ -4,9 +4,14 @@ import type { LabResultAnswer } from '@glenfold/contract';
 /** Whether rates rest on a result: of soil, and nothing has taken its place. */
 export const isCurrent = ({ of, supersededById }: LabResultAnswer): boolean => of === 'soil' && supersededById === null;
 
-/** The newest result of a zone. @param results newest first */
+/** The newest result of a zone; where it was not sampled itself, that of the ground it came from. @param results newest first */
 export function newestOf(results: readonly LabResultAnswer[], zoneId: string | undefined): LabResultAnswer | undefined {
-  return results.find((result) => isCurrent(result) && zoneId !== undefined && result.zoneIds.includes(zoneId));
+  if (zoneId === undefined) return undefined;
+  const current = results.filter(isCurrent);
+  return (
+    current.find(({ zoneIds }) => zoneIds.includes(zoneId)) ??
+    current.find(({ inherited }) => inherited.some((heir) => heir.zoneId === zoneId))
+  );
 }
 
 /** pH in water, to the tenth; a dash where none was reported. */

@@ -50,7 +50,10 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
         <TableBody>
           {results.map((result) => {
             const own = zones.filter(({ id }) => result.zoneIds.includes(id));
-            const name = own.map((zone) => zone.name).join(', ');
+            const heirs = result.inherited.flatMap(({ zoneId, of }) =>
+              zones.flatMap(({ id, name: heir }) => (id === zoneId ? [{ heir, of }] : [])),
+            );
+            const name = own.map((zone) => zone.name).join(', ') || (heirs[0]?.of ?? 'Ground that is gone');
             const replaced = result.supersededById !== null;
             const beside = sheetOrder.filter((analyte) => result.values[analyte] && !isRoutine(analyte));
             return (
@@ -58,7 +61,7 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                 <TableCell>
                   <Box
                     component={Link}
-                    to={stepPath(siteId, 'reading', result.zoneIds[0])}
+                    to={stepPath(siteId, 'reading', result.zoneIds[0] ?? result.inherited[0]?.zoneId)}
                     sx={{ color: colours.ink, fontWeight: 700 }}
                   >
                     {name}
@@ -72,6 +75,9 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                     </Box>
                   )}
                   {result.supersedesId && <Box sx={{ fontSize: '0.85rem' }}>Takes the place of the one below.</Box>}
+                  {heirs.length > 0 && (
+                    <Box sx={{ fontSize: '0.85rem' }}>Speaks for {heirs.map(({ heir }) => heir).join(', ')} too.</Box>
+                  )}
                   {beside.length > 0 && (
                     <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>
                       <Words>{`Also ${beside.map((analyte) => valueText(analyte, result.values[analyte]!)).join(', ')}.`}</Words>
@@ -96,7 +102,7 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   <ValueCell key={analyte} analyte={analyte} result={result} />
                 ))}
                 <TableCell sx={{ whiteSpace: 'nowrap', textAlign: 'right' }}>
-                  {onCorrect && !replaced && (
+                  {onCorrect && !replaced && own.length > 0 && (
                     <>
                       <Button
                         size="small"

@@ -274,7 +274,7 @@ export function PlanEditor({
       void make({
         name: `Part ${part.name} from ${zone.name}`,
         redrawn: redrawn(zone, left as Outline),
-        newZones: [part],
+        newZones: [{ ...part, partOf: zone.id }],
       });
   };
   const mended = (fault: Fault): void => {
@@ -379,7 +379,7 @@ export function PlanEditor({
               void make({
                 name: `Join ${other.name} to ${zone.name}`,
                 redrawn: redrawn(zone, joined),
-                removed: [{ what: 'zone', id: other.id }],
+                removed: [{ what: 'zone', id: other.id, into: zone.id }],
               });
             else setQuestion(null);
           }}
