@@ -106,7 +106,7 @@ it('the demo of the former version comes over row by row: no value, zone, file, 
     const tests = await sql('SELECT * FROM measurement WHERE "zoneId" IS NOT NULL');
     const measured = old('zone').flatMap(({ id, ...zone }) =>
       ['thatch', 'rootDepth', 'probeStop'].flatMap((test) =>
-        zone[test] === null ? [] : [`${String(id)} ${test} ${String(zone[test])}`],
+        zone[test] === null ? [] : [`${String(id)} ${test} ${String(zone[test] as number)}`],
       ),
     );
     expect(measured.length).toBeGreaterThan(5);

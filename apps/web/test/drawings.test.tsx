@@ -46,7 +46,7 @@ const zone: ZoneAnswer = {
   facts: {},
   properties: null,
 };
-const result = resultWith({ values: { soilPh: printed(5.2) } as never, depth: 15.24 });
+const result = resultWith({ values: { soilPh: printed(5.2) }, depth: 15.24 });
 
 describe('the core stick', () => {
   it('draws open what is not known, and says so', () => {
@@ -87,7 +87,7 @@ describe('the core stick', () => {
     for (const size of ['small', 'large'] as const) {
       const low = draw(<CoreStick zone={zone} result={result} size={size} />);
       const wanted = draw(
-        <CoreStick zone={zone} result={{ ...result, values: { soilPh: printed(6.4) } as never }} size={size} />,
+        <CoreStick zone={zone} result={{ ...result, values: { soilPh: printed(6.4) } }} size={size} />,
       );
       expect(low).toContain('fill="#A85B14"');
       expect(wanted).not.toContain('fill="#A85B14"');

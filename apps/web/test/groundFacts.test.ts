@@ -79,7 +79,7 @@ describe('what speaks for or against a cause', () => {
     };
     const told = troubleFacts(
       { ...zone, facts },
-      resultWith({ values: { soilPh: printed(5.1), organicMatter: printed(2.2, '%') } as never }),
+      resultWith({ values: { soilPh: printed(5.1), organicMatter: printed(2.2, '%') } }),
       planOf(...spots, far, tree),
       today,
     );

@@ -151,7 +151,7 @@ describe('a report that is typed', () => {
 describe('results on record', () => {
   const low = resultWith({
     zoneIds: [lawnId],
-    values: { ...resultWith().values, p: printed(27, 'mg/kg', { belowDetection: true }) } as never,
+    values: { ...resultWith().values, p: printed(27, 'mg/kg', { belowDetection: true }) },
     beside: 'Lime: 40 lb; Come again in spring',
     questions: ['A buffer pH above the soil’s own is unusual here.'],
   });
@@ -166,7 +166,7 @@ describe('results on record', () => {
 
   it('hold beside the routine what else was measured, and those that were superseded say so', () => {
     const more = { zn: printed(1.2, 'mg/kg', { method: 'dtpa' }), saltPh: printed(5.1) };
-    const old = resultWith({ id: 'old', zoneIds: [lawnId, courtId], supersededById: 'r', values: more as never });
+    const old = resultWith({ id: 'old', zoneIds: [lawnId, courtId], supersededById: 'r', values: more });
     open([{ ...low, supersedesId: 'old' }, old]);
     const row = screen.getByRole('link', { name: 'Back lawn, Court' }).closest('tr')!;
     expect(row.textContent).toMatch(

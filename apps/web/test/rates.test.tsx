@@ -69,7 +69,7 @@ const zone = {
 } as unknown as ZoneAnswer;
 const result = resultWith({
   label: 'GR-1',
-  values: { soilPh: printed(5.4), bufferPh: printed(6.4, 'pH', { method: 'smp' }) } as never,
+  values: { soilPh: printed(5.4), bufferPh: printed(6.4, 'pH', { method: 'smp' }) },
   depth: 15.24,
   sampledOn: null,
 });

@@ -88,7 +88,7 @@ export const resultWith = (more: Partial<LabResultAnswer> = {}): LabResultAnswer
     soilPh: printed(5.6),
     bufferPh: printed(6.6, 'pH', { method: 'smp' }),
     organicMatter: printed(3.1, '%'),
-  } as LabResultAnswer['values'],
+  },
   beside: null,
   origin: 'typed',
   supersedesId: null,

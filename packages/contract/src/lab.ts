@@ -68,7 +68,7 @@ export const ValuesInput = class ValuesInput {} as new () => Partial<Record<Anal
 export type ValuesInput = InstanceType<typeof ValuesInput>;
 for (const analyte of soilAnalytes)
   for (const check of [IsOptional(), ValidateNested(), ValueOf(analyte), Type(() => ReportedValueInput)])
-    check(ValuesInput.prototype, analyte);
+    check(ValuesInput.prototype as object, analyte);
 
 /** What a laboratory found in one sample, which one zone or several share. Depth in cm. */
 export class LabResultInput {

@@ -155,9 +155,9 @@ async function checkValues(tables: Tables): Promise<void> {
       ...{ label, sampledOn, of: of ?? 'soil', depth: Number(depth) },
       limeFactor: result.limeFactor === null ? null : Number(result.limeFactor),
       zoneIds: (zones.get(result.sampleId) ?? []).map(({ zoneId }) => zoneId),
-      values: Object.fromEntries(
+      values: Object.fromEntries<object>(
         (values.get(result.id) ?? []).flatMap((one) =>
-          one.deletedAt === null ? [[one.analyte, { ...reported(numbered(one)) }]] : [],
+          one.deletedAt === null ? [[String(one.analyte), { ...reported(numbered(one)) }] as const] : [],
         ),
       ),
     };

@@ -307,7 +307,7 @@ export function labResultAnswer(result: ReadResult): LabResultAnswer {
       sampledOn,
       depth,
     },
-    ...{ extractant, limeFactor, values: { ...values } as LabResultAnswer['values'], beside, origin },
+    ...{ extractant, limeFactor, values: { ...values }, beside, origin },
     ...{ supersedesId, supersededById, recordedAt: createdAt.toISOString() },
     questions: questionsAbout({ depth, values }),
   };

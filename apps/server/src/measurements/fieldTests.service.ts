@@ -62,7 +62,7 @@ export class FieldTestsService {
       const [newest] = own;
       if (value === null) for (const { id } of own) await of(Measurement).remove(id);
       else if (newest?.value === value) continue;
-      else if (newest && newest.takenOn === day) await of(Measurement).change(newest.id, { value });
+      else if (newest?.takenOn === day) await of(Measurement).change(newest.id, { value });
       else await of(Measurement).add(this.#measured(zoneId, test, value, day));
     }
   }

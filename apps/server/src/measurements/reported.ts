@@ -1,4 +1,4 @@
-import type { Analyte, ReportedValue, ReportedValues } from '@glenfold/agronomy';
+import type { ReportedValue, ReportedValues } from '@glenfold/agronomy';
 import type { Measurement } from './measurement.entity.ts';
 
 type Stored = Pick<Measurement, 'value' | 'unit' | 'basis' | 'method' | 'qualifier'>;
@@ -21,9 +21,7 @@ export function reported({ value, unit, basis, method, qualifier }: Stored): Rep
 
 /** What measurements of one result say, by analyte. */
 export function valuesOf(measurements: readonly Measurement[]): ReportedValues {
-  return Object.fromEntries(measurements.map((one) => [one.analyte, reported(one)])) as Partial<
-    Record<Analyte, ReportedValue>
-  >;
+  return Object.fromEntries(measurements.map((one) => [one.analyte, reported(one)]));
 }
 
 /** Whether a kept value is this one. */

@@ -1,4 +1,4 @@
-import { type Nutrient, nutrients } from '../analytes/analytes.ts';
+import { nutrients } from '../analytes/analytes.ts';
 import { type ReportedValue, type ReportedValues, inOwnUnit } from '../analytes/reported.ts';
 import type { BufferMethod } from '../lab/buffers.ts';
 import { phInWater } from '../lab/saltPh.ts';
@@ -94,9 +94,7 @@ export function soilTestOf(sample: ReportedSample): SoilTest | undefined {
     extractant,
     depth,
     organicMatter: organicMatter?.value,
-    nutrients: Object.fromEntries(nutrients.flatMap((key) => (values[key] ? [[key, values[key]]] : []))) as Partial<
-      Record<Nutrient, ReportedValue>
-    >,
+    nutrients: Object.fromEntries(nutrients.flatMap((key) => (values[key] ? [[key, values[key]]] : []))),
     ec: own('ecPaste', ecPaste),
     ...(twice !== undefined
       ? { ecDiluted: { ratio: '1:2' as const, value: twice } }

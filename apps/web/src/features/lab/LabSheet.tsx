@@ -1,14 +1,5 @@
-import {
-  type Analyte,
-  analyteKindNames,
-  analytes,
-  isNutrient,
-  reportedAs,
-  unitWord,
-  unitsFor,
-} from '@glenfold/agronomy';
 import type { LabResultAnswer, LabResultInput, ZoneAnswer } from '@glenfold/contract';
-import { Box, Button, ListSubheader, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 import { useSaveLabResult } from '../../api/changes.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
@@ -17,22 +8,15 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
 import { fieldName } from './fieldNames.ts';
-import {
-  BufferMethodField,
-  ExtractantField,
-  LimeFactorField,
-  OwnMethodField,
-  ReportedAsField,
-} from './MethodFields.tsx';
+import { ColumnHead, MoreColumns } from './SheetColumns.tsx';
+import { BufferMethodField, ExtractantField, LimeFactorField } from './MethodFields.tsx';
 import {
   type Cell,
   type SheetHead,
   type SheetRow,
   cellsOf,
-  columnOf,
   freshHead,
   isBlank,
-  moreAnalytes,
   readSheetRow,
   sheetOf,
 } from './sheet.ts';
@@ -45,91 +29,6 @@ interface LabSheetProps {
   /** A recorded result to correct, instead of new ones. */
   readonly correcting?: LabResultAnswer | undefined;
   readonly onDone: () => void;
-}
-
-/** What stands over a column: its name with the unit, to be chosen where reports differ. */
-function ColumnHead({
-  analyte,
-  head,
-  onChange,
-}: {
-  readonly analyte: Analyte;
-  readonly head: SheetHead;
-  readonly onChange: (head: SheetHead) => void;
-}) {
-  const column = columnOf(head, analyte);
-  const name = fieldName(analyte);
-  const set = (change: Partial<typeof column>): void =>
-    onChange({ ...head, columns: { ...head.columns, [analyte]: { ...column, ...change } } });
-  const unit = unitWord(unitsFor(analyte)[0]!);
-  if (reportedAs(analyte).length === 1) return unit === '' ? name : `${name}, ${unit}`;
-  return (
-    <>
-      {!isNutrient(analyte) && !analytes[analyte].oxide && <div>{name}</div>}
-      <ReportedAsField analyte={analyte} label={`Unit of ${name}`} value={column} onChange={set} />
-      {head.more?.includes(analyte) && isNutrient(analyte) && (
-        <OwnMethodField label={`${name}, extracted by`} value={column.method} onChange={(method) => set({ method })} />
-      )}
-    </>
-  );
-}
-
-/** A long list opens under its field and scrolls, so that the sheet stays in sight. */
-const BELOW = {
-  slotProps: { paper: { sx: { maxHeight: 340 } } },
-  anchorOrigin: { vertical: 'bottom', horizontal: 'left' },
-  transformOrigin: { vertical: 'top', horizontal: 'left' },
-} as const;
-
-/** Columns for what a report holds beside the routine: added when wanted, kept while they hold something. */
-function MoreColumns({
-  head,
-  rows,
-  onChange,
-}: {
-  readonly head: SheetHead;
-  readonly rows: Readonly<Record<string, SheetRow>>;
-  readonly onChange: (head: SheetHead) => void;
-}) {
-  const more = head.more ?? [];
-  const isFilled = (analyte: Analyte): boolean => Object.values(rows).some((row) => (row[analyte] ?? '').trim() !== '');
-  return (
-    <TextField
-      select
-      variant="standard"
-      value={[...more]}
-      onChange={(event) => {
-        const chosen = event.target.value as unknown as readonly Analyte[];
-        onChange({
-          ...head,
-          more: moreAnalytes.filter((one) => chosen.includes(one) || (more.includes(one) && isFilled(one))),
-        });
-      }}
-      slotProps={{
-        select: {
-          multiple: true,
-          displayEmpty: true,
-          MenuProps: BELOW,
-          renderValue: () =>
-            more.length === 0 ? 'Add columns: sulfur, iron, salts, CEC …' : `${more.length} more columns`,
-        },
-        htmlInput: { 'aria-label': 'More columns' },
-      }}
-      sx={{ mb: 1, minWidth: 300 }}
-    >
-      {moreAnalytes.flatMap((analyte, index) => {
-        const { kind, name } = analytes[analyte];
-        const opens = index === 0 || analytes[moreAnalytes[index - 1]!].kind !== kind;
-        return [
-          ...(opens ? [<ListSubheader key={kind}>{analyteKindNames[kind]}</ListSubheader>] : []),
-          <MenuItem key={analyte} value={analyte} dense>
-            {more.includes(analyte) ? '✓ ' : ''}
-            {name}
-          </MenuItem>,
-        ];
-      })}
-    </TextField>
-  );
 }
 
 /** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */

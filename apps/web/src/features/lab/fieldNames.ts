@@ -15,7 +15,7 @@ const others = { label: 'Bag label', labNumber: 'Lab number', sampledOn: 'Sample
 
 /** What a column of a report is called on screen. */
 export function fieldName(field: LabField): string {
-  if (!isAnalyte(field)) return others[field as keyof typeof others];
+  if (!isAnalyte(field)) return others[field];
   return isNutrient(field) ? analytes[field].symbol : analytes[field].name;
 }
 

@@ -143,7 +143,7 @@ export function readSheetRow(
 /** A recorded result back on the sheet, to be corrected. */
 export function sheetOf(result: LabResultAnswer): { readonly head: SheetHead; readonly row: SheetRow } {
   const known = sheetOrder.flatMap((analyte) => {
-    const value = result.values[analyte] as ReportedValue | undefined;
+    const value = result.values[analyte];
     return value ? [[analyte, value] as const] : [];
   });
   const columns = Object.fromEntries(

@@ -94,7 +94,7 @@ export function Reading({ site, zone, results }: StepProps) {
             <div key={note}>{note}</div>
           ))}
           <div>{reading.buffer}</div>
-          {(reading.others ?? []).length > 0 && (
+          {reading.others.length > 0 && (
             <div>
               <strong>Also on this report. </strong>
               <Words>{reading.others.join(' ')}</Words>
