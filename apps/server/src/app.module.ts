@@ -6,6 +6,7 @@ import { FirstRun } from './demo/firstRun.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
 import { GroundModule } from './ground/ground.module.ts';
 import { LabModule } from './lab/lab.module.ts';
+import { OwnLaboratoriesModule } from './laboratories/ownLaboratories.module.ts';
 import { PeopleModule } from './people/people.module.ts';
 import { appOptions } from './database.ts';
 import { DescriptionController } from './platform/openapi.ts';
@@ -29,6 +30,7 @@ export class AppModule {
         StandInsModule.everywhere(),
         PeopleModule.with(installation),
         GroundModule,
+        OwnLaboratoriesModule,
         SamplingModule,
         LabModule,
         CatalogueModule,

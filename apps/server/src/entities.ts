@@ -6,6 +6,7 @@ import { Site } from './sites/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
 import { LabReport } from './lab/labReport.entity.ts';
 import { LabResult } from './lab/labResult.entity.ts';
+import { OwnLaboratory } from './laboratories/ownLaboratory.entity.ts';
 import { Sample } from './lab/sample.entity.ts';
 import { SampleZone } from './lab/sampleZone.entity.ts';
 import { Measurement } from './measurements/measurement.entity.ts';
@@ -33,6 +34,7 @@ export const ownedEntities = [
   GroundFeature,
   ZonePhoto,
   Underlay,
+  OwnLaboratory,
   Bag,
   Core,
   CoreTap,

@@ -16,6 +16,7 @@ import {
   type Route,
   type Who,
   bagBody,
+  laboratoryBody,
   lying,
   nobodyThere,
   picture,
@@ -89,6 +90,12 @@ async function records(practiceId: string): Promise<Ids> {
       matches: JSON.stringify(lying.matches),
       opacity: 0.5,
     }),
+    laboratoryId: await add('laboratory', {
+      ...laboratoryBody,
+      name: `L${count}`,
+      depths: JSON.stringify(laboratoryBody.depths),
+      fees: JSON.stringify(laboratoryBody.fees),
+    }),
     productId: await add('product', {
       position: 1,
       name: 'P',
@@ -144,6 +151,7 @@ async function versionAt(path: string, { id }: Route, ids: Ids): Promise<number>
     resultId: 'lab_result',
     importId: 'lab_report',
     productId: 'product',
+    laboratoryId: 'laboratory',
     memberId: 'membership',
   };
   const key = id ?? (path.startsWith('/zones') ? 'zoneId' : 'siteId');

@@ -273,7 +273,12 @@ describe('a bag that is sent', () => {
     expect(amended.rows[0]!.questions.join()).toMatch(/was read before, with pH/);
     await send('post', `/lab-reports/${amended.id}/confirm`, {}, 201);
     const after = await results();
-    expect(after.map(({ id, origin }) => [id, origin])).toEqual([[before[0]!.id, amended.fileName]]);
+    // Both can be read; the new one counts.
+    expect(after.map(({ origin, supersedesId }) => [origin, supersedesId])).toEqual([
+      [amended.fileName, before[0]!.id],
+      [file.fileName, null],
+    ]);
+    expect(after[1]).toMatchObject({ id: before[0]!.id, supersededById: after[0]!.id });
   });
 
   it('of which a number is not reported is asked after; a lost bag takes no news', async () => {

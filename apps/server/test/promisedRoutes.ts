@@ -20,6 +20,7 @@ export type Ids = Readonly<
     | 'photoId'
     | 'underlayId'
     | 'bagId'
+    | 'laboratoryId'
     | 'coreId',
     string
   >
@@ -38,6 +39,16 @@ export interface Route {
   /** Nothing in it belongs to a practice, or what does is the asker's own. */
   readonly ownOnly?: true;
 }
+
+export const laboratoryBody = {
+  name: 'Tidewater Soils',
+  extractant: 'mehlich-3',
+  depths: [{ for: 'lawns', from: 7, to: 11 }],
+  volume: 500,
+  fees: [{ panel: 'routine', fee: 18 }],
+  daysLeast: 5,
+  daysMost: 9,
+} as const;
 
 export const zoneBody = {
   name: 'Strip',
@@ -165,6 +176,18 @@ export const promised: Readonly<Record<string, Route>> = {
   'DELETE /bags/:bagId': { for: 'OA' },
   'POST /bags/:bagId/restore': { for: 'OA' },
 
+  'POST /laboratories': {
+    for: 'OA',
+    ownOnly: true,
+    body: () => ({ ...laboratoryBody, name: `Laboratory ${(labels += 1)}` }),
+  },
+  'PUT /laboratories/:id': {
+    for: 'OA',
+    id: 'laboratoryId',
+    body: () => ({ ...laboratoryBody, name: `Laboratory ${(labels += 1)}` }),
+  },
+  'DELETE /laboratories/:id': { for: 'OA', id: 'laboratoryId' },
+  'POST /laboratories/:id/restore': { for: 'OA', id: 'laboratoryId' },
   'GET /products': { for: 'OA', ownOnly: true },
   'PUT /products/:id': { for: 'OA', id: 'productId', body: () => ({ bagMass: 20, bagPrice: 9 }) },
   'POST /sites': { for: 'OA', ownOnly: true, body: () => ({ name: 'New' }) },

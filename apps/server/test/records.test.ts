@@ -257,6 +257,8 @@ describe('the migrations', () => {
     const column = async (): Promise<number> =>
       (await server.sql(`SELECT 1 FROM information_schema.columns WHERE column_name = 'aimReason'`)).length;
     await owner.undoLastMigration();
+    expect([await there('laboratory'), await there('measurement')]).toEqual([false, true]);
+    await owner.undoLastMigration();
     expect([await there('measurement'), await there('lab_import'), await column()]).toEqual([false, true, 1]);
     await owner.undoLastMigration();
     expect([await column(), await there('standin_sample')]).toEqual([0, true]);

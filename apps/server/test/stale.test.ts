@@ -1,6 +1,7 @@
 import { type ConflictAnswer, type ProblemAnswer, type ZoneAnswer, zoneInput as inputOf } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { printed } from './client.ts';
+import { laboratoryBody } from './promisedRoutes.ts';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
 jest.setTimeout(60_000);
@@ -33,6 +34,15 @@ const fileInput = ({ columns, extractant }: Record_) => ({
   extractant,
 });
 
+const laboratoryInput = ({
+  id: _id,
+  version: _version,
+  simulated: _simulated,
+  units: _units,
+  reports: _reports,
+  ...rest
+}: Record_) => rest;
+
 /** Every kind of record that people edit. */
 const editable: Readonly<Record<string, Editable>> = {
   site: {
@@ -64,6 +74,15 @@ const editable: Readonly<Record<string, Editable>> = {
     save: ({ id }) => `/lab-results/${id}`,
     saves: (result) => [resultInput(result, 6.1), resultInput(result, 6.2)],
     audited: 'lab result',
+  },
+  laboratory: {
+    read: () => '/laboratories',
+    save: ({ id }) => `/laboratories/${id}`,
+    saves: (own) => [
+      { ...laboratoryInput(own), phone: '1' },
+      { ...laboratoryInput(own), phone: '2' },
+    ],
+    audited: 'laboratory',
   },
   file: {
     read: ({ siteId }) => `/sites/${siteId}/lab-reports`,
@@ -116,7 +135,9 @@ const read = async (path: string, id?: string): Promise<Record_> => {
   const body = (await first.ask('get', path)).body as Record_ | Record_[];
   // The last of a list: nobody else's test rests on it, and the last member is no owner.
   if (!Array.isArray(body)) return body;
-  return id ? body.find((record) => record.id === id)! : body.at(-1)!;
+  return id
+    ? body.find((record) => record.id === id)!
+    : body.filter((record) => (record.id as string | null) !== null).at(-1)!;
 };
 
 beforeAll(async () => {
@@ -125,6 +146,8 @@ beforeAll(async () => {
   const sites = (await first.ask('get', '/sites')).body as Record_[];
   siteId = sites.find(({ name }) => String(name).startsWith('Harbour'))!.id;
   zoneId = (await read(`/sites/${siteId}/zones`)).id;
+  // Its own stands before those that let know by themselves.
+  expect((await first.ask('post', '/laboratories', laboratoryBody)).status).toBe(201);
 });
 afterAll(() => server.close());
 

@@ -155,6 +155,7 @@ export const bagWith = (more: Partial<BagAnswer> = {}): BagAnswer => ({
 
 export const laboratory: LaboratoryAnswer = {
   name: 'Tidewater Soils',
+  ...{ id: null, version: 0, address: null, scientist: null, phone: null },
   simulated: true,
   extractant: 'mehlich-3',
   bufferMethod: 'smp',
@@ -169,7 +170,8 @@ export const laboratory: LaboratoryAnswer = {
     { panel: 'routine', fee: 18 },
     { panel: 'organic matter', fee: 6 },
   ],
-  days: [4, 9],
+  daysLeast: 4,
+  daysMost: 9,
 };
 
 export const productWith = (more: Partial<ProductAnswer> = {}): ProductAnswer => ({

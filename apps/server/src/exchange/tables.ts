@@ -5,6 +5,7 @@ import { Underlay } from '../ground/underlay.entity.ts';
 import { ZonePhoto } from '../ground/zonePhoto.entity.ts';
 import { Site } from '../sites/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
+import { OwnLaboratory } from '../laboratories/ownLaboratory.entity.ts';
 import { LabReport } from '../lab/labReport.entity.ts';
 import { LabResult } from '../lab/labResult.entity.ts';
 import { Sample } from '../lab/sample.entity.ts';
@@ -58,6 +59,7 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: GroundFeature, file: 'ground-features.geojson', what: 'beds, drives, lines, trees and the like' },
   { entity: ZonePhoto, file: 'photos.json', what: 'photos of zones, as base64' },
   { entity: Underlay, file: 'underlays.json', what: 'images under plans, as base64, and where they lie' },
+  { entity: OwnLaboratory, file: 'laboratories.json', what: 'laboratories of its own; depths in cm, bags in mL' },
   { entity: Bag, file: 'bags.json', what: 'bags as they were planned, and where they are; depths in cm' },
   { entity: Core, file: 'cores.json', what: 'where the probe was pushed, how deep, and what came up; depths in cm' },
   { entity: CoreTap, file: 'core-taps.json', what: 'the walks’ touches as the devices sent them' },

@@ -4,7 +4,7 @@ import { type Tables, readTables } from './readTables.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
 /** Files that an export of format 1 did not have. */
-const since2 = ['sample-zones.csv', 'measurements.csv'];
+const since2 = ['laboratories.json', 'sample-zones.csv', 'measurements.csv'];
 
 type Value = Readonly<Record<string, unknown>>;
 const isValue = (value: unknown): value is Value => typeof value === 'object' && value !== null && 'value' in value;
@@ -96,6 +96,7 @@ export function readVersion1(files: ReadonlyMap<string, string>): Tables {
   );
   return new Map([
     ...old,
+    ['laboratories.json', []],
     ['samples.csv', samples.map((sample): Row => ({ ...sample, of: 'soil', depthFrom: 0 }))],
     [
       'sample-zones.csv',

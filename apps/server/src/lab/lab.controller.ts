@@ -4,7 +4,6 @@ import {
   LabReportChoices,
   LabResultAnswer,
   LabResultInput,
-  LaboratoryAnswer,
   LaboratoryNewsAnswer,
 } from '@glenfold/contract';
 import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
@@ -23,14 +22,6 @@ export class LabController {
     private readonly imports: LabReportService,
     private readonly laboratories: LaboratoriesService,
   ) {}
-
-  /** Laboratories that bags can be sent to from here. */
-  @Get('laboratories')
-  @For('work.read')
-  @ApiOkResponse({ type: LaboratoryAnswer, isArray: true })
-  known(): Promise<LaboratoryAnswer[]> {
-    return this.laboratories.list();
-  }
 
   /** Ask the laboratories what is new: bags that arrived, reports. They are asked each minute anyhow. */
   @Post('laboratories/news')

@@ -1,5 +1,5 @@
 import { writeBagCode } from '@glenfold/agronomy';
-import { type LaboratoryAnswer, type LaboratoryNewsAnswer, allows } from '@glenfold/contract';
+import type { LaboratoryNewsAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
@@ -17,13 +17,6 @@ export class LaboratoriesService {
     private readonly records: Records,
     private readonly work: Work,
   ) {}
-
-  /** Fees are for those who see costs. */
-  async list(): Promise<LaboratoryAnswer[]> {
-    const { role } = this.work.worker;
-    const costs = role === null || allows(role, 'costs.read');
-    return (await this.laboratories.all()).map(({ profile }) => (costs ? profile : { ...profile, fees: [] }));
-  }
 
   /**
    * Hand over the forms of what was sent since, and take in what is new: bags that arrived, and reports, which wait

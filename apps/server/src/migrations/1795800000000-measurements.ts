@@ -24,7 +24,7 @@ const owned = `
 const auditChange = (names: string, skip: string): string => `
   CREATE OR REPLACE FUNCTION audit_change() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER SET search_path = public AS $$
   DECLARE
-    left_out text[] := ARRAY['id', 'practiceId', 'createdAt', 'deletedAt', 'version', 'tokenHash'];
+    left_out text[] := ARRAY['id', 'practiceId', 'createdAt', 'deletedAt', 'version', 'tokenHash', 'image'];
     now_is jsonb := to_jsonb(NEW) - left_out;
     was jsonb := CASE WHEN TG_OP = 'UPDATE' THEN to_jsonb(OLD) - left_out END;
     whole jsonb := to_jsonb(NEW);

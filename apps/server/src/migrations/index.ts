@@ -6,6 +6,7 @@ import { Sampling1795500000000 } from './1795500000000-sampling.ts';
 import { Laboratories1795640000000 } from './1795640000000-laboratories.ts';
 import { Reasons1795700000000 } from './1795700000000-reasons.ts';
 import { Measurements1795800000000 } from './1795800000000-measurements.ts';
+import { OwnLaboratories1795810000000 } from './1795810000000-ownLaboratories.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -17,4 +18,5 @@ export const migrations = [
   Laboratories1795640000000,
   Reasons1795700000000,
   Measurements1795800000000,
+  OwnLaboratories1795810000000,
 ] as const;

@@ -199,7 +199,12 @@ const form = (bags: readonly SubmittedBag[], from: string, laboratory: string | 
 };
 
 /** The form that lies in the parcel, a page for each laboratory. */
-export function submissionPdf(bags: readonly SubmittedBag[], from: string, units: UnitSystem): Promise<Buffer> {
+export function submissionPdf(
+  bags: readonly SubmittedBag[],
+  from: string,
+  units: UnitSystem,
+  addresses: ReadonlyMap<string, string | null> = new Map(),
+): Promise<Buffer> {
   const laboratories = [...new Set(bags.map(({ laboratory }) => laboratory))];
   return bytesOf({
     info: { title: 'Soil samples for the laboratory' },
@@ -218,7 +223,7 @@ export function submissionPdf(bags: readonly SubmittedBag[], from: string, units
       ...form(
         bags.filter((bag) => bag.laboratory === laboratory),
         from,
-        laboratory,
+        laboratory && [laboratory, addresses.get(laboratory)?.replace(/\s*\n\s*/g, ', ')].filter(Boolean).join(', '),
         units,
       ),
     ]),

@@ -1,12 +1,11 @@
 import type { UnitSystem } from '@glenfold/agronomy';
-import { type LabelSheet, allows, feeOf } from '@glenfold/contract';
+import { type LabelSheet, feeOf } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { DrawingService } from '../ground/drawing.service.ts';
 import { GroundService, zoneAnswer } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { refuse } from '../platform/problem.ts';
-import { Work } from '../platform/work.ts';
-import { Laboratories } from '../ports/laboratory.ts';
+import { OwnLaboratoriesService } from '../laboratories/ownLaboratories.service.ts';
 import { type SubmittedBag, labelsPdf, submissionCsv, submissionJson, submissionPdf, submitted } from './bagPapers.ts';
 import { fieldSheetPdf } from './fieldSheet.ts';
 import { SamplingService } from './sampling.service.ts';
@@ -19,8 +18,7 @@ export class PapersService {
     private readonly ground: GroundService,
     private readonly plans: DrawingService,
     private readonly practices: PracticeService,
-    private readonly laboratories: Laboratories,
-    private readonly work: Work,
+    private readonly laboratories: OwnLaboratoriesService,
   ) {}
 
   /** The plan with the cores on it, and a list to write on, for a walk without a device. */
@@ -36,8 +34,8 @@ export class PapersService {
   }
 
   async submission(ids: readonly string[], units: UnitSystem): Promise<Buffer> {
-    const { from, bags } = await this.#parcel(ids);
-    return submissionPdf(bags, from, units);
+    const { from, bags, addresses } = await this.#parcel(ids);
+    return submissionPdf(bags, from, units, addresses);
   }
 
   async submissionTable(ids: readonly string[]): Promise<string> {
@@ -54,20 +52,18 @@ export class PapersService {
     const { name: from } = await this.practices.current();
     const sites = [...new Set(bags.map(({ siteId }) => siteId))];
     const zones = (await Promise.all(sites.map((siteId) => this.ground.zones(siteId)))).flat().map(zoneAnswer);
-    const { role } = this.work.worker;
-    const known = role === null || allows(role, 'costs.read') ? await this.laboratories.all() : [];
-    const profiles = known.map(({ profile }) => profile);
+    const known = await this.laboratories.list();
     const submissions = bags.map((bag): SubmittedBag =>
       submitted(
         bag,
         zones,
         feeOf(
-          profiles.find(({ name }) => name === bag.laboratory),
+          known.find(({ name }) => name === bag.laboratory),
           bag.panels,
         ),
       ),
     );
-    return { from, bags: submissions };
+    return { from, bags: submissions, addresses: new Map(known.map(({ name, address }) => [name, address])) };
   }
 }
 

@@ -1,5 +1,6 @@
 import { Module } from '@nestjs/common';
 import { GroundModule } from '../ground/ground.module.ts';
+import { OwnLaboratoriesModule } from '../laboratories/ownLaboratories.module.ts';
 import { PeopleModule } from '../people/people.module.ts';
 import { PapersService } from './papers.service.ts';
 import { SamplingService } from './sampling.service.ts';
@@ -7,7 +8,7 @@ import { WalkService } from './walk.service.ts';
 import { SamplingController } from './sampling.controller.ts';
 
 @Module({
-  imports: [GroundModule, PeopleModule],
+  imports: [GroundModule, PeopleModule, OwnLaboratoriesModule],
   controllers: [SamplingController],
   providers: [SamplingService, WalkService, PapersService],
   exports: [SamplingService, WalkService],

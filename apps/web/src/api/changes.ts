@@ -12,6 +12,8 @@ import type {
   LabReportChoices,
   LabResultAnswer,
   LabResultInput,
+  LaboratoryAnswer,
+  LaboratoryInput,
   LaboratoryNewsAnswer,
   MeasurementsInput,
   MemberAnswer,
@@ -155,6 +157,7 @@ export const usePlanBags = (siteId: string) =>
 /** Bags go on, or their way ends. */
 export const useMoveBags = () =>
   useChange((input: CustodyInput) => api<BagLineAnswer[]>('POST', '/bags/custody', input));
+export const useSaveLaboratory = () => useSave<LaboratoryInput, LaboratoryAnswer>('/laboratories');
 /** What is new at the laboratories. */
 export const useAskLaboratories = () =>
   useChange((_now: null) => api<LaboratoryNewsAnswer>('POST', '/laboratories/news'));

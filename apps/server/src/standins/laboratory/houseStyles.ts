@@ -1,4 +1,5 @@
 import {
+  type BufferMethod,
   type LabUnit,
   InputError,
   convert,
@@ -12,9 +13,12 @@ import type { LaboratoryAnswer } from '@glenfold/contract';
 import { type Soil, type SoilAnalyte } from './hiddenSoil.ts';
 import { type PrintedReport, asCsv, asFixedWidth, asJson } from './reportFiles.ts';
 
+/** It always measures a buffer. */
+type Profile = LaboratoryAnswer & { readonly bufferMethod: BufferMethod };
+
 /** How one made-up laboratory works: what it extracts, how it prints it, and what it advises. */
 export interface HouseStyle {
-  readonly profile: LaboratoryAnswer;
+  readonly profile: Profile;
   /** What its extractant finds of what Mehlich-3 finds. */
   readonly extracts: Partial<Soil>;
   readonly unit: LabUnit;
@@ -38,9 +42,10 @@ const tilled = { for: 'lawns and seedbeds', from: 14.5, to: 15.5 };
 
 const profile = (
   name: string,
-  words: Pick<LaboratoryAnswer, 'extractant' | 'bufferMethod' | 'units' | 'reports' | 'volume' | 'depths'>,
+  words: Pick<Profile, 'extractant' | 'bufferMethod' | 'units' | 'reports' | 'volume' | 'depths'>,
   fees: readonly [number, number, number, number],
-): LaboratoryAnswer => ({
+): Profile => ({
+  ...{ id: null, version: 0, address: null, scientist: null, phone: null },
   name,
   simulated: true,
   ...words,
@@ -48,7 +53,8 @@ const profile = (
     panel,
     fee: fees[index]!,
   })),
-  days: [7, 12],
+  daysLeast: 7,
+  daysMost: 12,
 });
 
 /** An advice, or nothing where its table has none for the reading. */

@@ -124,7 +124,7 @@ class StandInLaboratory extends Laboratory {
       for (const sample of fresh) {
         const [soils, key, group] = await this.#soils(sample.bagId);
         const lot = chanceFrom(seedOf(`${key} lot`));
-        const { name: laboratory, days } = this.profile;
+        const { name: laboratory, daysLeast, daysMost } = this.profile;
         // What of a site is on its way together stands in one report; a parcel that is nearly there takes nothing more.
         const open = { siteId: sample.siteId, laboratory, told: 0, arrivesAt: MoreThan(later(sample.sentAt, 0.5)) };
         const together = await of(StandInSample).find(open);
@@ -133,7 +133,7 @@ class StandInLaboratory extends Laboratory {
         const number = first?.report ?? `${year}-${1000 + (seedOf(sample.bagId) % 9000)}`;
         const labNumber = `${number}/${together.length + 1}`;
         const arrivesAt = first?.arrivesAt ?? later(sample.sentAt, 1 + 2 * lot());
-        const reportsAt = first?.reportsAt ?? later(arrivesAt, days[0] + (days[1] - days[0]) * lot());
+        const reportsAt = first?.reportsAt ?? later(arrivesAt, daysLeast + (daysMost - daysLeast) * lot());
         const print = (seed: string): PrintedSample =>
           assay(this.style, soils.bag, group, sample, labNumber, seedOf(`${key} ${seed}`));
         const fault = first ? null : faultOf(lot());

@@ -11,6 +11,7 @@ import { deferred } from '../../../ui/deferred.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { BagPapers } from './BagPapers.tsx';
 import { BagRow } from './BagRow.tsx';
+import { Laboratories } from './Laboratories.tsx';
 import { LaboratoryPost } from './LaboratoryPost.tsx';
 import { custodyLooks } from './custodyWords.ts';
 
@@ -163,6 +164,7 @@ export function Board() {
           </Box>
         </>
       )}
+      <Laboratories />
     </Box>
   );
 }

@@ -14,6 +14,11 @@ interface LabChoiceProps {
   readonly onDepth: (depth: number) => void;
 }
 
+/** A usual depth of a probe within the span, else its middle, cm. */
+function depthWithin({ from, to }: { readonly from: number; readonly to: number }): number {
+  return [15.24, 10.16].find((usual) => from <= usual && usual <= to) ?? (from + to) / 2;
+}
+
 /** Where the bags are to go: how that laboratory tests, to which depths, and what it asks for. */
 export function LabChoice({ laboratories, chosen, panels, onChoose, onDepth }: LabChoiceProps) {
   const { say } = useUnits();
@@ -39,18 +44,14 @@ export function LabChoice({ laboratories, chosen, panels, onChoose, onDepth }: L
       {laboratory && (
         <Box sx={{ borderLeft: `3px solid ${colours.slate}`, pl: 1, mt: 1, fontSize: '0.92rem' }}>
           {laboratory.simulated && <strong>Simulated: nothing is posted. </strong>}
+          {laboratory.phone && `${laboratory.scientist ?? 'Its soil scientist'}: ${laboratory.phone}. `}
           {extractantNames[laboratory.extractant]}; <Words>{laboratory.units}</Words>. Its report is{' '}
-          {laboratory.reports}, {laboratory.days[0]} to {laboratory.days[1]} days after it has the bag.
+          {laboratory.reports}, {laboratory.daysLeast} to {laboratory.daysMost} days after it has the bag.
           {fee !== null && ` ${say('money', fee)} a bag with these panels.`}
           <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.75, mt: 0.5 }}>
-            {laboratory.depths.map(({ for: ground, from, to }) => (
-              <Button
-                key={ground}
-                size="small"
-                variant="outlined"
-                onClick={() => onDepth(from <= 15.24 && to >= 15.24 ? 15.24 : 10.16)}
-              >
-                {say('depth', from <= 15.24 && to >= 15.24 ? 15.24 : 10.16)}, {ground}
+            {laboratory.depths.map(({ for: ground, ...span }) => (
+              <Button key={ground} size="small" variant="outlined" onClick={() => onDepth(depthWithin(span))}>
+                {say('depth', depthWithin(span))}, {ground}
               </Button>
             ))}
           </Box>
