@@ -15,6 +15,7 @@ const houses = {
       'measurements',
       'ground',
       'catalogue',
+      'laboratories',
       'sampling',
       'lab',
       'rates',
@@ -31,7 +32,7 @@ const inOrder = Object.entries(houses).flatMap(([house, rooms]) => [
     name: `${room}-not-into-what-comes-later`,
     severity: 'error',
     from: { path: `^${house}/${room}/` },
-    to: { path: `^${house}/(${[...rooms.slice(index + 1), '[^/]+$'].join('|')})` },
+    to: { path: `^${house}/(${[...rooms.slice(index + 1).map((later) => `${later}/`), '[^/]+$'].join('|')})` },
   })),
   {
     name: `every-room-of-${house.replaceAll('/', '-')}-has-its-place`,

@@ -223,7 +223,17 @@ export function submissionPdf(
       ...form(
         bags.filter((bag) => bag.laboratory === laboratory),
         from,
-        laboratory && [laboratory, addresses.get(laboratory)?.replace(/\s*\n\s*/g, ', ')].filter(Boolean).join(', '),
+        laboratory &&
+          [
+            laboratory,
+            addresses
+              .get(laboratory)
+              ?.split('\n')
+              .map((line) => line.trim())
+              .join(', '),
+          ]
+            .filter(Boolean)
+            .join(', '),
         units,
       ),
     ]),
