@@ -116,6 +116,13 @@ it('an amended report supersedes: both can be read, and rates rest on the new on
     first!.id,
   ]);
   expect(first!.sampleId).toBe(amended!.sampleId);
+  // Looked at alone, or corrected, it still knows what has taken its place.
+  const { label, depth, extractant, zoneIds, values } = first!;
+  const corrected = { label, depth, extractant, zoneIds, values: { ...values, k: printed(80) } };
+  expect(await send<LabResultAnswer>('put', `/lab-results/${first!.id}`, corrected)).toMatchObject({
+    supersededById: amended!.id,
+    values: { k: { value: 80 } },
+  });
   const { result } = await get<{ result: LabResultAnswer }>(`/zones/${amended!.zoneIds[0]!}/plan?units=us`);
   expect(result.values.soilPh!.value).toBe(5.8);
   // Taken back, the first one counts again.

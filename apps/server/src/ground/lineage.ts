@@ -1,3 +1,4 @@
+import { grouped } from '../platform/grouped.ts';
 import type { Zone } from './zone.entity.ts';
 
 /** What of a zone its descent follows from. */
@@ -20,15 +21,19 @@ export interface Heir {
  */
 export function heirsAmong(zones: readonly Descended[]): (sampled: string, at: Date) => readonly Heir[] {
   const byId = new Map(zones.map((zone) => [zone.id, zone]));
+  const parts = grouped(
+    zones.filter(({ partOf }) => partOf !== null),
+    ({ partOf }) => partOf,
+  );
   return (sampled, at) => {
     const name = byId.get(sampled)?.name ?? '';
     const found = new Map<string, Heir>();
     const seen = new Set<string>([sampled]);
     const follow = (id: string): void => {
       const zone = byId.get(id);
-      const next: Array<readonly [Descended, Heir['how']]> = zones
-        .filter(({ partOf, createdAt }) => partOf === id && createdAt > at)
-        .map((part) => [part, 'parted']);
+      const next = (parts.get(id) ?? [])
+        .filter(({ createdAt }) => createdAt > at)
+        .map((part): readonly [Descended, Heir['how']] => [part, 'parted']);
       const joined = zone?.deletedAt && zone.joinedInto ? byId.get(zone.joinedInto) : undefined;
       if (joined) next.push([joined, 'joined']);
       for (const [heir, how] of next) {

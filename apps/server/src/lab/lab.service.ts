@@ -77,7 +77,8 @@ export class LabService {
     return (await this.#known({})).filter(({ supersededById }) => supersededById === null);
   }
 
-  async #known(where: FindOptionsWhere<LabResult>): Promise<KnownResult[]> {
+  /** @param only one of them; what has taken its place is of the same sample. */
+  async #known(where: FindOptionsWhere<LabResult>, only?: string): Promise<KnownResult[]> {
     const results = await this.records.of(LabResult).find(where, { createdAt: 'DESC' });
     if (results.length === 0) return [];
     const some = results.length <= MANY;
@@ -102,7 +103,9 @@ export class LabService {
           );
         return { ...result, zoneIds, inherited, supersededById: superseded.get(result.id) ?? null };
       })
-      .filter(({ zoneIds, inherited }) => zoneIds.length + inherited.length > 0)
+      .filter(
+        ({ id, zoneIds, inherited }) => zoneIds.length + inherited.length > 0 && (only === undefined || id === only),
+      )
       .sort((a, b) => when(b).localeCompare(when(a)));
   }
 
@@ -115,7 +118,7 @@ export class LabService {
 
   async one(id: string): Promise<ReadResult> {
     const result = await this.records.of(LabResult).one(id);
-    const [read] = await this.#withValues(await this.#known({ id: result.id }));
+    const [read] = await this.#withValues(await this.#known({ sampleId: result.sampleId }, id));
     return read ?? { ...result, zoneIds: [], inherited: [], supersededById: null, values: {} };
   }
 

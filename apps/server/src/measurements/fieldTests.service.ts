@@ -1,7 +1,8 @@
 import { type FieldTest, analytes } from '@glenfold/agronomy';
 import { Injectable } from '@nestjs/common';
-import { In, IsNull } from 'typeorm';
+import { In, IsNull, Not } from 'typeorm';
 import { Clock } from '../platform/clock.ts';
+import { grouped } from '../platform/grouped.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { Measurement } from './measurement.entity.ts';
@@ -10,6 +11,8 @@ import { Measurement } from './measurement.entity.ts';
 export const zoneTests = ['thatch', 'rootDepth', 'probeStop'] as const satisfies readonly FieldTest[];
 /** The newest of each, cm; nothing where it was never measured. */
 export type ZoneTests = Record<(typeof zoneTests)[number], number | null>;
+
+const MANY = 1000;
 
 interface Recorded {
   /** The day of the measuring, today unless told; nothing where nobody knows. */
@@ -32,9 +35,9 @@ export class FieldTestsService {
 
   /** The zones with what was measured on them last. */
   async with<T extends { readonly id: string }>(zones: readonly T[]): Promise<Array<T & ZoneTests>> {
-    const found = await this.#of(zones.map(({ id }) => id));
+    const found = grouped(await this.#of(zones.map(({ id }) => id)), ({ zoneId }) => zoneId);
     return zones.map((zone) => {
-      const own = found.filter(({ zoneId }) => zoneId === zone.id);
+      const own = found.get(zone.id) ?? [];
       const newest = zoneTests.map((test) => [test, own.find(({ analyte }) => analyte === test)?.value ?? null]);
       return { ...zone, ...(Object.fromEntries(newest) as ZoneTests) };
     });
@@ -77,7 +80,8 @@ export class FieldTestsService {
   async #of(zoneIds: readonly string[]): Promise<Measurement[]> {
     if (zoneIds.length === 0) return [];
     const found = await this.records.of(Measurement).find({
-      zoneId: zoneIds.length === 1 ? zoneIds[0] : In([...zoneIds]),
+      // Of very many zones all are asked for at once: a query names so many ids and no more.
+      zoneId: zoneIds.length > MANY ? Not(IsNull()) : In([...zoneIds]),
       resultId: IsNull(),
       analyte: In([...zoneTests]),
     });
