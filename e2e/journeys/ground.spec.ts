@@ -1,3 +1,4 @@
+import type { ZoneAnswer } from '@glenfold/contract';
 import { readFileSync } from 'node:fs';
 import { Plane, noisyWalk } from '@glenfold/agronomy/geometry';
 import type { Page } from '@playwright/test';
@@ -132,6 +133,13 @@ test('signs lead to causes in order, each with its evidence, and a better look a
   await expect(facts.getByRole('list', { name: 'Signs seen' })).toContainText('marked on the plan, 4');
   await expect(causes.getByRole('listitem').first()).toContainText('Too little water held or given');
   await expect(causes).toContainText('Water-repellent soil');
+  // What is shown at once is saved in its turn: a reload before that would take it back.
+  const [, siteId] = /sites\/([^/]+)/.exec(page.url())!;
+  const signs = async (): Promise<number | undefined> => {
+    const zones = (await (await page.request.get(`/api/sites/${siteId}/zones`)).json()) as ZoneAnswer[];
+    return zones.find(({ name }) => name === 'Front lawn')!.facts.signs?.length;
+  };
+  await expect.poll(signs).toBe(4);
   await page.reload();
   await expect(causes.getByRole('listitem').first()).toContainText('Too little water held or given');
   await facts.getByRole('button', { name: 'Take out: Patches brown first' }).click();

@@ -170,7 +170,7 @@ describe('results on record', () => {
     open([{ ...low, supersedesId: 'old' }, old]);
     const row = screen.getByRole('link', { name: 'Back lawn, Court' }).closest('tr')!;
     expect(row.textContent).toMatch(
-      /^Back lawn, Court.*Superseded.*Also pH salt 5\.1, Zn 1\.2 ppm by dtpa.*5\.7from salt/,
+      /^Back lawn, Court.*Superseded.*Also pH salt 5\.1, Zn 1\.2 ppm by DTPA.*5\.7from salt/,
     );
     expect(within(row).queryByRole('button')).toBeNull();
   });

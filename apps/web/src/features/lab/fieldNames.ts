@@ -1,15 +1,17 @@
 import {
   type Analyte,
+  type BufferMethod,
+  type Extractant,
   type LabField,
   type ReportedValue,
   analytes,
   basisName,
   bufferNames,
+  extractantNames,
   isAnalyte,
   isNutrient,
   unitWord,
 } from '@glenfold/agronomy';
-import type { BufferMethod } from '@glenfold/agronomy';
 
 const others = { label: 'Bag label', labNumber: 'Lab number', sampledOn: 'Sampled on', depth: 'Depth' } as const;
 
@@ -31,7 +33,12 @@ export function amountText(analyte: Analyte, { value, belowDetection }: Reported
 /** What stands under the amount: "ppm", "P₂O₅ lb/acre", "Sikora". */
 export function unitText(analyte: Analyte, { unit, basis, method }: ReportedValue): string {
   const oxide = basis === 'oxide' ? `${basisName(analyte, 'oxide')} ` : '';
-  const by = method === undefined ? '' : analyte === 'bufferPh' ? bufferNames[method as BufferMethod] : `by ${method}`;
+  const by =
+    method === undefined
+      ? ''
+      : analyte === 'bufferPh'
+        ? bufferNames[method as BufferMethod]
+        : `by ${extractantNames[method as Extractant]}`;
   return `${oxide}${unitWord(unit)} ${by}`.trim();
 }
 
