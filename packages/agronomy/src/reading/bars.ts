@@ -266,39 +266,76 @@ export function nutrientBar(
   }
 }
 
-const exchangeWords = ['poor', 'fair', 'comfortable'] as const;
+/** What every bar has that is told by words of its own instead of the five. */
+const ofOwnWords = (at: number, words: readonly string[], wanted: number) => ({
+  rating: null,
+  wanted: null,
+  belowDetection: false,
+  scale: { words, wanted, at },
+});
 
-/** How much the soil can hold. @param value cmol(+)/kg */
-export function exchangeBar({ value, working }: Figure): Bar {
-  const limits = limitTable.cec;
+/** A bar whose words begin at the limits of a table. */
+function bandedBar(
+  { value, working }: Figure,
+  {
+    limits,
+    names,
+    wanted,
+    says,
+    formula,
+    ...bar
+  }: Pick<Bar, 'key' | 'name' | 'sense'> & {
+    readonly limits: readonly [number, number];
+    readonly names: readonly string[];
+    readonly wanted: number;
+    /** A sentence for each word. */
+    readonly says: readonly string[];
+    readonly formula: string;
+  },
+  unit: string,
+): Omit<Bar, 'acts'> {
   const at = limits.filter((limit) => value >= limit - 1e-9).length;
   const book = new WorkingBook();
   book.include(working);
   book.step({
-    label: 'Exchange capacity',
-    formula: `poor below ${limits[0]}, comfortable from ${limits[1]} cmol/kg`,
-    numbers: `${figure(value)} cmol/kg`,
-    result: exchangeWords[at]!,
+    label: bar.name.split(',')[0]!,
+    formula,
+    numbers: `${figure(value)} ${unit}`,
+    result: names[at]!,
     unit: '',
     source: limitTable.source,
   });
   return {
-    key: 'cec',
-    name: 'Exchange capacity, CEC',
+    ...ofOwnWords(at, names, wanted),
+    ...bar,
     figure: { value, working: book.entries },
-    sense: 'exchange',
-    rating: null,
     limits,
-    wanted: null,
-    words: [
-      'Holds little: feed and lime in small doses, more often.',
-      'Holds some: split the doses.',
-      'Holds nutrients well.',
-    ][at]!,
-    belowDetection: false,
-    scale: { words: exchangeWords, wanted: 2, at },
-    acts: false,
+    words: says[at]!,
   };
+}
+
+/** How much the soil can hold. @param tested cmol(+)/kg */
+export function exchangeBar(tested: Figure): Bar {
+  const limits = limitTable.cec;
+  const bar = bandedBar(
+    tested,
+    {
+      key: 'cec',
+      name: 'Exchange capacity, CEC',
+      sense: 'exchange',
+      limits,
+      names: ['poor', 'fair', 'comfortable'],
+      wanted: 2,
+      says: [
+        'Holds little: feed and lime in small doses, more often.',
+        'Holds some: split the doses.',
+        'Holds nutrients well.',
+      ],
+      formula: `poor below ${limits[0]}, comfortable from ${limits[1]} cmol/kg`,
+    },
+    'cmol/kg',
+  );
+  return { ...bar, acts: false };
 }
 
 /** Salt against the grass, from the saturated paste or roughly from an extract. */
@@ -307,13 +344,12 @@ export function saltBar({ main }: Sward, ec: Figure & { readonly rough: boolean 
   const at = saltRatings.indexOf(result.rating);
   const rough = ec.rough ? ' Roughly, from a diluted extract: a saturated paste settles it.' : '';
   return {
+    ...ofOwnWords(at, saltRatings, 0),
     key: 'ecPaste',
     name: 'Salt, EC of the paste',
     figure: { value: ec.value, working: [...ec.working, ...working] },
     sense: 'conductivity',
-    rating: null,
     limits: saltLimits(main),
-    wanted: null,
     words: `${
       [
         `No harm to ${main.label}.`,
@@ -321,44 +357,31 @@ export function saltBar({ main }: Sward, ec: Figure & { readonly rough: boolean 
         `Harmful to ${main.label}: wash it down once water can leave, or grow what stands it.`,
       ][at]!
     }${rough}`,
-    belowDetection: false,
-    scale: { words: saltRatings, wanted: 0, at },
     acts: at > 0,
     ...(ec.rough ? { uncertain: true } : {}),
   };
 }
 
-const sodiumWords = ['fine', 'may shut a clay', 'sodic'] as const;
-
-/** Exchangeable sodium. @param value % */
-export function sodiumBar({ value, working }: Figure): Bar {
+/** Exchangeable sodium. @param tested % */
+export function sodiumBar(tested: Figure): Bar {
   const limits = limitTable.esp;
-  const at = limits.filter((limit) => value >= limit - 1e-9).length;
-  const book = new WorkingBook();
-  book.include(working);
-  book.step({
-    label: 'Exchangeable sodium',
-    formula: `sodic from ${limits[1]} %; from ${limits[0]} % a clay may shut`,
-    numbers: `${figure(value)} %`,
-    result: sodiumWords[at]!,
-    unit: '',
-    source: limitTable.source,
-  });
-  return {
-    key: 'esp',
-    name: 'Exchangeable sodium, ESP',
-    figure: { value, working: book.entries },
-    sense: 'percent',
-    rating: null,
-    limits,
-    wanted: null,
-    words: [
-      'Does not harm the structure.',
-      'On sand it does little; on clay water may stop going in. Look how rain stands.',
-      'Sodic: the soil shuts when it is wet. The drain first, then gypsum, then water to wash the sodium out.',
-    ][at]!,
-    belowDetection: false,
-    scale: { words: sodiumWords, wanted: 0, at },
-    acts: at > 0,
-  };
+  const bar = bandedBar(
+    tested,
+    {
+      key: 'esp',
+      name: 'Exchangeable sodium, ESP',
+      sense: 'percent',
+      limits,
+      names: ['fine', 'may shut a clay', 'sodic'],
+      wanted: 0,
+      says: [
+        'Does not harm the structure.',
+        'On sand it does little; on clay water may stop going in. Look how rain stands.',
+        'Sodic: the soil shuts when it is wet. The drain first, then gypsum, then water to wash the sodium out.',
+      ],
+      formula: `sodic from ${limits[1]} %; from ${limits[0]} % a clay may shut`,
+    },
+    '%',
+  );
+  return { ...bar, acts: tested.value >= limits[0] - 1e-9 };
 }
