@@ -1,8 +1,24 @@
 // The arrows of the house: contract and core know nothing of server or web, and a step keeps out of another's insides.
 const houses = {
   'packages/agronomy/src': [
-    ...['units', 'working', 'data', 'calculators', 'analytes', 'ground', 'geometry', 'sampling', 'soil', 'water'],
-    ...['organic', 'spread', 'acidify', 'lime', 'nutrients', 'season', 'seed', 'lab', 'reading', 'rates', 'advice'],
+    ...['working', 'units', 'data', 'calculators', 'analytes', 'ground', 'geometry', 'sampling', 'soil', 'water'],
+    ...[
+      'organic',
+      'spread',
+      'acidify',
+      'lime',
+      'nutrients',
+      'materials',
+      'season',
+      'seed',
+      'lab',
+      'settings',
+      'reading',
+      'evidence',
+      'rules',
+      'rates',
+      'advice',
+    ],
     ...['tables', 'registry'],
   ],
   'apps/server/src': [
@@ -10,11 +26,15 @@ const houses = {
       'platform',
       'ports',
       'audit',
+      'steps',
       'sites',
       'people',
+      'runs',
+      'settings',
       'measurements',
       'ground',
-      'catalogue',
+      'materials',
+      'machines',
       'laboratories',
       'sampling',
       'lab',
@@ -23,7 +43,7 @@ const houses = {
     ],
     ...['rounds', 'standins', 'exchange', 'demo'],
   ],
-  'apps/web/src': ['api', 'position', 'ui', 'features', 'frame'],
+  'apps/web/src': ['api', 'offline', 'position', 'ui', 'features', 'frame'],
 };
 
 /** Rooms in the order in which they are built: what comes earlier knows nothing of what comes later, nor of what wires them. */

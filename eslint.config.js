@@ -113,6 +113,7 @@ export default tseslint.config(
     files: ['**/*.mjs', '**/*.js', '**/*.cjs'],
     languageOptions: {
       globals: {
+        Buffer: 'readonly',
         process: 'readonly',
         module: 'readonly',
         console: 'readonly',

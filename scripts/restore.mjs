@@ -43,6 +43,7 @@ writeFileSync(
      IF NOT EXISTS (SELECT 1 FROM pg_roles WHERE rolname = 'glenfold_door') THEN CREATE ROLE glenfold_door NOLOGIN; END IF;
    END $$;
    DROP SCHEMA public CASCADE;
+   DROP SCHEMA IF EXISTS pgboss CASCADE;
    CREATE SCHEMA public;
    GRANT USAGE ON SCHEMA public TO PUBLIC;
 `,

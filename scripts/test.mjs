@@ -66,6 +66,11 @@ if (wanted('unit')) {
 
 for (const own of ['pictures', 'bench'].filter((name) => steps.includes(name))) {
   ensureBuild();
+  if (own === 'bench')
+    run('node', ['apps/server/bench/scale.mjs'], {
+      show: true,
+      env: { DATABASE_URL: await database('bench_scale', 'none') },
+    });
   await inBrowser(own, 1);
 }
 

@@ -33,7 +33,19 @@ export default defineConfig({
           {
             urlPattern: ({ request }) => request.mode === 'navigate',
             handler: 'NetworkFirst',
-            options: { cacheName: PAGES, networkTimeoutSeconds: 4 },
+            options: {
+              cacheName: PAGES,
+              networkTimeoutSeconds: 4,
+              plugins: [
+                {
+                  // One page serves every calculation, whatever its inputs.
+                  cacheKeyWillBeUsed: async ({ request }) => {
+                    const { origin, pathname } = new URL(request.url);
+                    return pathname.startsWith('/pocket') ? `${origin}/pocket` : request;
+                  },
+                },
+              ],
+            },
           },
         ],
       },

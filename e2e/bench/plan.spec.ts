@@ -35,7 +35,7 @@ async function siteWith(page: Page, name: string, zones: number): Promise<string
   };
   const { id } = await post<SiteAnswer>('/sites', { name });
   const newZones = Array.from({ length: zones }, (_, index) => zone(index));
-  const plan = await post<DrawingAnswer>(`/sites/${id}/plan`, { newZones });
+  const plan = await post<DrawingAnswer>(`/sites/${id}/drawing`, { newZones });
   expect(plan.zones).toHaveLength(zones);
   return id;
 }

@@ -1,4 +1,4 @@
-import { expect, openSite, test } from './person.ts';
+import { expect, openSite, test, toStep, toZone } from './person.ts';
 
 test('a recorded result is corrected on the sheet, deleted and brought back', async ({ page }) => {
   await openSite(page, 'Harbour School field', 'Lab');
@@ -19,10 +19,7 @@ test('a recorded result is corrected on the sheet, deleted and brought back', as
 
   await record.getByRole('button', { name: 'Delete the result of North fill of 2024-10-11' }).click();
   await expect(row).toHaveCount(0);
-  await page
-    .getByRole('navigation', { name: 'Zones' })
-    .getByRole('link', { name: /North fill/ })
-    .click();
+  await toZone(page, /North fill/);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(row).toContainText('6.4');
 });
@@ -36,10 +33,7 @@ test('hydrated lime gets no rate on turf, and one on a seedbed', async ({ page }
   await expect(page.getByRole('button', { name: /Hydrated lime for the year/ })).toHaveCount(0);
 
   const toSurface = async (surface: string): Promise<void> => {
-    await page
-      .getByRole('navigation', { name: 'Steps' })
-      .getByRole('link', { name: /Ground/ })
-      .click();
+    await toStep(page, /Ground/);
     await page.getByRole('button', { name: 'Change the facts' }).click();
     const form = page.getByRole('dialog');
     await form.getByRole('combobox', { name: 'Surface' }).click();

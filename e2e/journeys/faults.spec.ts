@@ -28,17 +28,17 @@ test.describe('after an update', () => {
   });
 });
 
-test.describe('where the day is already tomorrow', () => {
+test.describe('on a device where the day is already tomorrow', () => {
   test.use({ timezoneId: 'Pacific/Kiritimati' });
 
-  test('what is done on the ground has the day of the place, not of Greenwich', async ({ page }) => {
-    await page.clock.setFixedTime('2026-10-14T13:30:00Z');
+  test('what is done on the ground has the day of the site, not of the device nor of Greenwich', async ({ page }) => {
+    await page.clock.setFixedTime('2026-11-10T00:30:00Z');
     await openSite(page, 'Kelp Cottage', 'Sampling');
     await page
       .getByRole('button', { name: /^Design|^Plan/ })
       .first()
       .click();
-    await expect(page.getByLabel('Day')).toHaveValue('2026-10-15');
+    await expect(page.getByLabel('Day')).toHaveValue('2026-11-09');
   });
 });
 
@@ -57,10 +57,10 @@ test('products are chosen one by one, a mix reads alike everywhere, and a draft 
     await expect(page.getByRole('combobox', { name: label })).toHaveText(product);
   };
   await pick('Product for nitrogen', /Feather meal/);
-  await pick('Liming product', /Pulverised/);
+  await pick('Liming product', /Pulverised calcitic/);
   await page.reload();
   await expect(page.getByRole('combobox', { name: 'Product for nitrogen' })).toHaveText(/Feather meal/);
-  await expect(page.getByRole('combobox', { name: 'Liming product' })).toHaveText(/Pulverised/);
+  await expect(page.getByRole('combobox', { name: 'Liming product' })).toHaveText(/Pulverised calcitic/);
 
   const handedOver = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /Rates/ });
   const before = await handedOver.getAttribute('aria-label');

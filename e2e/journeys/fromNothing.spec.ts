@@ -72,13 +72,15 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
   // Prices are open, and a price closes the cost.
   await page.keyboard.press('5');
   await expect(page.getByRole('main')).toContainText('Cost open: set a price for');
+  const rates = page.url();
   await page.getByRole('link', { name: 'Products' }).click();
-  for (const product of [
-    'Pelletised dolomitic lime',
-    'Polymer-coated urea 43-0-0',
-    'Triple superphosphate 0-46-0',
-    'Sulfate of potash 0-0-50',
-  ]) {
+  for (const [part, product] of [
+    [/^Lime/, 'Pelletised dolomitic lime'],
+    [/^Fertilizer/, 'Polymer-coated urea 43-0-0'],
+    [/^Fertilizer/, 'Triple superphosphate 0-46-0'],
+    [/^Fertilizer/, 'Sulfate of potash 0-0-50'],
+  ] as const) {
+    await page.getByRole('navigation').getByRole('link', { name: part }).click();
     await page.getByRole('textbox', { name: `Price of a bag of ${product}` }).fill('10');
     await page
       .getByRole('row', { name: new RegExp(product) })
@@ -86,7 +88,7 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
       .click();
     await expect(page.getByRole('textbox', { name: `Price of a bag of ${product}` })).toHaveValue('10.00');
   }
-  await page.goBack();
+  await page.goto(rates);
   await expect(page.getByRole('button', { name: /^Products for the zone: \$\d+\.00/ })).toBeVisible();
 });
 

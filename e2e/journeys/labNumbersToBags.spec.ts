@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { expect, openSite, test } from './person.ts';
+import { expect, openSite, test, toStep, toZone } from './person.ts';
 
 test('an advisor types a result, reads it, gets the rates and hands over the plan', async ({ page }) => {
   await page.goto('/');
@@ -33,11 +33,8 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
   await page.getByRole('textbox', { name: 'Sampled depth' }).fill('6 in');
 
   // Nothing typed is lost on the way to another step, nor when the server does not answer.
-  await page
-    .getByRole('navigation', { name: 'Steps' })
-    .getByRole('link', { name: /Ground/ })
-    .click();
-  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /3 Lab/ }).click();
+  await toStep(page, /Ground/);
+  await toStep(page, /3 Lab/);
   await expect(cell('Soil pH')).toHaveValue('5.2');
   await page.route('**/api/lab-results', (route) => route.abort());
   await page.getByRole('button', { name: 'Save the result' }).click();
@@ -49,10 +46,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
   await expect(cell('Soil pH')).toHaveValue('');
 
   // Read.
-  await page
-    .getByRole('navigation', { name: 'Steps' })
-    .getByRole('link', { name: /Reading/ })
-    .click();
+  await toStep(page, /Reading/);
   await expect(main).toContainText('pH 5.2 is a little below tall fescue’s 5.5–7.0.');
   await expect(page.getByRole('img', { name: 'Phosphorus, P 24 ppm: low' })).toBeVisible();
   await page.getByRole('button', { name: /^Potassium, K: 190 ppm/ }).click();
@@ -156,11 +150,8 @@ test('two zones of one pH get different lime, and the screen says why', async ({
   await file.getByRole('button', { name: 'Import 4 results' }).click();
   await expect(file).toContainText('4 of 5 rows imported');
 
-  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /Rates/ }).click();
-  await page
-    .getByRole('navigation', { name: 'Zones' })
-    .getByRole('link', { name: /East goal/ })
-    .click();
+  await toStep(page, /Rates/);
+  await toZone(page, /East goal/);
   await page.getByText('More on lime').click();
   const why = page.getByRole('complementary', { name: 'Why other zones differ' });
   await expect(why).toContainText('Drained half has pH 5.9 too, and needs');

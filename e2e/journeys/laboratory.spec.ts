@@ -1,9 +1,9 @@
 import { writeBagCode } from '@glenfold/agronomy';
-import type { BagLineAnswer, LabResultAnswer } from '@glenfold/contract';
-import { type Page, expect, openSite, test } from './person.ts';
+import type { BagLineAnswer, BoardAnswer, LabResultAnswer } from '@glenfold/contract';
+import { type Page, expect, openSite, test, toStep } from './person.ts';
 
 const board = async (page: Page): Promise<BagLineAnswer[]> =>
-  (await (await page.request.get('/api/bags')).json()) as BagLineAnswer[];
+  ((await (await page.request.get('/api/bags')).json()) as BoardAnswer).bags;
 const bagOf = async (page: Page, site: string): Promise<BagLineAnswer> =>
   (await board(page)).find(({ siteName }) => siteName.startsWith(site))!;
 
@@ -47,13 +47,14 @@ test('a dried bag is sent, arrives, is reported in the house style of its labora
       .first(),
   ).toContainText('Front lawn');
   await file.getByRole('button', { name: 'Import 1 result' }).click();
-  await expect.poll(async () => (await bagOf(page, 'Kelp')).state).toBe('read');
+  const bagNow = async () => (await (await page.request.get(`/api/bags/by-code/${code}`)).json()) as BagLineAnswer;
+  await expect.poll(async () => (await bagNow()).state).toBe('read');
   const results = (await (await page.request.get(`/api/sites/${siteId}/lab-results`)).json()) as LabResultAnswer[];
   expect(results.filter(({ label }) => label === writeBagCode(code)).map((result) => result.zoneIds)).toEqual([
     zoneIds,
   ]);
 
-  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: 'Sampling' }).click();
+  await toStep(page, 'Sampling');
   await rows.getByRole('button', { name: 'Cores and history' }).click();
   const near = page.getByRole('region', { name: 'The soil behind the numbers' });
   await expect(near).toContainText('12 cores');

@@ -83,8 +83,11 @@ test.describe('a technician', () => {
     await expect(page.getByRole('main')).toContainText('lb/1000 ft²');
     await expect(page.getByRole('main')).not.toContainText('$');
     await expect(page.getByRole('button', { name: /Hand the plan over/ })).toHaveCount(0);
+    // Of what is spread they see the machines, and of those no hire.
     await page.goto('/products');
-    await expect(page.getByRole('alert')).toContainText('At Brackwater Soil Advisory you are technician');
+    await expect(page.getByRole('heading', { name: 'Machines' })).toBeVisible();
+    await expect(page.getByRole('main')).toContainText('hired from Port Fennimore plant hire');
+    await expect(page.getByRole('main')).not.toContainText('$');
     await page.goto('/practice');
     await expect(page.getByRole('heading', { name: 'For the owner' })).toBeVisible();
   });

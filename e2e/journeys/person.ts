@@ -65,11 +65,31 @@ export async function anotherBrowser(browser: Browser, baseURL: string | undefin
   return page;
 }
 
+/** A step's link in the line of steps. */
+const stepLink = (page: Page, name: string | RegExp) =>
+  page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name });
+
+/** A zone's link in the column of zones. */
+const zoneLink = (page: Page, name: string | RegExp) =>
+  page.getByRole('navigation', { name: 'Zones' }).getByRole('link', { name });
+
+/** Go to a step of the open site. On a slow machine what stood before stands a moment longer, and takes clicks. */
+export async function toStep(page: Page, name: string | RegExp): Promise<void> {
+  await stepLink(page, name).click();
+  await expect(stepLink(page, name)).toHaveAttribute('aria-current', 'step');
+}
+
+/** Choose a zone of the open site, and wait until it is the one that stands. */
+export async function toZone(page: Page, name: string | RegExp): Promise<void> {
+  await zoneLink(page, name).click();
+  await expect(zoneLink(page, name)).toHaveAttribute('aria-current', 'true');
+}
+
 /** Open a step of a site from the rounds, as a person would. */
 export async function openSite(page: Page, site: string, step: string, zone?: string): Promise<void> {
   await page.goto('/');
   await page.getByRole('link', { name: site, exact: true }).click();
-  await page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: step }).click();
-  if (zone) await page.getByRole('navigation', { name: 'Zones' }).getByRole('link', { name: zone }).click();
+  await toStep(page, step);
+  if (zone) await toZone(page, zone);
   await expect(page.getByRole('main')).toBeVisible();
 }

@@ -123,10 +123,10 @@ test('a lawn is drawn by its sides, a bed comes off it, a line splits it, and ev
   // Joined again by clicking the other, after a save that did not reach the server.
   await page.getByRole('button', { name: 'Join' }).click();
   await pen.click([0, -15]);
-  await page.route('**/api/sites/*/plan', (route) => route.abort());
+  await page.route('**/api/sites/*/drawing', (route) => route.abort());
   await ask.getByRole('button', { name: 'Join them' }).click();
   await expect(page.getByRole('alert')).toContainText('Not saved: Join South end to Lawn.');
-  await page.unroute('**/api/sites/*/plan');
+  await page.unroute('**/api/sites/*/drawing');
   await page.getByRole('button', { name: 'Try again on the plan as it is now' }).click();
   await expect(factsOf(page, 'Lawn')).toContainText('960 ft²');
 

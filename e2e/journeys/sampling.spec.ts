@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { writeBagCode } from '@glenfold/agronomy';
-import type { BagAnswer, BagLineAnswer, PhotoAnswer, SiteAnswer } from '@glenfold/contract';
+import type { BagAnswer, BoardAnswer, PhotoAnswer, SitesAnswer } from '@glenfold/contract';
 import { type Page, expect, openSite, test } from './person.ts';
 
 async function bagsOf(page: Page, name: string): Promise<BagAnswer[]> {
-  const sites = (await (await page.request.get('/api/sites')).json()) as SiteAnswer[];
+  const { sites } = (await (await page.request.get('/api/sites')).json()) as SitesAnswer;
   const { id } = sites.find((site) => site.name.startsWith(name))!;
   return (await (await page.request.get(`/api/sites/${id}/bags`)).json()) as BagAnswer[];
 }
@@ -161,7 +161,7 @@ test.describe('on the phone', () => {
     expect(cored!.places.filter(({ pushed }) => pushed! < cored!.depth - 1)).toHaveLength(1);
     const photos = (await (await page.request.get(`/api/sites/${cored!.siteId}/photos`)).json()) as PhotoAnswer[];
     expect(photos.map(({ caption }) => caption)).toContain(`Core 2 of bag ${writeBagCode(cored!.code)}`);
-    const board = (await (await page.request.get('/api/bags')).json()) as BagLineAnswer[];
+    const { bags: board } = (await (await page.request.get('/api/bags')).json()) as BoardAnswer;
     expect(board.find(({ id }) => id === cored!.id)).toMatchObject({ state: 'cored', days: 0 });
   });
 });

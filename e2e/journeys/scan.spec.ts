@@ -1,5 +1,5 @@
 import { writeBagCode } from '@glenfold/agronomy';
-import type { BagLineAnswer } from '@glenfold/contract';
+import type { BoardAnswer } from '@glenfold/contract';
 import { expect, test } from './person.ts';
 import { film, filmed } from './scannedLabel.ts';
 
@@ -18,7 +18,7 @@ test.use({
 });
 
 test('a label is scanned from anywhere; scanned twice it is told; a mistyped code is caught', async ({ page }) => {
-  const bags = (await (await page.request.get('/api/bags')).json()) as BagLineAnswer[];
+  const { bags } = (await (await page.request.get('/api/bags?limit=100')).json()) as BoardAnswer;
   const bag = bags.find(({ siteName }) => siteName.startsWith('Saltpan'))!;
   const code = writeBagCode(bag.code);
   film(bag.code);

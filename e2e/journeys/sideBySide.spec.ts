@@ -44,7 +44,7 @@ test('a price set by two at once, and one that another deleted the ground under'
 }) => {
   const piet = await anotherBrowser(browser, baseURL, 'Piet');
   await bothAt([page, piet], async (who) => {
-    await who.goto('/products');
+    await who.goto('/products/fertilizer');
     await expect(who.getByRole('textbox', { name: 'Price of a bag of Sulfate of potash 0-0-50' })).not.toHaveValue('');
   });
   const price = (who: Page) => who.getByRole('textbox', { name: 'Price of a bag of Sulfate of potash 0-0-50' });
@@ -55,7 +55,7 @@ test('a price set by two at once, and one that another deleted the ground under'
   await price(page).fill('43');
   await page.getByRole('button', { name: 'Save' }).click();
   const conflict = page.getByRole('dialog', { name: 'Piet Sandling saved this first' });
-  await expect(conflict.getByRole('row', { name: 'Price of a bag' })).toContainText('$41.00');
+  await expect(conflict.getByRole('row', { name: 'Price of a pack' })).toContainText('$41.00');
   await conflict.getByRole('button', { name: 'Keep mine' }).click();
   await expect(price(page)).toHaveValue('43.00');
   await price(page).fill(before);
@@ -91,7 +91,7 @@ test('a product chosen by two at once', async ({ page, browser, baseURL }) => {
   const [kept, keptName] = before.includes('dolomitic')
     ? [/Pelletised calcitic/, 'Pelletised calcitic']
     : [/Pelletised dolomitic/, 'Pelletised dolomitic'];
-  await choose(piet, /Pulverised/);
+  await choose(piet, /Pulverised calcitic/);
   await expect(piet.getByRole('button', { name: /^Pulverised calcitic lime for the year/ })).toBeVisible();
   await choose(page, kept);
   const conflict = page.getByRole('dialog', { name: 'Piet Sandling saved this first' });
@@ -99,7 +99,7 @@ test('a product chosen by two at once', async ({ page, browser, baseURL }) => {
   await conflict.getByRole('button', { name: 'Keep mine' }).click();
   await expect(chosen).toContainText(keptName);
   // Two quick choices of one's own are no conflict.
-  await choose(page, /Pulverised/);
+  await choose(page, /Pulverised calcitic/);
   await choose(page, before.includes('dolomitic') ? /Pelletised dolomitic/ : /Pelletised calcitic/);
   await expect(chosen).toHaveText(before);
 });

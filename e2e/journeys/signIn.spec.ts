@@ -11,7 +11,7 @@ test('a wrong password says what to do, the right one leads to the page that was
   await expect(page.getByRole('alert')).toContainText('E-mail and password do not fit together');
   await page.getByRole('textbox', { name: 'Password' }).fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('heading', { name: 'Products' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Lime' })).toBeVisible();
 
   await page.getByRole('button', { name: 'Orla Tench, owner: account' }).click();
   await page.getByRole('menuitem', { name: 'Sign out', exact: true }).click();

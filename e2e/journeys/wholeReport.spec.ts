@@ -59,7 +59,8 @@ test('a laboratory of the practice’s own is added, and chosen when bags are pl
   await expect(form).toBeHidden();
   await expect(page.getByRole('listitem', { name: 'Skua Bay Soils' })).toContainText('ask Dr Ilse Marram, 555 0114');
 
-  await openSite(page, 'Harbour School field', 'Sampling');
+  await openSite(page, 'Gannet Row Almshouses', 'Sampling');
+  await page.getByRole('button', { name: 'Plan', exact: true }).click();
   await page.getByRole('combobox', { name: 'Laboratory' }).click();
   await page.getByRole('option', { name: 'Skua Bay Soils' }).click();
   await expect(page.getByRole('main')).toContainText('Dr Ilse Marram: 555 0114');

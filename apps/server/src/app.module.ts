@@ -1,6 +1,5 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
-import { CatalogueModule } from './catalogue/catalogue.module.ts';
 import { DemoBags } from './demo/demoBags.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
@@ -12,9 +11,14 @@ import { appOptions } from './database.ts';
 import { DescriptionController } from './platform/openapi.ts';
 import { PlatformModule } from './platform/platform.module.ts';
 import type { Installation } from './platform/installation.ts';
+import { MachinesModule } from './machines/machines.module.ts';
+import { MaterialsModule } from './materials/materials.module.ts';
+import { SettingsModule } from './settings/settings.module.ts';
 import { RatesModule } from './rates/rates.module.ts';
 import { ReportModule } from './report/report.module.ts';
+import { RunsModule } from './runs/runs.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
+import { StepsModule } from './steps/steps.module.ts';
 import { StandInsModule } from './standins/standIns.module.ts';
 import { SamplingModule } from './sampling/sampling.module.ts';
 
@@ -29,11 +33,15 @@ export class AppModule {
         PlatformModule.with(installation),
         StandInsModule.everywhere(),
         PeopleModule.with(installation),
+        StepsModule,
+        RunsModule,
+        SettingsModule,
         GroundModule,
         OwnLaboratoriesModule,
         SamplingModule,
         LabModule,
-        CatalogueModule,
+        MaterialsModule,
+        MachinesModule,
         RatesModule,
         ReportModule,
         RoundsModule,

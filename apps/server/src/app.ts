@@ -5,13 +5,15 @@ import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import { AppModule } from './app.module.ts';
 import { FirstRun } from './demo/firstRun.ts';
+import { RunsWorker } from './runs/runsWorker.ts';
 import { SessionService } from './people/session.service.ts';
 import { bodies, whoAsks } from './platform/bodies.ts';
-import { prepareDatabase } from './database.ts';
+import { appConnection, prepareDatabase } from './database.ts';
 import { DescriptionController, describeApi } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
 import { type Installation, isSecure } from './platform/installation.ts';
-import { contractPipe } from './platform/validation.ts';
+import { Threads } from './platform/threads.ts';
+import { ContractPipe } from './platform/validation.ts';
 import { securityHeaders, webPages } from './platform/webPages.ts';
 
 export interface AppOptions {
@@ -26,6 +28,8 @@ export interface AppOptions {
   readonly mailFrom?: string | undefined;
   readonly tiles?: Installation['tiles'];
   readonly quiet?: boolean;
+  /** By itself, as in tests: nothing happens unasked each minute, and heavy work has no threads, which need a build. */
+  readonly plain?: boolean;
 }
 
 /** The whole application, ready to listen: API under /api, the web application elsewhere. */
@@ -39,7 +43,8 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
     smtp,
     mailFrom,
     tiles,
-    catalogue: join(root, 'demo/products-without-prices.csv'),
+    clock: !options.plain,
+    threads: !options.plain,
     demo: !empty && (loadDemo || found.demo),
   };
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(installation, databaseUrl), {
@@ -56,13 +61,14 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   app.use(whoAsks((token) => sessions.access(token)));
   app.use(bodies);
   app.setGlobalPrefix('api');
-  app.useGlobalPipes(contractPipe);
+  app.useGlobalPipes(new ContractPipe(app.get(Threads)));
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();
   webPages(app, join(root, 'apps/web/dist'));
 
   app.get(DescriptionController).description = describeApi(app);
   await app.init();
+  await app.get(RunsWorker).open(appConnection(databaseUrl));
   if (loadDemo) await app.get(FirstRun).loadDemo(join(root, 'demo'));
   return app;
 }

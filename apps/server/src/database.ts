@@ -3,6 +3,7 @@ import { DataSource, type DataSourceOptions } from 'typeorm';
 import { entities } from './entities.ts';
 import { migrations } from './migrations/index.ts';
 import { APP_ROLE, DOOR_ROLE } from './platform/roles.ts';
+import { prepareQueue } from './runs/queue.ts';
 
 const makeRoles = [APP_ROLE, DOOR_ROLE]
   .map(
@@ -14,6 +15,12 @@ const makeRoles = [APP_ROLE, DOOR_ROLE]
   )
   .join('');
 
+/** Compiling a query for the machine takes longer than any of ours runs. */
+const OPTIONS = `-c role=${APP_ROLE} -c jit=off`;
+
+/** A connection beside those of the queries, with the same rights. */
+export const appConnection = (connectionString: string): pg.ClientConfig => ({ connectionString, options: OPTIONS });
+
 /** Everything that a query of the application can reach, with the rights of the application only. */
 export function appOptions(url: string): DataSourceOptions {
   return {
@@ -22,7 +29,8 @@ export function appOptions(url: string): DataSourceOptions {
     entities: [...entities],
     synchronize: false,
     applicationName: 'glenfold',
-    extra: { options: `-c role=${APP_ROLE}`, min: 1 },
+    // Who waits longer for a connection is told so, instead of waiting for good.
+    extra: { options: OPTIONS, min: 1, connectionTimeoutMillis: 20_000 },
   };
 }
 
@@ -60,6 +68,12 @@ export async function prepareDatabase(url: string): Promise<{ readonly practices
   try {
     await refuseNewer(source);
     await source.runMigrations();
+    await prepareQueue(url).catch((error: unknown) => {
+      throw new Error(
+        `The tables of the queue cannot be made: ${(error as Error).message}. Let an administrator of the database grant this user CREATE on it.`,
+        { cause: error },
+      );
+    });
     const practices = await source.query<Array<{ demo: boolean }>>('SELECT demo FROM practice');
     return { practices: practices.length, demo: practices.some(({ demo }) => demo) };
   } finally {

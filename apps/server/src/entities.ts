@@ -6,6 +6,8 @@ import { Site } from './sites/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
 import { LabReport } from './lab/labReport.entity.ts';
 import { LabResult } from './lab/labResult.entity.ts';
+import { Machine } from './machines/machine.entity.ts';
+import { Setting } from './settings/setting.entity.ts';
 import { OwnLaboratory } from './laboratories/ownLaboratory.entity.ts';
 import { Sample } from './lab/sample.entity.ts';
 import { SampleZone } from './lab/sampleZone.entity.ts';
@@ -19,12 +21,13 @@ import { Session } from './people/session.entity.ts';
 import { SignInAttempt } from './people/signInAttempt.entity.ts';
 import { Practice } from './people/practice.entity.ts';
 import { Plan } from './rates/plan.entity.ts';
-import { ProductRecord } from './catalogue/product.entity.ts';
+import { ProductRecord } from './materials/product.entity.ts';
 import { Bag } from './sampling/bag.entity.ts';
 import { BagCustody } from './sampling/bagCustody.entity.ts';
 import { Core } from './sampling/core.entity.ts';
 import { CoreTap } from './sampling/coreTap.entity.ts';
 import { ShareLink } from './report/shareLink.entity.ts';
+import { Run } from './runs/run.entity.ts';
 import { StandInSample } from './standins/laboratory/standInSample.entity.ts';
 
 /** Records of the practices; each carries its practice. */
@@ -35,6 +38,8 @@ export const ownedEntities = [
   ZonePhoto,
   Underlay,
   OwnLaboratory,
+  Machine,
+  Setting,
   Bag,
   Core,
   CoreTap,
@@ -54,7 +59,7 @@ export const ownedEntities = [
 /** Who is asking: known before any practice is. */
 export const identityEntities = [Practice, Person, Session, PasswordReset, SignInAttempt, Mail] as const;
 
-/** What simulated services hold for a practice: scoped like its records, but nobody's record. */
-export const standInEntities = [StandInSample] as const;
+/** What services keep for a practice: scoped like its records, but nobody's record. */
+export const serviceEntities = [StandInSample, Run] as const;
 
-export const entities = [...ownedEntities, ...identityEntities, ...standInEntities, AuditEntry] as const;
+export const entities = [...ownedEntities, ...identityEntities, ...serviceEntities, AuditEntry] as const;

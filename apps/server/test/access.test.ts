@@ -99,11 +99,12 @@ async function records(practiceId: string): Promise<Ids> {
     productId: await add('product', {
       position: 1,
       name: 'P',
-      purpose: 'potassium',
-      grade: { n: 0, p2o5: 0, k2o: 50 },
-      slowRelease: 0,
-      bagMass: 25,
+      kind: 'fertilizer',
+      analysis: { k2o: 50 },
+      packSize: 25,
     }),
+    machineId: await add('machine', { name: `M${count}`, kind: 'roller' }),
+    settingId: await add('setting', { kind: 'caps', name: 'Caps', siteId, value: { limeOnce: 90 } }),
     planId: await add('plan', { zoneId, issuedAt: new Date(), issued, labResultId: resultId }),
     memberId: await add('membership', { personId, role: 'technician' }),
     invitationId: await add('invitation', {
@@ -114,6 +115,8 @@ async function records(practiceId: string): Promise<Ids> {
       expiresAt: end,
     }),
     linkId: await add('share_link', { siteId, purpose: 'P', madeBy: 'O', tokenHash: `s${count}`, expiresAt: end }),
+    runId: await add('run', { kind: `K${count}`, title: 'T', state: 'failed' }),
+    endedRunId: await add('run', { kind: `E${count}`, title: 'T', state: 'done' }),
     mailId: await add('mail', { to: 'x@p.example', subject: 'S', text: 'T' }),
   };
 }
@@ -122,11 +125,17 @@ async function records(practiceId: string): Promise<Ids> {
 async function ask(name: string, route: Route, who: Who, ids: Ids): Promise<number> {
   const [method, pattern] = name.split(' ') as [Method, string];
   const path = pattern.replace(/:(\w+)/g, (_whole, key: string) =>
-    key === 'token' ? nobodyThere : key === 'code' ? 'K7F-4Q' : ids[(key === 'id' ? route.id : key) as keyof Ids],
+    key === 'kind'
+      ? 'caps'
+      : key === 'token'
+        ? nobodyThere
+        : key === 'code'
+          ? 'K7F-4Q'
+          : ids[(key === 'id' ? route.id : key) as keyof Ids],
   );
   const request = supertest(server.app.getHttpServer())
     [method.toLowerCase() as 'get'](
-      `/api${path}${route.query ? `?${route.query(ids)}` : /\/plan(s|\/choices|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`,
+      `/api${path}${route.query ? `?${route.query(ids)}` : /\/(drawing|plan)(s|\/choices|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`,
     )
     .set('if-match', `"${method === 'PUT' ? await versionAt(path, route, ids) : 1}"`);
   if (who !== 'nobody') {
@@ -152,6 +161,7 @@ async function versionAt(path: string, { id }: Route, ids: Ids): Promise<number>
     importId: 'lab_report',
     productId: 'product',
     laboratoryId: 'laboratory',
+    machineId: 'machine',
     memberId: 'membership',
   };
   const key = id ?? (path.startsWith('/zones') ? 'zoneId' : 'siteId');

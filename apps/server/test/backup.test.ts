@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { jest } from '@jest/globals';
+import type { SitesAnswer } from '@glenfold/contract';
 import pg from 'pg';
 import { createApp } from '../src/app.ts';
 import { type TestServer, demoEmails, root, signIn, startServer } from './harness.ts';
@@ -105,9 +106,10 @@ describe('a backup', () => {
       empty: false,
       address: 'http://127.0.0.1',
       quiet: true,
+      plain: true,
     });
     const owner = await signIn({ app }, demoEmails.owner);
-    expect((await owner.ask('get', '/sites')).body).toHaveLength(6);
+    expect(((await owner.ask('get', '/sites')).body as SitesAnswer).sites).toHaveLength(6);
     expect((await owner.ask('post', '/sites', { name: 'Next' })).status).toBe(201);
     await app.close();
   });

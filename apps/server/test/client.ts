@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import type { SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { SiteAnswer, SitesAnswer, ZoneAnswer } from '@glenfold/contract';
 import { afterAll, beforeAll, expect, jest } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
@@ -40,9 +40,18 @@ export async function send<T>(
   return response.body as T;
 }
 
+/** Wait for what comes about by itself. */
+export async function until(holds: () => Promise<boolean>, seconds = 40): Promise<void> {
+  const end = Date.now() + 1000 * seconds;
+  while (!(await holds())) {
+    if (Date.now() > end) throw new Error(`Not within ${seconds} seconds.`);
+    await new Promise((done) => setTimeout(done, 100));
+  }
+}
+
 /** The demo site whose name begins so. */
 export async function siteOf(name: string): Promise<SiteAnswer> {
-  return (await get<SiteAnswer[]>('/sites')).find((entry) => entry.name.startsWith(name))!;
+  return (await get<SitesAnswer>('/sites')).sites.find((entry) => entry.name.startsWith(name))!;
 }
 
 export async function zoneOf(siteName: string, label: string): Promise<ZoneAnswer> {

@@ -58,7 +58,7 @@ describe('every answer is what its contract says', () => {
   it('at every address of the description that is read', async () => {
     const [gannet, harbour] = [await siteOf('Gannet'), await siteOf('Harbour')];
     const zone = await zoneOf('Harbour', 'HS-1');
-    const bag = (await get<contract.BagLineAnswer[]>('/bags'))[0]!;
+    const bag = (await get<contract.BoardAnswer>('/bags')).bags[0]!;
     const fill = (address: string, siteId: string): string =>
       address
         .replace('/api', '')

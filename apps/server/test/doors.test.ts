@@ -10,7 +10,7 @@ describe('the door for bodies', () => {
 
   it('is narrow for nobody: a large body is refused by its size, before anybody looks at what it says', async () => {
     const stranger = openBrowser(server.current());
-    for (const path of ['/session', '/sites', '/sites/00000000-0000-4000-8000-000000000000/plan']) {
+    for (const path of ['/session', '/sites', '/sites/00000000-0000-4000-8000-000000000000/drawing']) {
       const answer = await stranger.ask('post', path, heavy(9_000));
       expect([path, answer.status, (answer.body as ProblemAnswer).title]).toEqual([path, 413, 'Too large']);
     }
@@ -70,7 +70,7 @@ it('outlines that are tangled are refused with words, and the ground stays as it
   };
   const refused = await send<ProblemAnswer>(
     'post',
-    `/sites/${id}/plan`,
+    `/sites/${id}/drawing`,
     {
       outlines: [{ id: court.id, version: court.version, geometry: { type: 'Polygon', coordinates: [comb(false)] } }],
       newFeatures: [{ kind: 'bed', name: 'Comb', geometry: { type: 'Polygon', coordinates: [comb(true)] } }],

@@ -32,7 +32,7 @@ const facts = (zone: ZoneAnswer, name: string, label: string) => {
 };
 
 async function planPath(): Promise<string> {
-  return `/sites/${(await siteOf('Gannet')).id}/plan`;
+  return `/sites/${(await siteOf('Gannet')).id}/drawing`;
 }
 const change = async <T = DrawingAnswer>(changes: object, status = 200): Promise<T> =>
   send<T>('post', await planPath(), changes satisfies Partial<DrawingChangesInput> | object, status);

@@ -8,7 +8,7 @@ import type { Response } from 'supertest';
 import { DataSource } from 'typeorm';
 import yazl from 'yazl';
 import { entities } from '../src/entities.ts';
-import { readArchive } from '../src/exchange/archive.ts';
+import { FORMAT_VERSION, readArchive } from '../src/exchange/archive.ts';
 import { Problem } from '../src/platform/problem.ts';
 import { readRows, writeRows } from '../src/exchange/formats.ts';
 import { exportedTables, notExported } from '../src/exchange/tables.ts';
@@ -61,7 +61,10 @@ async function contents({ sql, app }: TestServer): Promise<Record<string, unknow
 }
 
 /** The export with some of its files changed, and their checksums made to fit unless told otherwise. */
-async function forge(change: (files: Map<string, string>) => void, { fit = true, version = 2 } = {}): Promise<Buffer> {
+async function forge(
+  change: (files: Map<string, string>) => void,
+  { fit = true, version = FORMAT_VERSION } = {},
+): Promise<Buffer> {
   const { manifest, files } = await readArchive(zip);
   const changed = new Map(files);
   change(changed);
@@ -137,9 +140,9 @@ describe('an export', () => {
         return pack(new Map([...files, ['more.csv', 'x'], ['manifest.json', JSON.stringify(manifest)]]));
       },
     ],
-    ['from a newer version', 'From a newer Glenfold', () => forge(() => undefined, { version: 3 })],
-    ['whose names point out of it', 'Unsafe file name', () => rename('sites.csv', '../ites.c')],
-    ['whose names are absolute', 'Unsafe file name', () => rename('sites.csv', '/ites.csv')],
+    ['from a newer version', 'From a newer Glenfold', () => forge(() => undefined, { version: FORMAT_VERSION + 1 })],
+    ['whose names point out of it', 'Unsafe file name', () => rename('sites.json', '../ites.js')],
+    ['whose names are absolute', 'Unsafe file name', () => rename('sites.json', '/ites.json')],
     [
       'with values nobody could have typed',
       'Altered',
@@ -210,9 +213,9 @@ describe('an export', () => {
     expect(Object.keys(after)).toHaveLength(exportedTables.length);
     for (const [table, rows] of Object.entries(before)) expect([table, after[table]]).toEqual([table, rows]);
     const owner = await signIn(empty, demoEmails.owner, password);
-    expect((await owner.ask('get', '/rounds')).body).toEqual(
-      (await (await signIn(demo, demoEmails.owner)).ask('get', '/rounds')).body,
-    );
+    const there = await signIn(demo, demoEmails.owner);
+    expect((await owner.ask('get', '/rounds')).body).toEqual((await there.ask('get', '/rounds')).body);
+    expect((await owner.ask('get', '/rounds/sites')).body).toEqual((await there.ask('get', '/rounds/sites')).body);
     // It goes on from there: the next change is written into the audit it brought along.
     expect((await owner.ask('post', '/sites', { name: 'Next' })).status).toBe(201);
     expect(await readArchive(await download(owner))).toHaveProperty('manifest.practice', 'Brackwater Soil Advisory');
@@ -256,7 +259,7 @@ it('an export of the first format comes over with every value, link and paper', 
     // A paper is printed as it was, and what is exported now is of today's format.
     const [paper] = await place.sql<{ id: string }>('SELECT id FROM plan WHERE issued IS NOT NULL LIMIT 1');
     expect((await owner.ask('get', `/plans/${paper!.id}/plan.pdf`)).status).toBe(200);
-    expect((await readArchive(await download(owner))).manifest.version).toBe(2);
+    expect((await readArchive(await download(owner))).manifest.version).toBe(FORMAT_VERSION);
   } finally {
     await place.close();
   }
@@ -292,4 +295,36 @@ describe('the files', () => {
       }),
     );
   });
+});
+
+it('an export of the second format comes over: products by purpose as materials, sites with places to be told', async () => {
+  const old = readFileSync(join(import.meta.dirname, 'former/export-2.zip'));
+  const { files } = await readArchive(old);
+  const place = await startServer({ empty: true });
+  try {
+    expect((await load(place, old)).status).toBe(204);
+    const products = readRows({ file: 'products.csv', spread: ['grade', 'lime'] }, files.get('products.csv')!);
+    const materials = await place.sql<Record<string, unknown>>('SELECT * FROM product');
+    expect(materials).toHaveLength(products.length);
+    for (const { id, name, purpose, grade, lime, bagMass, bagPrice } of products)
+      expect(materials.find((one) => one.id === id)).toMatchObject({
+        ...{ name, kind: purpose === 'lime' ? 'lime' : 'fertilizer', packSize: Number(bagMass), packUnit: 'kg' },
+        packPrice: bagPrice === null ? null : Number(bagPrice),
+        analysis:
+          purpose === 'lime'
+            ? { cce: Number((lime as { cce: unknown }).cce) }
+            : { n: Number((grade as { n: unknown }).n), k2o: Number((grade as { k2o: unknown }).k2o) },
+      });
+    const sites = readRows({ file: 'sites.csv' }, files.get('sites.csv')!);
+    expect(await place.sql('SELECT name, "timeZone", contacts FROM site ORDER BY name')).toEqual(
+      sites
+        .map(({ name }) => ({ name, timeZone: null, contacts: null }))
+        .sort((a, b) => String(a.name).localeCompare(String(b.name))),
+    );
+    const owner = await signIn(place, demoEmails.owner, password);
+    const rounds = (await owner.ask('get', '/rounds/sites')).body as { sites: unknown[] };
+    expect(rounds.sites).toHaveLength(sites.length);
+  } finally {
+    await place.close();
+  }
 });

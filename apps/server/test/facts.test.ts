@@ -60,7 +60,7 @@ describe('the facts of a zone', () => {
     const ring = [[-36, 46.5], [-35.9999, 46.5], [-35.9999, 46.5001], [-36, 46.5]]; // prettier-ignore
     const geometry = { type: 'Polygon', coordinates: [ring] };
     const outlines = [{ id: zone.id, version: changed.version, geometry }];
-    await send('post', `/sites/${id}/plan`, { outlines }, 200);
+    await send('post', `/sites/${id}/drawing`, { outlines }, 200);
     const drawn = await zoneOf('Gannet', 'TAPE');
     expect(drawn.area).toBeGreaterThan(30);
     expect(drawn.area).toBeLessThan(60);
@@ -70,8 +70,8 @@ describe('the facts of a zone', () => {
     const { id } = await siteOf('Gannet');
     const properties = { OBJECTID: 7, owner: { name: 'parish' } };
     const tap = { kind: 'tap', geometry: { type: 'Point', coordinates: [-36.0034, 46.5012] }, properties };
-    await send('post', `/sites/${id}/plan`, { newFeatures: [tap] }, 200);
-    const { features } = await get<{ features: Array<{ kind: string; properties: object }> }>(`/sites/${id}/plan`);
+    await send('post', `/sites/${id}/drawing`, { newFeatures: [tap] }, 200);
+    const { features } = await get<{ features: Array<{ kind: string; properties: object }> }>(`/sites/${id}/drawing`);
     expect(features.filter((entry) => entry.kind === 'tap').at(-1)!.properties).toEqual(properties);
   });
 });
@@ -107,7 +107,7 @@ describe('pictures', () => {
     const under = { picture: { ...picture, name: 'air.png', width: 1, height: 1 }, ...lying };
     const first = await send<UnderlayAnswer>('post', `/sites/${id}/underlay`, under);
     await send('post', `/sites/${id}/underlay`, { ...under, opacity: 0.9 });
-    const now = async () => (await get<{ underlay: UnderlayAnswer | null }>(`/sites/${id}/plan`)).underlay;
+    const now = async () => (await get<{ underlay: UnderlayAnswer | null }>(`/sites/${id}/drawing`)).underlay;
     expect((await now())!.opacity).toBe(0.9);
     await send('post', `/underlays/${first.id}/restore`);
     expect((await now())!.opacity).toBe(0.5);
@@ -119,13 +119,13 @@ describe('pictures', () => {
 
 it('the plan on paper is to scale, names every zone and says what comes off', async () => {
   const { id } = await siteOf('Harbour');
-  const metric = await textOf(`/api/sites/${id}/plan.pdf?units=metric`);
+  const metric = await textOf(`/api/sites/${id}/drawing.pdf?units=metric`);
   for (const zone of await get<ZoneAnswer[]>(`/sites/${id}/zones`)) expect(metric).toContain(zone.name);
   expect(metric).toMatch(/1 : \d+ when printed at full size/);
-  expect(await textOf(`/api/sites/${id}/plan.pdf?units=us`)).toMatch(/1 in = \d+ ft/);
+  expect(await textOf(`/api/sites/${id}/drawing.pdf?units=us`)).toMatch(/1 in = \d+ ft/);
   const { text } = await server
     .owner()
-    .agent.get(`/api/sites/${id}/plan.svg?units=metric`)
+    .agent.get(`/api/sites/${id}/drawing.svg?units=metric`)
     .buffer(true)
     .parse((response, done) => {
       let all = '';

@@ -51,7 +51,7 @@ it('the demo of the former version comes over row by row: no value, zone, file, 
       ['zone', 'zone', ['thatch', 'rootDepth', 'probeStop']],
       ['bag', 'bag', []],
       ['core', 'core', []],
-      ['product', 'product', []],
+      ['product', 'product', ['bagMass', 'bagPrice', 'grade', 'lime', 'purpose', 'slowRelease']],
       ['membership', 'membership', []],
       ['audit', 'audit', []],
       ['lab_report', 'lab_import', []],
@@ -64,6 +64,19 @@ it('the demo of the former version comes over row by row: no value, zone, file, 
         );
         expect(fresh.get(row.id)).toMatchObject(kept);
       }
+    }
+
+    // A product by purpose is a material by analysis, with every number of its label.
+    const materials = byId(await now('product'));
+    for (const product of old('product')) {
+      const { bagMass, bagPrice, purpose, grade, lime, slowRelease } = product;
+      const { magnesium = false, caustic = false, ...strength } = (lime ?? {}) as Row;
+      const slow = (slowRelease as number) > 0 ? { slowRelease } : {};
+      expect(materials.get(product.id)).toMatchObject({
+        ...{ packSize: bagMass, packUnit: 'kg', packPrice: bagPrice, dolomitic: magnesium, caustic },
+        kind: purpose === 'lime' ? 'lime' : 'fertilizer',
+        analysis: purpose === 'lime' ? strength : { ...(grade as Row), ...slow },
+      });
     }
 
     // Each former result of a zone is there with every value, through the sample that the zone shares.

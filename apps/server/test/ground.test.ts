@@ -1,9 +1,11 @@
 import {
-  type BagLineAnswer,
+  type BoardAnswer,
   type ProblemAnswer,
-  type RoundsAnswer,
   type SiteAnswer,
   type SiteStateAnswer,
+  type SiteStatesAnswer,
+  type SitesAnswer,
+  type TasksAnswer,
   type ZoneAnswer,
   zoneInput,
 } from '@glenfold/contract';
@@ -13,7 +15,7 @@ const server = useDemoServer();
 
 describe('the demo scenario', () => {
   it('is read from its files once', async () => {
-    expect((await get<SiteAnswer[]>('/sites')).map(({ name }) => name)).toEqual([
+    expect((await get<SitesAnswer>('/sites')).sites.map(({ name }) => name)).toEqual([
       'Gannet Row Almshouses',
       'Harbour School field',
       'Kelp Cottage',
@@ -36,14 +38,14 @@ describe('the demo scenario', () => {
   });
 
   it('tells on the rounds what is most pressing first', async () => {
-    const { tasks } = await get<RoundsAnswer>('/rounds');
+    const { tasks } = await get<TasksAnswer>('/rounds');
     const runs = tasks.map(({ step }) => step).filter((step, index, all) => step !== all[index - 1]);
     expect(runs).toEqual(['lab', 'rates', 'lab', 'sampling', 'ground']);
     expect(tasks[0]!.words).toContain('harbour-school-2026-lab.csv');
   });
 
   it('has a bag in every state that a working day has: planned, drying, sent, at the laboratory, back and unread', async () => {
-    const bags = await get<BagLineAnswer[]>('/bags');
+    const { bags } = await get<BoardAnswer>('/bags');
     expect(new Set(bags.map(({ state }) => state))).toEqual(
       new Set(['planned', 'drying', 'sent', 'at the lab', 'reported']),
     );
@@ -58,7 +60,7 @@ describe('the demo scenario', () => {
 
 it('a site is renamed, deleted with all that belongs to it out of sight, and brought back', async () => {
   const { id } = await send<SiteAnswer>('post', '/sites', { name: '  Slipway ', place: 'by the water' });
-  expect(await send<SiteAnswer>('put', `/sites/${id}`, { name: 'Old slipway' })).toEqual({
+  expect(await send<SiteAnswer>('put', `/sites/${id}`, { name: 'Old slipway' })).toMatchObject({
     id,
     name: 'Old slipway',
     place: null,
@@ -67,7 +69,9 @@ it('a site is renamed, deleted with all that belongs to it out of sight, and bro
   await send('put', `/sites/${id}`, { name: ' ' }, 422);
   await send('delete', `/sites/${id}`);
   await get(`/sites/${id}/zones`, 404);
-  expect((await get<RoundsAnswer>('/rounds')).sites.some(({ site: { id: known } }) => known === id)).toBe(false);
+  expect((await get<SiteStatesAnswer>('/rounds/sites')).sites.some(({ site: { id: known } }) => known === id)).toBe(
+    false,
+  );
   expect(await send<SiteAnswer>('post', `/sites/${id}/restore`)).toMatchObject({ name: 'Old slipway' });
   await send('delete', `/sites/${id}`);
 });

@@ -44,7 +44,9 @@ async function template(admin: pg.Client, empty: boolean): Promise<string> {
       await admin.query(`DROP DATABASE IF EXISTS ${making} WITH (FORCE)`);
       await admin.query(`CREATE DATABASE ${making}`);
       const databaseUrl = urlOf(making).href;
-      await (await createApp({ root, databaseUrl, empty, address: 'http://127.0.0.1', quiet: true })).close();
+      await (
+        await createApp({ root, databaseUrl, empty, address: 'http://127.0.0.1', quiet: true, plain: true })
+      ).close();
       await admin.query(`ALTER DATABASE ${making} RENAME TO ${name}`);
     }
   } finally {
@@ -60,7 +62,15 @@ export async function startServer({ empty, smtp }: { empty: boolean; smtp?: stri
   const name = `test_${randomUUID().replaceAll('-', '')}`;
   await admin.query(`CREATE DATABASE ${name} TEMPLATE ${await template(admin, empty)}`);
   const url = urlOf(name);
-  const app = await createApp({ root, databaseUrl: url.href, empty, address: 'http://127.0.0.1', smtp, quiet: true });
+  const app = await createApp({
+    root,
+    databaseUrl: url.href,
+    empty,
+    address: 'http://127.0.0.1',
+    smtp,
+    quiet: true,
+    plain: true,
+  });
   const client = new pg.Client({ connectionString: url.href });
   await client.connect();
   return {

@@ -1,6 +1,8 @@
 import type { DrawingAnswer, LabResultAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { zoneInput } from '@glenfold/contract';
 import fc from 'fast-check';
+import { LabService, testOf } from '../src/lab/lab.service.ts';
+import { Work } from '../src/platform/work.ts';
 import { type Descended, heirsAmong } from '../src/ground/lineage.ts';
 import { get, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
 
@@ -20,7 +22,7 @@ describe('ground that is divided anew keeps its tests', () => {
     )!;
     const plan = await send<DrawingAnswer>(
       'post',
-      `/sites/${site.id}/plan`,
+      `/sites/${site.id}/drawing`,
       { newZones: [part(whole, { name: 'Shady part', label: 'GR-9' })] },
       200,
     );
@@ -56,14 +58,14 @@ describe('ground that is divided anew keeps its tests', () => {
     const site = await siteOf('Harbour');
     const [east, west] = [await zoneOf('Harbour', 'HS-1'), await zoneOf('Harbour', 'HS-2')];
     const joined = { remove: [{ what: 'zone', id: west.id, into: east.id }] };
-    await send('post', `/sites/${site.id}/plan`, joined, 200);
+    await send('post', `/sites/${site.id}/drawing`, joined, 200);
     const results = await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`);
     const its = results.filter(({ inherited }) => inherited.some(({ zoneId }) => zoneId === east.id));
     expect(its.length).toBeGreaterThan(0);
     expect(its[0]!.inherited).toEqual([{ zoneId: east.id, of: west.name, how: 'joined' }]);
     // Its own test comes first.
     expect((await get<ZonePlanAnswer>(`/zones/${east.id}/plan?units=us`)).result.zoneIds).toContain(east.id);
-    await send('post', `/sites/${site.id}/plan`, { restore: [{ what: 'zone', id: west.id }] }, 200);
+    await send('post', `/sites/${site.id}/drawing`, { restore: [{ what: 'zone', id: west.id }] }, 200);
     const back = await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`);
     expect(back.filter(({ zoneIds }) => zoneIds.includes(west.id)).length).toBe(its.length);
     expect(back.every(({ inherited }) => inherited.length === 0)).toBe(true);
@@ -72,8 +74,18 @@ describe('ground that is divided anew keeps its tests', () => {
   it('a zone of another site is no whole and no goal', async () => {
     const site = await siteOf('Harbour');
     const [elsewhere, here] = [await zoneOf('Gannet', 'GR-1'), await zoneOf('Harbour', 'HS-1')];
-    await send('post', `/sites/${site.id}/plan`, { newZones: [part(elsewhere, { name: 'Stray', label: 'X1' })] }, 404);
-    await send('post', `/sites/${site.id}/plan`, { remove: [{ what: 'zone', id: here.id, into: elsewhere.id }] }, 404);
+    await send(
+      'post',
+      `/sites/${site.id}/drawing`,
+      { newZones: [part(elsewhere, { name: 'Stray', label: 'X1' })] },
+      404,
+    );
+    await send(
+      'post',
+      `/sites/${site.id}/drawing`,
+      { remove: [{ what: 'zone', id: here.id, into: elsewhere.id }] },
+      404,
+    );
   });
 });
 
@@ -111,4 +123,95 @@ it('descent ends, whatever was parted and joined, and names no zone twice nor on
       }
     }),
   );
+});
+
+describe('the test of a zone, as the database finds it for many sites at once', () => {
+  const day = (count: number): string => new Date(Date.UTC(2026, 0, 1 + count, 12)).toISOString();
+  const plot = fc.record({
+    born: fc.nat(60),
+    /** The earlier plot that it was parted from, or is joined into. */
+    partOf: fc.option(fc.nat(), { nil: null }),
+    joinedInto: fc.option(fc.nat(), { nil: null, freq: 2 }),
+    deleted: fc.boolean(),
+  });
+  const sample = fc.record({
+    plots: fc.array(fc.nat(), { minLength: 1, maxLength: 3 }),
+    written: fc.nat(60),
+    sampledOn: fc.option(fc.nat(60), { nil: null }),
+    of: fc.constantFrom('soil', 'soil', 'soil', 'water'),
+    deleted: fc.boolean(),
+    amended: fc.option(fc.record({ written: fc.nat(60), deleted: fc.boolean() }), { nil: null }),
+  });
+
+  it('is the one that the rates of each zone rest on, however the ground was divided, joined, tested and amended', async () => {
+    const { app, sql } = server.current();
+    const { siteId } = await zoneOf('Kelp', 'KC-1');
+    const [{ practiceId } = { practiceId: '' }] = await sql<{ practiceId: string }>(
+      'SELECT "practiceId" FROM site WHERE id = $1',
+      [siteId],
+    );
+    const ids = async (text: string, values: unknown[]): Promise<string> =>
+      (await sql<{ id: string }>(`${text} RETURNING id`, values))[0]!.id;
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(plot, { minLength: 1, maxLength: 7 }),
+        fc.array(sample, { maxLength: 6 }),
+        async (plots, samples) => {
+          const site = await ids('INSERT INTO site ("practiceId", name) VALUES ($1, $2)', [
+            practiceId,
+            'Made for a test',
+          ]);
+          const zones: string[] = [];
+          for (const [at, { born, partOf, deleted, joinedInto }] of plots.entries()) {
+            const into = deleted && joinedInto !== null && at > 0 ? zones[joinedInto % at] : null;
+            zones.push(
+              await ids(
+                `INSERT INTO zone ("practiceId", "siteId", "createdAt", "deletedAt", position, name, label, area, grass, surface,
+                   intensity, shade, clippings, "partOf", "joinedInto")
+                 VALUES ($1, $2, $3, $4, $5, $6, $6, 100, 'tall fescue', 'lawn', 'medium', 'sun', 'left', $7, $8)`,
+                [
+                  ...[practiceId, site, day(born), deleted ? day(61) : null, at, `Plot ${at}`],
+                  ...[partOf !== null && at > 0 ? zones[partOf % at] : null, into],
+                ],
+              ),
+            );
+          }
+          for (const { plots: shared, written, sampledOn, of, deleted, amended } of samples) {
+            const taken = sampledOn === null ? null : day(sampledOn).slice(0, 10);
+            const id = await ids(
+              'INSERT INTO sample ("practiceId", "siteId", label, "sampledOn", depth, of) VALUES ($1, $2, $3, $4, 10, $5)',
+              [practiceId, site, 'bag', taken, of],
+            );
+            for (const zone of new Set(shared.map((index) => zones[index % zones.length])))
+              await sql('INSERT INTO sample_zone ("practiceId", "sampleId", "zoneId") VALUES ($1, $2, $3)', [
+                ...[practiceId, id, zone],
+              ]);
+            const result = (at: number, gone: boolean, before: string | null): Promise<string> =>
+              ids(
+                `INSERT INTO lab_result ("practiceId", "sampleId", "createdAt", "deletedAt", extractant, origin, "supersedesId")
+                 VALUES ($1, $2, $3::timestamptz + random() * interval '1 hour', $4, 'mehlich-3', 'typed', $5)`,
+                [practiceId, id, day(at), gone ? day(61) : null, before],
+              );
+            const first = await result(written, deleted, null);
+            if (amended) await result(amended.written, amended.deleted, first);
+          }
+          const found = await sql<{ zoneId: string; resultId: string | null }>(
+            'SELECT "zoneId", "resultId" FROM zone_tests($1) WHERE "siteId" = $2',
+            [practiceId, site],
+          );
+          const results = await app
+            .get(Work)
+            .run({ practiceId, person: null, role: null }, () =>
+              app.get(LabService, { strict: false }).resultsOf(site),
+            );
+          expect(new Map(found.map(({ zoneId, resultId }) => [zoneId, resultId]))).toEqual(
+            new Map(
+              zones.flatMap((id, at) => (plots[at]!.deleted ? [] : [[id, testOf(results, id)?.id ?? null] as const])),
+            ),
+          );
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
 });

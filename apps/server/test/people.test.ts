@@ -1,3 +1,4 @@
+import type { Working, WorkingElsewhere } from '@glenfold/agronomy';
 import type {
   AuditPageAnswer,
   InvitationOfferAnswer,
@@ -6,7 +7,7 @@ import type {
   ProblemAnswer,
   SessionAnswer,
   ShareLinkAnswer,
-  SiteAnswer,
+  SitesAnswer,
   SiteReportAnswer,
   ZonePlanAnswer,
 } from '@glenfold/contract';
@@ -135,11 +136,11 @@ describe('a change', () => {
       .set('sec-fetch-site', 'cross-site');
     for (const response of [without, wrong, foreign, crossed])
       expect(refusal(response)).toEqual([403, 'Not from this page']);
-    expect((await body<SiteAnswer[]>(owner, '/sites')).some(({ name }) => name === 'Forged')).toBe(false);
+    expect((await body<SitesAnswer>(owner, '/sites')).sites.some(({ name }) => name === 'Forged')).toBe(false);
   });
 
   it('must say which version it rests on', async () => {
-    const [site] = await body<SiteAnswer[]>(owner, '/sites');
+    const [site] = (await body<SitesAnswer>(owner, '/sites')).sites;
     expect(refusal(await owner.ask('put', `/sites/${site!.id}`, { name: 'X' }))).toEqual([428, 'Which version?']);
   });
 
@@ -289,12 +290,17 @@ describe('a role', () => {
   it('of technician sees amounts but no prices, in the plan, the report and on paper', async () => {
     const wynn = await signIn(server, demoEmails.technician);
     await wynn.ask('put', '/session/practice', { practiceId: (await owner.session()).practice!.id });
-    const [site] = await body<SiteAnswer[]>(owner, '/sites');
+    const [site] = (await body<SitesAnswer>(owner, '/sites')).sites;
     const [zone] = await body<Array<{ id: string }>>(owner, `/sites/${site!.id}/zones`);
     const [his, hers] = await Promise.all(
       [wynn, owner].map((browser) => body<ZonePlanAnswer>(browser, `/zones/${zone!.id}/plan?units=us`)),
     );
-    expect(his!.plan.lime.amount!.bags).toEqual(hers!.plan.lime.amount!.bags);
+    expect(his!.plan.lime.amount!.bags.value).toBe(hers!.plan.lime.amount!.bags.value);
+    // Nor in a working, at his own address or at hers.
+    const [own] = his!.plan.lime.amount!.bags.working as readonly WorkingElsewhere[];
+    expect(JSON.stringify(await body<Working>(wynn, own!.at))).not.toMatch(/\$\d/);
+    const [cost] = hers!.plan.cost!.working as readonly WorkingElsewhere[];
+    expect((await wynn.ask('get', cost!.at)).status).toBe(409);
     const report = await body<SiteReportAnswer>(wynn, `/sites/${site!.id}/report`);
     expect(JSON.stringify([his, report])).not.toMatch(/\$\d|bagPrice|"cost":\{/);
     expect(JSON.stringify(hers)).toMatch(/"cost":\{/);
@@ -303,7 +309,7 @@ describe('a role', () => {
 
 describe('a share link', () => {
   it('opens one site’s report to anybody who holds it, until it is revoked or expires', async () => {
-    const [site] = await body<SiteAnswer[]>(owner, '/sites');
+    const [site] = (await body<SitesAnswer>(owner, '/sites')).sites;
     const make = async (): Promise<ShareLinkAnswer> =>
       (await owner.ask('post', `/sites/${site!.id}/share-links`, { purpose: 'Trustees', days: 7 }))
         .body as ShareLinkAnswer;
@@ -359,10 +365,10 @@ describe('an empty installation', () => {
       const tries = await Promise.all([1, 2, 3].map(() => openBrowser(empty).ask('post', '/first-run', input)));
       expect(tries.map(({ status }) => status).sort()).toEqual([204, 409, 409]);
       const ada = await signIn(empty, 'ada@reed.example', NEW);
-      const products = await body<Array<{ bagPrice: number | null }>>(ada, '/products');
+      const products = await body<Array<{ packPrice: number | null }>>(ada, '/products');
       expect(products.length).toBeGreaterThan(10);
-      expect(products.every(({ bagPrice }) => bagPrice === null)).toBe(true);
-      expect(await body(ada, '/rounds')).toEqual({ tasks: [], sites: [] });
+      expect(products.every(({ packPrice }) => packPrice === null)).toBe(true);
+      expect(await body(ada, '/rounds')).toEqual({ tasks: [], next: null });
       expect((await session()).demoPeople).toEqual([]);
       const { person } = await ada.session();
       expect((await ada.ask('post', '/demo/session', { personId: person!.id })).status).toBe(404);

@@ -1,4 +1,4 @@
-import type { ProductAnswer, ZoneAnswer } from '@glenfold/contract';
+import { materialInput, type ProductAnswer, type ZoneAnswer } from '@glenfold/contract';
 import { get, send, textOf, typed, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
@@ -64,7 +64,7 @@ describe('a printed plan', () => {
   it('leaves the cost open while a price is missing, naming the product', async () => {
     const products = await get<ProductAnswer[]>('/products');
     const potash = products.find(({ name }) => name.startsWith('Sulfate of potash'))!;
-    await send('put', `/products/${potash.id}`, { bagMass: potash.bagMass, bagPrice: null });
+    await send('put', `/products/${potash.id}`, { ...materialInput(potash), packPrice: null });
     const text = await printed(await zoneOf('Gannet', 'GR-1'), 'us');
     expect(text).toMatch(/Cost open: no price is set for Sulfate of potash/);
     expect(text).toMatch(/no price/);

@@ -21,6 +21,10 @@ export type Ids = Readonly<
     | 'underlayId'
     | 'bagId'
     | 'laboratoryId'
+    | 'machineId'
+    | 'settingId'
+    | 'runId'
+    | 'endedRunId'
     | 'coreId',
     string
   >
@@ -48,6 +52,12 @@ export const laboratoryBody = {
   fees: [{ panel: 'routine', fee: 18 }],
   daysLeast: 5,
   daysMost: 9,
+} as const;
+
+export const machineBody = { kind: 'roller', hired: false, settings: [] } as const;
+export const productBody = {
+  ...{ name: 'Feed', kind: 'fertilizer', packSize: 25, packUnit: 'kg' },
+  analysis: { n: 20, p2o5: 0, k2o: 10 },
 } as const;
 
 export const zoneBody = {
@@ -112,6 +122,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'PUT /invitations/:token/offer': { for: 'OATCN', ownOnly: true, body: () => ({ password: 'long enough words' }) },
   'GET /shared/:token': { for: 'OATCN', ownOnly: true },
   'GET /shared/:token/plans/:planId/plan.pdf': { for: 'OATCN', ownOnly: true },
+  'GET /shared/:token/plans/:planId/working': { for: 'OATCN', ownOnly: true },
 
   'DELETE /session': { for: 'OATC', ownOnly: true },
   'DELETE /sessions': { for: 'OATC', ownOnly: true },
@@ -122,26 +133,36 @@ export const promised: Readonly<Record<string, Route>> = {
     body: () => ({ current: 'x', password: 'long enough words' }),
   },
 
+  'PUT /session/personal': { for: 'OATC', ownOnly: true, body: () => ({ units: 'us' }) },
   'GET /reports': { for: 'OATC', ownOnly: true },
   'GET /sites/:siteId/report': { for: 'OATC' },
   'GET /sites/:siteId/report/plans/:planId/plan.pdf': { for: 'OATC' },
+  'GET /sites/:siteId/report/plans/:planId/working': { for: 'OATC', query: () => 'of=x&at=/plan' },
 
+  'GET /runs': { for: 'OAT', ownOnly: true },
+  'POST /runs/:id/stop': { for: 'OA', id: 'runId' },
+  'POST /runs/:id/again': { for: 'OA', id: 'runId' },
+  'DELETE /runs/:id': { for: 'OA', id: 'endedRunId' },
   'GET /rounds': { for: 'OAT', ownOnly: true },
+  'GET /rounds/sites': { for: 'OAT', ownOnly: true },
+  'GET /find': { for: 'OAT', ownOnly: true },
+  'GET /walks': { for: 'OAT', ownOnly: true },
   'GET /sites': { for: 'OAT', ownOnly: true },
   'GET /sites/:siteId': { for: 'OAT' },
   'GET /sites/:siteId/state': { for: 'OAT' },
   'GET /sites/:siteId/zones': { for: 'OAT' },
-  'GET /sites/:siteId/plan': { for: 'OAT' },
+  'GET /sites/:siteId/drawing': { for: 'OAT' },
   'GET /sites/:siteId/lab-results': { for: 'OAT' },
   'GET /sites/:siteId/lab-reports': { for: 'OAT' },
   'GET /zones/:zoneId/plan': { for: 'OAT' },
   'GET /zones/:zoneId/plan.pdf': { for: 'OAT' },
+  'GET /zones/:zoneId/plan/working': { for: 'OAT', query: () => 'units=us&of=x&at=/plan' },
   'GET /plans/:planId/plan.pdf': { for: 'OAT' },
   'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
   'PUT /zones/:zoneId/facts': { for: 'OAT', body: () => ({ sunHours: 4 }) },
   'GET /sites/:siteId/photos': { for: 'OAT' },
-  'GET /sites/:siteId/plan.pdf': { for: 'OAT' },
-  'GET /sites/:siteId/plan.svg': { for: 'OAT' },
+  'GET /sites/:siteId/drawing.pdf': { for: 'OAT' },
+  'GET /sites/:siteId/drawing.svg': { for: 'OAT' },
   'POST /zones/:zoneId/photos': { for: 'OAT', body: () => picture },
   'GET /photos/:photoId/image': { for: 'OAT' },
   'GET /underlays/:underlayId/image': { for: 'OAT' },
@@ -188,12 +209,45 @@ export const promised: Readonly<Record<string, Route>> = {
   },
   'DELETE /laboratories/:id': { for: 'OA', id: 'laboratoryId' },
   'POST /laboratories/:id/restore': { for: 'OA', id: 'laboratoryId' },
+  'GET /machines': { for: 'OAT', ownOnly: true },
+  'POST /machines': {
+    for: 'OA',
+    ownOnly: true,
+    body: () => ({ ...machineBody, name: `Machine ${(labels += 1)}` }),
+  },
+  'PUT /machines/:id': {
+    for: 'OA',
+    id: 'machineId',
+    body: () => ({ ...machineBody, name: `Machine ${(labels += 1)}` }),
+  },
+  'DELETE /machines/:id': { for: 'OA', id: 'machineId' },
+  'POST /machines/:id/restore': { for: 'OA', id: 'machineId' },
+  'GET /settings': { for: 'OAT', ownOnly: true },
+  // Decided for a site of one's own.
+  'PUT /settings/:kind': { for: 'OA', body: ({ siteId }) => ({ siteId, value: { limeOnce: 100 } }) },
+  'DELETE /settings/:id': { for: 'OA', id: 'settingId' },
+  'POST /settings/:id/restore': { for: 'OA', id: 'settingId' },
   'GET /products': { for: 'OA', ownOnly: true },
-  'PUT /products/:id': { for: 'OA', id: 'productId', body: () => ({ bagMass: 20, bagPrice: 9 }) },
+  'GET /products/generic': { for: 'OA', ownOnly: true },
+  'POST /products/generic': { for: 'OA', ownOnly: true, body: () => ({ names: [] }) },
+  'GET /products/file.csv': { for: 'OA', ownOnly: true },
+  'POST /products/file': {
+    for: 'OA',
+    ownOnly: true,
+    body: () => ({ content: `name,kind,n,pack_size\nFeed ${(labels += 1)},fertilizer,20,25\n` }),
+  },
+  'POST /products': { for: 'OA', ownOnly: true, body: () => ({ ...productBody, name: `Feed ${(labels += 1)}` }) },
+  'PUT /products/:id': {
+    for: 'OA',
+    id: 'productId',
+    body: () => ({ ...productBody, name: `Feed ${(labels += 1)}` }),
+  },
+  'DELETE /products/:id': { for: 'OA', id: 'productId' },
+  'POST /products/:id/restore': { for: 'OA', id: 'productId' },
   'POST /sites': { for: 'OA', ownOnly: true, body: () => ({ name: 'New' }) },
   'PUT /sites/:siteId': { for: 'OA', body: () => ({ name: 'Renamed' }) },
   'POST /sites/:siteId/zones': { for: 'OA', body: () => ({ ...zoneBody, label: `Y${(labels += 1)}` }) },
-  'POST /sites/:siteId/plan': { for: 'OA', body: () => ({}) },
+  'POST /sites/:siteId/drawing': { for: 'OA', body: () => ({}) },
   'PUT /zones/:zoneId': { for: 'OA', body: () => zoneBody },
   'POST /sites/:siteId/underlay': { for: 'OA', body: () => ({ picture: { ...picture, ...size }, ...lying }) },
   'PUT /underlays/:underlayId': { for: 'OA', body: () => lying },
@@ -221,7 +275,11 @@ export const promised: Readonly<Record<string, Route>> = {
   'POST /sites/:siteId/restore': { for: 'OA' },
 
   'GET /practice': { for: 'O', ownOnly: true },
-  'PUT /practice': { for: 'O', ownOnly: true, body: () => ({ name: 'Brackwater' }) },
+  'PUT /practice': {
+    for: 'O',
+    ownOnly: true,
+    body: () => ({ name: 'Brackwater', timeZone: 'Atlantic/Azores', currency: '$' }),
+  },
   'GET /practice/export': { for: 'O', ownOnly: true },
   'GET /audit': { for: 'O', ownOnly: true },
   'GET /outbox': { for: 'O', ownOnly: true },

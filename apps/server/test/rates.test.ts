@@ -1,8 +1,68 @@
 import { execFileSync } from 'node:child_process';
-import type { LabResultAnswer, ProblemAnswer, ProductAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import type { Working } from '@glenfold/agronomy';
+import {
+  type LabResultAnswer,
+  type ProblemAnswer,
+  type ProductAnswer,
+  type ShareLinkAnswer,
+  type SiteReportAnswer,
+  type ZonePlanAnswer,
+  materialInput,
+} from '@glenfold/contract';
 import { get, send, typed, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
+
+/** Every working that an answer left behind, by its place. */
+function leftBehind(value: unknown, found = new Map<string, string>(), at = ''): Map<string, string> {
+  if (typeof value === 'object' && value !== null) {
+    const { kind, at: address } = value as { kind?: unknown; at?: unknown };
+    if (kind === 'elsewhere') found.set(at, String(address));
+    for (const [key, inner] of Object.entries(value)) leftBehind(inner, found, `${at}/${key}`);
+  }
+  return found;
+}
+
+describe('a working', () => {
+  it('is fetched when it is opened: each leads to steps, and together they are most of what an answer was', async () => {
+    const { id } = await zoneOf('Gannet', 'GR-1');
+    const answer = await get<ZonePlanAnswer>(`/zones/${id}/plan?units=us`);
+    const addresses = [...leftBehind(answer).values()];
+    const workings = await Promise.all(addresses.map((address) => get<Working>(address)));
+    expect(workings.length).toBeGreaterThan(10);
+    for (const working of workings) expect(working.every(({ kind }) => kind !== 'elsewhere')).toBe(true);
+    expect(JSON.stringify(workings).length).toBeGreaterThan(JSON.stringify({ ...answer, result: null }).length);
+  });
+
+  it('of a number that has changed since is not told as the number’s', async () => {
+    const { id } = await zoneOf('Gannet', 'GR-1');
+    const [place, before] = [...leftBehind(await get(`/zones/${id}/plan?units=us`))].find(([at]) =>
+      at.includes('lime'),
+    )!;
+    const [bed] = (await get<ProductAnswer[]>('/products')).filter(({ name }) => name.startsWith('Pelletised'));
+    await send('put', `/zones/${id}/plan/choices?units=us`, { lime: bed!.id });
+    expect((await get<ProblemAnswer>(before, 409)).detail).toMatch(/anew since the page was opened/);
+    const now = leftBehind(await get(`/zones/${id}/plan?units=us`)).get(place)!;
+    await get(now);
+    await get(now.replace(/at=.*/, 'at=%2Fplan%2Ftoxic%2Fworking'), 404);
+    await get(now.replace(/&?of=[^&]*/, ''), 422);
+  });
+
+  it('of a handed over plan stays as it was, for the holder of a link too, and for nobody else', async () => {
+    const zone = await zoneOf('Gannet', 'GR-1');
+    await send('post', `/zones/${zone.id}/plans?units=us`);
+    const { address: link } = await send<ShareLinkAnswer>('post', `/sites/${zone.siteId}/share-links`, {
+      purpose: 'Trust',
+      days: 3,
+    });
+    const token = link!.split('/').at(-1)!;
+    const own = leftBehind((await get<SiteReportAnswer>(`/sites/${zone.siteId}/report`)).zones);
+    const byLink = leftBehind((await get<SiteReportAnswer>(`/shared/${token}`)).zones);
+    const [place, address] = [...byLink][0]!;
+    expect(await get(address)).toEqual(await get(own.get(place)!));
+    await get(address.replace(token, `${token}x`), 404);
+  });
+});
 
 describe('a plan', () => {
   it('differs between two zones of one pH, and says why', async () => {
@@ -28,13 +88,13 @@ describe('a plan', () => {
     const urea = products.find(({ name }) => name.startsWith('Urea'))!;
     const both = await send<ZonePlanAnswer>('put', `/zones/${id}/plan/choices?units=us`, { nitrogen: urea.id });
     expect(both.choices).toEqual({ lime: pulverised.id, nitrogen: urea.id });
-    await send('put', `/products/${pulverised.id}`, { bagMass: 25, bagPrice: -1 }, 422);
-    await send('put', `/products/${pulverised.id}`, { bagMass: 25, bagPrice: null });
+    await send('put', `/products/${pulverised.id}`, { ...materialInput(pulverised), packSize: 25, packPrice: -1 }, 422);
+    await send('put', `/products/${pulverised.id}`, { ...materialInput(pulverised), packSize: 25, packPrice: null });
     expect((await get<ZonePlanAnswer>(`/zones/${id}/plan?units=us`)).plan).toMatchObject({
       cost: null,
       unpriced: [pulverised.name],
     });
-    await send('put', `/products/${pulverised.id}`, { bagMass: 25, bagPrice: 6 });
+    await send('put', `/products/${pulverised.id}`, { ...materialInput(pulverised), packSize: 25, packPrice: 6 });
   });
 
   it('once handed over is frozen: the paper stays when the test is corrected', async () => {

@@ -4,6 +4,7 @@ import { readBagCode, writeBagCode } from '@glenfold/agronomy';
 import {
   type BagAnswer,
   type BagLineAnswer,
+  type BoardAnswer,
   BagAnswer as BagContract,
   type CoreTapsAnswer,
   type LaboratoryAnswer,
@@ -139,7 +140,7 @@ it('custody goes on step by step: not without cores, not twice, and not past its
   expect(sent).toMatchObject({ state: 'sent', laboratory: 'Northern soil laboratory', parcel: 'P-17', overdue: 0 });
   expect(words(await move<ProblemAnswer>([bag.id], 'sent', 422))).toMatch(/is sent already/);
   await server.current().sql(`UPDATE bag SET since = now() - interval '9 days' WHERE id = $1`, [bag.id]);
-  expect((await get<BagLineAnswer[]>('/bags')).find(({ id }) => id === bag.id)).toMatchObject({ days: 9, overdue: 4 });
+  expect((await get<BoardAnswer>('/bags')).bags.find(({ id }) => id === bag.id)).toMatchObject({ days: 9, overdue: 4 });
   await move([bag.id], 'lost', 200, { note: 'never arrived' });
   expect(words(await move<ProblemAnswer>([bag.id], 'at the lab', 422))).toMatch(/its way ended there/);
 
@@ -149,6 +150,22 @@ it('custody goes on step by step: not without cores, not twice, and not past its
   expect(again.places.map(({ place }) => place)).toEqual(bag.places.map(({ place }) => place));
   expect((await bagNow(bag.id)).custody.map(({ state }) => state)).toEqual(['planned', 'cored', 'sent', 'lost']);
   expect(words(await send<ProblemAnswer>('post', `/bags/${bag.id}/again`, {}, 422))).toMatch(/taken again already/);
+});
+
+it('a touch that cannot be taken is told so, and holds up none of its batch', async () => {
+  const { id, places } = await planned();
+  const { taps } = await tap([
+    { coreId: places[0]!.id, pushed: 900 },
+    { coreId: randomUUID() },
+    { coreId: 'no id' },
+    { coreId: places[1]!.id, pushed: 9, reason: 'root' },
+  ]);
+  expect(taps.map(({ outcome }) => outcome)).toEqual(['refused', 'gone', 'refused', 'taken']);
+  expect(taps[0]!.words).toMatch(/^Depth pushed/);
+  const { places: after } = await bagNow(id);
+  // A reason belongs to a core that was skipped.
+  expect(after[1]).toMatchObject({ state: 'cored', pushed: 9, reason: null });
+  expect(after[0]).toMatchObject({ state: 'waiting', pushed: null });
 });
 
 it('a laboratory’s number is on one bag only; a cored bag is not deleted; papers carry the code', async () => {

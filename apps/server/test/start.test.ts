@@ -29,6 +29,7 @@ describe('a start', () => {
       empty: false,
       address: 'http://127.0.0.1',
       quiet: true,
+      plain: true,
     });
     const http = supertest(app.getHttpServer());
     const session = (await http.get('/api/session')).body as SessionAnswer;
@@ -59,6 +60,7 @@ describe('a start', () => {
       empty: true,
       address: 'https://lawns.example',
       quiet: true,
+      plain: true,
     });
     const secure = openBrowser({ app });
     const enter = (origin: string) =>

@@ -4,7 +4,7 @@ import '@fontsource/atkinson-hyperlegible/700.css';
 import '@fontsource/bitter/700.css';
 import { CssBaseline, ThemeProvider } from '@mui/material';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider, createBrowserRouter } from 'react-router';
 import createCache from '@emotion/cache';
@@ -16,12 +16,15 @@ import { ReportPage, SharedReport } from './features/report/ReportPages.tsx';
 import { Entrance } from './frame/Entrance.tsx';
 import { Home } from './frame/Home.tsx';
 import { SiteFrame } from './frame/SiteFrame.tsx';
-import { Catalogue } from './features/catalogue/Catalogue.tsx';
+import { Stores } from './features/materials/Stores.tsx';
+import { SettingsPage } from './features/settings/SettingsPage.tsx';
+import { AboutSite } from './features/site/AboutSite.tsx';
 import { Tables } from './features/tables/Tables.tsx';
 import { Board } from './features/sampling/bags/Board.tsx';
 import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
 import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
+import { deferred } from './ui/deferred.tsx';
 import { theme } from './ui/theme.ts';
 import { BrokenPage } from './ui/Boundary.tsx';
 import { SoilPatterns } from './ui/CoreStick.tsx';
@@ -47,6 +50,21 @@ const client = new QueryClient({
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
 const cache = createCache({ key: 'css', nonce, prepend: true });
 
+const wait = <p style={{ padding: 16 }}>Opening…</p>;
+const Later = {
+  Pocket: deferred(async () => (await import('./features/pocket/Pocket.tsx')).Pocket),
+  Calculator: deferred(async () => (await import('./features/pocket/CalculatorPage.tsx')).CalculatorPage),
+};
+const PocketPage = () => (
+  <Suspense fallback={wait}>
+    <Later.Pocket />
+  </Suspense>
+);
+const CalculatorPage = () => (
+  <Suspense fallback={wait}>
+    <Later.Calculator />
+  </Suspense>
+);
 const errorElement = <BrokenPage />;
 const router = createBrowserRouter([
   { path: '/invitation/:token', element: <Invitation />, errorElement },
@@ -55,6 +73,9 @@ const router = createBrowserRouter([
   // Beside the entrance: the walk goes on where nobody can be asked who is there.
   { path: '/walk', element: <WalksPage />, errorElement },
   { path: '/walk/:siteId', element: <WalkPage />, errorElement },
+  // Beside the entrance too: a calculation needs nobody signed in.
+  { path: '/pocket', element: <PocketPage />, errorElement },
+  { path: '/pocket/:subject/:method', element: <CalculatorPage />, errorElement },
   {
     element: <Entrance />,
     errorElement,
@@ -62,7 +83,9 @@ const router = createBrowserRouter([
       { path: '/', element: <Home /> },
       { path: '/reports/:siteId', element: <ReportPage /> },
       { path: '/practice/:part?', element: <PracticePage /> },
-      { path: '/products', element: <Catalogue /> },
+      { path: '/products/:part?', element: <Stores /> },
+      { path: '/settings/:part?', element: <SettingsPage /> },
+      { path: '/sites/:siteId/about', element: <AboutSite /> },
       { path: '/tables/:part?', element: <Tables /> },
       { path: '/bags', element: <Board /> },
       { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },

@@ -16,16 +16,31 @@ const press = (name: string | RegExp): Promise<void> => userEvent.click(screen.g
 describe('the bags of all sites', () => {
   const bag = (code: string, state: BagState, days: number, overdue: number, more: Partial<BagAnswer> = {}) =>
     bagWith({ id: code, code, state, days, overdue, ...more });
-  const board = [
-    bag('AAAAA2', 'drying', 3, 0),
+  // In the server's order: what is longest overdue first.
+  const [late, cored, drying, planned, reported] = [
     bag('BBBBB3', 'at the lab', 30, 16, { laboratory: laboratory.name }),
-    bag('CCCCC4', 'planned', 1, 0, { plannedFor: '2026-10-20', cored: 4 }),
-    bag('DDDDD5', 'read', 90, 0),
     bag('EEEEE6', 'cored', 9, 7),
+    bag('AAAAA2', 'drying', 3, 0),
+    bag('CCCCC4', 'planned', 1, 0, { plannedFor: '2026-10-20', cored: 4 }),
     bag('FFFFF7', 'reported', 1, 0),
-  ];
+  ] as const;
+  const counts = [late, cored, drying, planned, reported].map(({ state, laboratory: at }) => ({
+    ...{ state, laboratory: at, count: 1 },
+  }));
+  const board = (bags: readonly BagAnswer[], next: string | null = null) => ({
+    bags,
+    counts: [...counts, { state: 'read', laboratory: null, count: 90 }],
+    next,
+  });
   const open = (more = {}, role: 'advisor' | 'client' = 'advisor') => {
-    const asked = serve({ '/bags': board, '/laboratories': [laboratory], ...more });
+    const asked = serve({
+      '/bags': board([late, cored, drying, planned, reported]),
+      '/bags?state=read': board([bag('DDDDD5', 'read', 90, 0)], 'on'),
+      '/bags?state=read&after=on': board([bag('GGGGG8', 'read', 91, 0)]),
+      '/bags?state=sent': board([]),
+      '/laboratories': [laboratory],
+      ...more,
+    });
     show(<Board />, { role });
     return asked;
   };
@@ -43,10 +58,12 @@ describe('the bags of all sites', () => {
     open();
     await screen.findByRole('list', { name: 'Bags' });
     const group = screen.getByRole('group', { name: 'Where they are' });
-    await userEvent.click(within(group).getByRole('button', { name: /^1\s*Read/ }));
-    expect(listed()).toEqual(['DDD-DD5']);
+    await userEvent.click(within(group).getByRole('button', { name: /^90\s*Read/ }));
+    await waitFor(() => expect(listed()).toEqual(['DDD-DD5']));
+    await press('More bags');
+    await waitFor(() => expect(listed()).toEqual(['DDD-DD5', 'GGG-GG8']));
     await userEvent.click(within(group).getByRole('button', { name: /^0\s*Sent/ }));
-    expect(screen.getByText('No bag stands there now.')).toBeTruthy();
+    expect(await screen.findByText('No bag stands there now.')).toBeTruthy();
   });
 
   it('go on by one press, and only as their state allows', async () => {
@@ -68,7 +85,11 @@ describe('the bags of all sites', () => {
   });
 
   it('are found by their codes, one after the other, and told when scanned twice', async () => {
-    const asked = open({ '/bags/by-code/EEE-EE6': board[4], '/bags/by-code/AAAAA2': board[0] });
+    const asked = open({
+      '/bags/by-code/EEE-EE6': cored,
+      '/bags/by-code/EEEEE6': cored,
+      '/bags/by-code/AAAAA2': drying,
+    });
     const field = await screen.findByLabelText('Scan or type a bag’s code');
     await userEvent.type(field, 'EEE-EE6{Enter}');
     await waitFor(() =>

@@ -1,10 +1,8 @@
-import { samplingPurposes } from '@glenfold/agronomy';
+import { type DraftChoices, draftsOf, noChoices, samplingPurposes, shareOut } from '@glenfold/agronomy';
 import type { BagAnswer, ZoneAnswer } from '@glenfold/contract';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { writePoints } from '../src/features/sampling/bags/writePoints.ts';
-import { shareOut } from '../src/features/sampling/design/composeZones.ts';
-import { type DraftChoices, draftsOf, noChoices } from '../src/features/sampling/design/drafts.ts';
 
 const zone = (id: string, more: Partial<ZoneAnswer> = {}): ZoneAnswer =>
   ({

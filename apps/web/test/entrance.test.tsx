@@ -101,7 +101,7 @@ describe('the way in', () => {
   });
 
   it('lets somebody choose who belongs to another practice, and tells who belongs to none', async () => {
-    const person = { id: 'p', name: 'Piet Vane', email: 'piet@brackwater.example' };
+    const person = { id: 'p', name: 'Piet Vane', email: 'piet@brackwater.example', units: null };
     const practices = [{ practiceId: 'f', practiceName: 'Fulmar Turf', role: 'advisor' as const }];
     const asked = open({ state: 'signed in', person, practices }, { 'PUT /session/practice': 503 });
     await userEvent.click(await screen.findByRole('button', { name: 'Fulmar Turf, as advisor' }));

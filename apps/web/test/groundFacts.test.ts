@@ -1,10 +1,10 @@
-import { Plane, type PlanePoint, areaOf } from '@glenfold/agronomy/geometry';
+import { type Outline, Plane, type PlanePoint, areaOf, spotHeightsOf } from '@glenfold/agronomy/geometry';
 import type { GroundFeatureAnswer, DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
 import { readPlanFile } from '../src/features/ground/files/readFile.ts';
 import { writePlan } from '../src/features/ground/files/writeFile.ts';
 import { sectionDress } from '../src/features/ground/sections/Sections.tsx';
-import { spotsOf, troubleFacts } from '../src/features/ground/trouble/troubleFacts.ts';
+import { evidenceOn } from '../src/features/ground/trouble/evidenceOn.ts';
 import { printed, resultWith } from './scene.ts';
 import { apartBy } from '../src/ui/apartBy.ts';
 
@@ -46,11 +46,11 @@ const thing = (kind: GroundFeatureAnswer['kind'], at: PlanePoint, more: object =
   ...more,
 });
 const planOf = (...features: GroundFeatureAnswer[]): DrawingAnswer => ({ zones: [zone], features, underlay: null });
-const today = new Date('2026-11-23');
+const today = '2026-11-23';
 
 describe('what speaks for or against a cause', () => {
   it('is told of what is known, and of nothing else', () => {
-    const bare = troubleFacts({ ...zone, geometry: null }, undefined, planOf(), today);
+    const bare = evidenceOn({ ...zone, geometry: null }, undefined, planOf(), today);
     // What is undefined is not told.
     const known = Object.keys(JSON.parse(JSON.stringify(bare)) as object);
     expect(known.sort()).toEqual(['clippings', 'shade', 'surface']);
@@ -77,13 +77,13 @@ describe('what speaks for or against a cause', () => {
         { kind: 'lime', on: '2026-10', words: 'some' },
       ],
     };
-    const told = troubleFacts(
+    const told = evidenceOn(
       { ...zone, facts },
       resultWith({ values: { soilPh: printed(5.1), organicMatter: printed(2.2, '%') } }),
       planOf(...spots, far, tree),
       today,
     );
-    expect(spotsOf(zone, planOf(...spots, far))).toHaveLength(9);
+    expect(spotHeightsOf(zone.geometry as Outline | null, planOf(...spots, far).features)).toHaveLength(9);
     expect(told).toMatchObject({
       slope: expect.closeTo(2, 0) as number,
       canopy: expect.closeTo((100 * Math.PI * 16) / 600, 0) as number,
@@ -102,7 +102,7 @@ describe('what speaks for or against a cause', () => {
       facts,
       geometry: { type: 'Polygon' as const, coordinates: [lawn.map(([x = 0]) => [x, -30])] },
     };
-    expect(troubleFacts(south, undefined, planOf(), today).aspect).toBe('away from the sun');
+    expect(evidenceOn(south, undefined, planOf(), today).aspect).toBe('away from the sun');
   });
 });
 

@@ -5,7 +5,7 @@ import proj4 from 'proj4';
 import { ImportDialog } from '../src/features/ground/files/ImportDialog.tsx';
 import { definitionOf, utmCodeAt } from '../src/features/ground/files/coordinateSystems.ts';
 import { readOutcome } from '../src/features/ground/files/readOutcome.ts';
-import type { Stroke } from '../src/features/ground/plan/strokes.ts';
+import type { Stroke } from '../src/features/ground/drawing/strokes.ts';
 import { ShapeFields, type TypedShape, freshShape } from '../src/features/ground/shapes/ShapeFields.tsx';
 import { useState } from 'react';
 import { besidePage, choose, serve, show } from './page.tsx';

@@ -42,7 +42,7 @@ export const problem = (status: number, body: object): Refusal => new Refusal(st
 
 type Answers = Readonly<Record<string, unknown>>;
 
-/** A server that answers by address; a function works its answer out, `Error` makes it unreachable, a number refuses with that status. */
+/** A server that answers by address, with what is asked after it or for all of it; a function works its answer out, `Error` makes it unreachable, a number refuses with that status. */
 export function serve(answers: Answers): Asked[] {
   const asked: Asked[] = [];
   globalThis.fetch = ((input: string, init: RequestInit = {}) => {
@@ -54,7 +54,7 @@ export function serve(answers: Answers): Asked[] {
       body: typeof init.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined,
       version: new Headers(init.headers).get('if-match')?.replaceAll('"', ''),
     });
-    const found = answers[`${method} ${path}`] ?? answers[path];
+    const found = answers[`${method} ${path}`] ?? answers[path] ?? answers[path.split('?')[0]!];
     const answer = typeof found === 'function' ? (found as (asked: Asked) => unknown)(asked.at(-1)!) : found;
     if (answer instanceof Error) return Promise.reject(answer);
     const refused = typeof answer === 'number' ? problem(answer, { detail: `Refused with ${answer}.` }) : answer;
@@ -68,8 +68,8 @@ export function serve(answers: Answers): Asked[] {
 const session = (role: SessionAnswer['role']): SessionAnswer => ({
   state: 'signed in',
   csrf: 'x',
-  person: { id: 'p', name: 'Orla Dunn', email: 'orla@brackwater.example' },
-  practice: { id: 'b', version: 1, name: 'Brackwater', demo: true },
+  person: { id: 'p', name: 'Orla Dunn', email: 'orla@brackwater.example', units: null },
+  practice: { id: 'b', version: 1, name: 'Brackwater', demo: true, timeZone: 'UTC', currency: '$' },
   role,
   practices: [],
   demoPeople: [],

@@ -161,10 +161,9 @@ describe('the record of changes', () => {
             after: { bagId: '1', state: 'sent', since: '2026-10-14T09:05:00.000Z' },
           }),
         ],
+        names: { 1: 'K7M' },
         next: null,
       },
-      '/bags': [{ id: '1', code: 'K7M3QZ' }],
-      '/rounds': { tasks: [], sites: [] },
     });
     show(<Changes />);
     const rows = await screen.findAllByRole('listitem');

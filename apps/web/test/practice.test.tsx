@@ -2,11 +2,10 @@ import type { InvitationAnswer, MailAnswer, MemberAnswer } from '@glenfold/contr
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Route, Routes } from 'react-router';
-import { Catalogue } from '../src/features/catalogue/Catalogue.tsx';
 import { PracticePage } from '../src/features/practice/PracticePage.tsx';
 import { Rounds } from '../src/features/rounds/Rounds.tsx';
-import { type Asked, changesOf, choose, problem, serve, show } from './page.tsx';
-import { productWith, site, siteState } from './scene.ts';
+import { changesOf, choose, problem, serve, show } from './page.tsx';
+import { site, siteState } from './scene.ts';
 
 const task = (words: string, step: string, zoneId: string | null = null) => ({
   siteId: 's',
@@ -18,13 +17,15 @@ const task = (words: string, step: string, zoneId: string | null = null) => ({
 });
 
 describe('the rounds', () => {
-  const rounds = {
-    tasks: [task('Sample the Back lawn', 'sampling', 'z'), task('Hand over the plan', 'rates')],
-    sites: [siteState({ ground: ['done', '2 zones'], lab: ['act', '1 of 2 zones tested'] })],
-  };
+  const tasks = [task('Sample the Back lawn', 'sampling', 'z'), task('Hand over the plan', 'rates')];
+  const known = siteState({ ground: ['done', '2 zones'], lab: ['act', '1 of 2 zones tested'] });
+  const rounds = (some = tasks, sites = [known]) => ({
+    '/rounds': { tasks: some, next: null },
+    '/rounds/sites': { sites, count: sites.length, next: null },
+  });
 
   it('lead from each task to the very zone and step, in the order of the server', async () => {
-    serve({ '/rounds': rounds });
+    serve(rounds());
     show(<Rounds />);
     const [first, second] = await screen.findAllByRole('link', { name: /, Gannet Row$/ });
     expect(first!.getAttribute('href')).toBe('/sites/s/sampling/z');
@@ -37,19 +38,19 @@ describe('the rounds', () => {
   });
 
   it.each([
-    ['an advisor begins with a site', 'advisor', { tasks: [], sites: [] }, 'Begin with a site'],
-    ['a technician is told who adds one', 'technician', { tasks: [], sites: [] }, /an advisor adds them/],
-    ['an owner with all done', 'owner', { ...rounds, tasks: [] }, /Every zone is tested/],
-    ['a technician with all done', 'technician', { ...rounds, tasks: [] }, 'Nothing for you to do today.'],
+    ['an advisor begins with a site', 'advisor', rounds([], []), 'Begin with a site'],
+    ['a technician is told who adds one', 'technician', rounds([], []), /an advisor adds them/],
+    ['an owner with all done', 'owner', rounds([]), /Every zone is tested/],
+    ['a technician with all done', 'technician', rounds([]), 'Nothing for you to do today.'],
   ] as const)('are never an empty page: %s', async (_name, role, answer, words) => {
-    serve({ '/rounds': answer });
+    serve(answer);
     show(<Rounds />, { role });
     expect(await screen.findByText(words)).toBeTruthy();
     expect(screen.queryByRole('button', { name: 'Add a site' }) !== null).toBe(role !== 'technician');
   });
 
   it('add a site after its name is given, and say what is wrong until then', async () => {
-    const asked = serve({ '/rounds': { tasks: [], sites: [] }, 'POST /sites': { ...site, id: 'new' } });
+    const asked = serve({ ...rounds([], []), 'POST /sites': { ...site, id: 'new' } });
     show(
       <Routes>
         <Route path="/" element={<Rounds />} />
@@ -67,80 +68,27 @@ describe('the rounds', () => {
     expect(changesOf(asked)[0]!.body).toMatchObject({ name: 'Fulmar Court' });
   });
 
+  it('come a page at a time: more of what wants doing, and a site by a few letters of its name', async () => {
+    const asked = serve({
+      '/rounds': { tasks: [tasks[0]], next: 'there' },
+      '/rounds?after=there': { tasks: [tasks[1]], next: null },
+      '/rounds/sites': { sites: [known], count: 4000, next: 'on' },
+      '/rounds/sites?text=quay': { sites: [], count: 0, next: null },
+    });
+    show(<Rounds />);
+    await userEvent.click(await screen.findByRole('button', { name: 'More that wants doing' }));
+    expect(await screen.findByText('Hand over the plan')).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'More that wants doing' })).toBeNull();
+    await userEvent.type(screen.getByLabelText('One of 4000 sites'), 'quay');
+    expect(await screen.findByText('No site has “quay” in its name or place.')).toBeTruthy();
+    // The hand is waited for: one question, not one a letter.
+    expect(asked.filter(({ path }) => path.includes('text='))).toHaveLength(1);
+  });
+
   it('say what could not be read', async () => {
-    serve({ '/rounds': 503 });
+    serve({ ...rounds(), '/rounds': 503 });
     show(<Rounds />);
     expect((await screen.findByRole('alert')).textContent).toBe('Refused with 503.');
-  });
-});
-
-describe('the products', () => {
-  const burnt = productWith({ id: 'h', name: 'Hydrated lime', caustic: true, effectiveness: 120, bagPrice: null });
-  const urea = productWith({ id: 'u', name: 'Urea 46-0-0', purpose: 'nitrogen', effectiveness: null });
-  const slow = { ...urea, id: 'x', name: 'Coated urea', grade: { n: 43, p2o5: 0, k2o: 0 }, slowRelease: 90 };
-  const open = (more = {}) => {
-    const asked = serve({ '/products': [productWith(), burnt, urea, slow], ...more });
-    show(<Catalogue />);
-    return asked;
-  };
-  const price = (): Promise<HTMLElement> => screen.findByLabelText('Price of a bag of Pelletised calcitic lime');
-
-  it('stand by what they are for, with their strength and what they can do to turf', async () => {
-    open();
-    await price();
-    const lime = screen.getByRole('heading', { name: 'Lime' }).parentElement!;
-    expect(within(lime).getByText('87 % effective')).toBeTruthy();
-    expect(within(lime).getByText('120 % effective, caustic: never on living turf')).toBeTruthy();
-    expect(screen.getByText('43-0-0, 90 % of the N slow')).toBeTruthy();
-  });
-
-  it('save a price on the version that was seen, and the next on the one that came of it', async () => {
-    let lime = productWith();
-    const asked = open({
-      '/products': () => [lime],
-      'PUT /products/lime': ({ body }: Asked) => (lime = { ...lime, ...(body as object), version: lime.version + 1 }),
-    });
-    for (const text of ['$7.25', '8']) {
-      await userEvent.clear(await price());
-      await userEvent.type(await price(), text);
-      await userEvent.click(screen.getByRole('button', { name: 'Save' }));
-      await waitFor(() => expect(screen.queryByRole('button', { name: 'Save' })).toBeNull());
-    }
-    expect(changesOf(asked).map(({ body, version }) => [body, version])).toEqual([
-      [{ bagMass: 22.68, bagPrice: 7.25 }, '3'],
-      [{ bagMass: 22.68, bagPrice: 8 }, '4'],
-    ]);
-  });
-
-  it('keep a price that is no number in its field, with the server’s words under it', async () => {
-    const words = 'Give the price as a number of 0 or more.';
-    open({ 'PUT /products/lime': problem(400, { errors: [{ field: 'bagPrice', message: words }] }) });
-    await userEvent.clear(await price());
-    await userEvent.type(await price(), 'cheap');
-    await userEvent.click(screen.getByRole('button', { name: 'Save' }));
-    expect(await screen.findByText(words)).toBeTruthy();
-    expect((await price()) as HTMLInputElement).toHaveProperty('value', 'cheap');
-  });
-
-  it('show both where somebody else was first, and save mine on top of theirs only when told to', async () => {
-    const theirs = productWith({ version: 9, bagPrice: 9 });
-    const conflict = { changedBy: 'Piet Vane', changedAt: '2026-10-14T09:30:00Z', current: theirs };
-    const answers: Record<string, unknown> = { 'PUT /products/lime': problem(409, { conflict }) };
-    const asked = open(answers);
-    await userEvent.clear(await price());
-    await userEvent.type(await price(), '7');
-    await userEvent.click(screen.getByRole('button', { name: 'Save' }));
-    const ask = await screen.findByRole('dialog');
-    expect(within(ask).getByRole('heading').textContent).toBe('Piet Vane saved this first');
-    expect(ask.textContent).toMatch(/\$7\.00.*\$9\.00/);
-    await userEvent.click(within(ask).getByRole('button', { name: 'Keep mine' }));
-    await waitFor(() => expect(changesOf(asked)).toHaveLength(2));
-    expect(changesOf(asked)[1]).toMatchObject({ version: '9', body: { bagPrice: 7 } });
-    // Their version instead: the field shows it, and nothing more is sent.
-    await userEvent.click(within(await screen.findByRole('dialog')).getByRole('button', { name: /Keep Piet/ }));
-    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
-    expect((await price()) as HTMLInputElement).toHaveProperty('value', '9.00');
-    expect(changesOf(asked)).toHaveLength(2);
   });
 });
 
@@ -169,7 +117,7 @@ describe('the people of a practice', () => {
     expiresAt: '2026-10-20T23:30:00Z',
     expired: true,
   };
-  const answers = { '/members': members, '/invitations': [late], '/rounds': { tasks: [], sites: [siteState({})] } };
+  const answers = { '/members': members, '/invitations': [late], '/sites': { sites: [site], count: 1, next: null } };
   const open = (part: string, more = {}, role: 'owner' | 'advisor' = 'owner') => {
     const asked = serve({ ...answers, ...more });
     show(
@@ -196,7 +144,8 @@ describe('the people of a practice', () => {
     await choose('Role of Piet', 'client');
     expect(changesOf(asked)).toHaveLength(1);
     const piet = screen.getByRole('listitem', { name: 'Piet' });
-    await userEvent.click(within(piet).getByRole('checkbox', { name: site.name }));
+    await userEvent.type(within(piet).getByRole('combobox', { name: /^Sites/ }), 'gann');
+    await userEvent.click(await screen.findByRole('option', { name: site.name }));
     await userEvent.click(within(piet).getByRole('button', { name: 'Save' }));
     await waitFor(() => expect(changesOf(asked)[1]).toMatchObject({ body: { role: 'client', siteIds: ['s'] } }));
   });
@@ -270,6 +219,6 @@ describe('the people of a practice', () => {
     const name = screen.getByRole('textbox', { name: /Name/ });
     await userEvent.clear(name);
     await userEvent.type(name, 'Saltmarsh Soils{Enter}');
-    await waitFor(() => expect(changesOf(asked)[0]!.body).toEqual({ name: 'Saltmarsh Soils' }));
+    await waitFor(() => expect(changesOf(asked)[0]!.body).toMatchObject({ name: 'Saltmarsh Soils' }));
   });
 });

@@ -1,12 +1,12 @@
 import { type Product, type SoilTest, type ZoneFacts, planZone } from '@glenfold/agronomy';
-import type { SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import type { ProductAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Rates } from '../src/features/rates/Rates.tsx';
 import { Reading } from '../src/features/reading/Reading.tsx';
 import { openWorkingByKey } from '../src/ui/working.tsx';
 import { serve, show } from './page.tsx';
-import { printed, resultWith } from './scene.ts';
+import { printed, productWith, resultWith } from './scene.ts';
 
 const none = { n: 0, p2o5: 0, k2o: 0 };
 const mesh = { passing8: 100, passing20: 95, passing60: 80, moisture: 0, magnesium: false, caustic: false };
@@ -25,18 +25,13 @@ const products: readonly Product[] = [
     bagPrice: null,
   },
 ];
-const productAnswers = products.map(({ id, name, purpose, grade, slowRelease, bagMass, bagPrice, lime }) => ({
-  id,
-  version: 1,
-  name,
-  purpose,
-  grade,
-  slowRelease,
-  effectiveness: lime ? 87 : null,
-  caustic: false,
-  bagMass,
-  bagPrice,
-}));
+const productAnswers = products.map(({ id, name, grade, slowRelease, bagMass, bagPrice, lime }) =>
+  productWith({
+    ...{ id, name, version: 1, kind: lime ? 'lime' : 'fertilizer', packSize: bagMass, packPrice: bagPrice },
+    analysis: lime ? { ...lime } : { ...grade, slowRelease },
+    effectiveness: lime ? 87 : null,
+  } as Partial<ProductAnswer>),
+);
 
 const facts: ZoneFacts = {
   name: 'Court',
@@ -159,7 +154,7 @@ describe('the rates of a zone', () => {
     serve(served(answer()));
     show(<Rates {...props} />);
     for (const link of await screen.findAllByRole('link', { name: /set its price|Sulfate of potash/ })) {
-      expect(link.getAttribute('href')).toBe('/products');
+      expect(link.getAttribute('href')).toMatch(/^\/products\/(lime|fertilizer)$/);
       // The router takes the click: the browser does not go there by itself.
       expect(fireEvent.click(link)).toBe(false);
     }

@@ -1,5 +1,5 @@
 import { present, type Sense } from '@glenfold/agronomy';
-import { MemberInput, MeasurementsInput, ProductPriceInput, SiteInput, ZoneInput } from '@glenfold/contract';
+import { MemberInput, MeasurementsInput, MaterialInput, SiteInput, ZoneInput } from '@glenfold/contract';
 import { getMetadataStorage } from 'class-validator';
 import fc from 'fast-check';
 import { fieldName, fieldValue } from '../src/ui/recordWords.ts';
@@ -12,7 +12,7 @@ describe('a record told field by field', () => {
   it.each([
     ['area', 405, '4,360 ft²'],
     ['thatch', 1.27, '0.5 in'],
-    ['bagPrice', 9.5, '$9.50'],
+    ['packPrice', 9.5, '$9.50'],
     ['soilPh', 6, '6.0'],
     ['organicMatter', 3.4, '3.4 %'],
     ['extractant', 'mehlich-3', 'Mehlich-3'],
@@ -83,7 +83,7 @@ describe('a record told field by field', () => {
 
   it('names every field that people save in words, not in code', () => {
     const storage = getMetadataStorage();
-    for (const kind of [SiteInput, ZoneInput, MeasurementsInput, ProductPriceInput, MemberInput])
+    for (const kind of [SiteInput, ZoneInput, MeasurementsInput, MaterialInput, MemberInput])
       for (const { propertyName } of storage.getTargetValidationMetadatas(kind, '', false, false))
         expect(fieldName(propertyName)).toMatch(/^(pH|E-)?[A-Z ]?[a-z -]+$/);
   });

@@ -3,7 +3,7 @@ import { samplingCoreVolume } from '@glenfold/agronomy';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { DesignPanel } from '../src/features/sampling/design/DesignPanel.tsx';
-import { placeCores } from '../src/features/sampling/design/placeCores.ts';
+import { placeCores } from '@glenfold/agronomy/sampling';
 import { besidePage, choose, serve, show } from './page.tsx';
 import { bagWith, laboratory, rectangle, resultWith, site, thing, zoneWith } from './scene.ts';
 
@@ -12,7 +12,7 @@ const court = zoneWith({ id: 'c', name: 'Court', label: 'CT', grass: 'kentucky b
 const alike = zoneWith({ id: 'y', name: 'Front lawn', label: 'FL', area: 300, geometry: rectangle(60, 0, 15, 20) });
 const gate = thing('gate', -2, 0);
 const ground = { features: [gate], underlay: null };
-const answers = { '/sites/s/plan': ground, '/sites/s/bags': [], '/laboratories': [laboratory] };
+const answers = { '/sites/s/drawing': ground, '/sites/s/bags': [], '/laboratories': [laboratory] };
 
 /** The panel with its worker's work done, and what it sends. */
 async function plan(zones = [lawn], more: Readonly<Record<string, unknown>> = {}) {

@@ -1,10 +1,10 @@
-import { type PlanGeometry, polygonArea } from '@glenfold/agronomy';
+import { type DrawnGeometry, polygonArea } from '@glenfold/agronomy';
 import { Plane, type PlanePoint } from '@glenfold/agronomy/geometry';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { GeometryCollection, LineString } from 'ol/geom.js';
-import { gridStep } from '../src/features/ground/plan/paper.ts';
-import { measureDrawn, toMap, toSheet } from '../src/features/ground/plan/sheetGeometry.ts';
+import { gridStep } from '../src/features/ground/drawing/paper.ts';
+import { measureDrawn, toMap, toSheet } from '../src/features/ground/drawing/sheetGeometry.ts';
 
 const plane = new Plane([-36, 46.5]);
 const metres = fc.double({ min: -400, max: 400, noNaN: true });
@@ -23,11 +23,11 @@ const ring = fc
   });
 
 describe('what lies on the sheet', () => {
-  const geometry: fc.Arbitrary<PlanGeometry> = fc.oneof(
-    corner.map((point): PlanGeometry => ({ type: 'Point', coordinates: onMap([point])[0]! })),
-    fc.array(corner, { minLength: 2, maxLength: 9 }).map((points): PlanGeometry => ({ type: 'LineString', coordinates: onMap(points) })), // prettier-ignore
-    ring.map((points): PlanGeometry => ({ type: 'Polygon', coordinates: [onMap(points)] })),
-    fc.array(ring, { minLength: 2, maxLength: 3 }).map((rings): PlanGeometry => ({ type: 'MultiPolygon', coordinates: rings.map((points) => [onMap(points)]) })), // prettier-ignore
+  const geometry: fc.Arbitrary<DrawnGeometry> = fc.oneof(
+    corner.map((point): DrawnGeometry => ({ type: 'Point', coordinates: onMap([point])[0]! })),
+    fc.array(corner, { minLength: 2, maxLength: 9 }).map((points): DrawnGeometry => ({ type: 'LineString', coordinates: onMap(points) })), // prettier-ignore
+    ring.map((points): DrawnGeometry => ({ type: 'Polygon', coordinates: [onMap(points)] })),
+    fc.array(ring, { minLength: 2, maxLength: 3 }).map((rings): DrawnGeometry => ({ type: 'MultiPolygon', coordinates: rings.map((points) => [onMap(points)]) })), // prettier-ignore
   );
 
   it('comes back to where it was on the map, to a hair', () => {
@@ -35,7 +35,7 @@ describe('what lies on the sheet', () => {
       fc.property(geometry, (given) => {
         const back = toMap(plane, toSheet(plane, given));
         expect(back.type).toBe(given.type);
-        const flat = (of: PlanGeometry): number[] => (of.coordinates as unknown[]).flat(3) as number[];
+        const flat = (of: DrawnGeometry): number[] => (of.coordinates as unknown[]).flat(3) as number[];
         const there = flat(given);
         for (const [index, degree] of flat(back).entries()) expect(Math.abs(degree - there[index]!)).toBeLessThan(1e-9);
       }),

@@ -8,7 +8,7 @@ import {
   forward,
   made,
   stillAsMade,
-} from '../src/features/ground/plan/strokes.ts';
+} from '../src/features/ground/drawing/strokes.ts';
 
 const square = (size: number): ZoneGeometry => ({
   type: 'Polygon',

@@ -28,9 +28,9 @@ function walk(answer: (taps: readonly CoreTapInput[]) => unknown, more: Partial<
     '/session': signedIn,
     [`/sites/${siteId}`]: { id: siteId, name: 'Gannet Row' },
     [`/sites/${siteId}/zones`]: [zoneWith()],
-    [`/sites/${siteId}/plan`]: { features: [], underlay: null },
+    [`/sites/${siteId}/drawing`]: { features: [], underlay: null },
     [`/sites/${siteId}/bags`]: [bag],
-    '/bags': [bag],
+    '/walks': [{ siteId, siteName: 'Gannet Row', bags: 1 }],
     'POST /core-taps': ({ body }: Asked) => {
       const { taps: sent } = body as { taps: CoreTapInput[] };
       const told = answer(sent);
@@ -187,7 +187,7 @@ describe('walks on the device', () => {
 
   it('say why they could not be fetched', async () => {
     walk(taken);
-    serve({ '/session': signedIn, '/bags': 503 });
+    serve({ '/session': signedIn, '/walks': 503 });
     show(<WalksPage />);
     await press('Fetch all that is planned');
     expect((await screen.findByRole('alert')).textContent).toBe('Refused with 503.');

@@ -2,16 +2,18 @@ import 'fake-indexeddb/auto';
 import type { BagAnswer, CoreTapInput, CoreTapsInput } from '@glenfold/contract';
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
+import { createStore, get, set } from 'idb-keyval';
 import {
-  keepPhoto,
-  keepTap,
+  isTap,
+  layOverPacks,
   packSite,
   packedSites,
-  queued,
-  queuedPhotos,
-  sendKept,
-  sendPhotos,
+  photoEntry,
+  takeOverOld,
+  tapEntry,
+  walkKinds,
 } from '../src/features/sampling/walk/walkStore.ts';
+import { type Doer, type Entry, all, keep as keepEntry, putAway, send } from '../src/offline/outbox.ts';
 
 /** A server as the device sees it: sometimes away, sometimes gone after it took what was sent. */
 interface FakeServer {
@@ -23,7 +25,12 @@ interface FakeServer {
   readonly came: CoreTapInput[];
   readonly photos: string[];
   refusePhotos: boolean;
+  /** Touches that it will never take. */
+  readonly refuseTaps: Set<string>;
+  person: { id: string; name: string };
 }
+const wynn = { id: 'p', name: 'Wynn Marram' };
+const piet = { id: 'q', name: 'Piet Sandling' };
 let server: FakeServer;
 const bag = (siteId: string, cores: readonly string[]): Partial<BagAnswer> => ({
   id: `bag of ${siteId}`,
@@ -34,18 +41,16 @@ const bag = (siteId: string, cores: readonly string[]): Partial<BagAnswer> => ({
 const json = (body: unknown, status = 200): Response => new Response(JSON.stringify(body), { status });
 
 function answer(method: string, path: string, body: string | undefined): Response {
-  const { practice, signedIn, came, photos, refusePhotos } = server;
+  const { practice, signedIn, came, photos, refusePhotos, refuseTaps, person } = server;
   if (path === '/session')
     return json(
-      signedIn
-        ? { state: 'signed in', csrf: 't', person: { id: 'p', name: 'Wynn' }, practice: { id: practice } }
-        : { state: 'signed out' },
+      signedIn ? { state: 'signed in', csrf: 't', person, practice: { id: practice } } : { state: 'signed out' },
     );
   if (path === '/core-taps') {
     const { taps } = JSON.parse(body!) as CoreTapsInput;
     const known = new Set(came.map(({ id }) => id));
     came.push(...taps);
-    return json({ taps: taps.map(({ id }) => ({ id, outcome: known.has(id) ? 'known' : 'taken', words: null })), clockAhead: 0 }); // prettier-ignore
+    return json({ taps: taps.map(({ id }) => ({ id, outcome: refuseTaps.has(id) ? 'refused' : known.has(id) ? 'known' : 'taken', words: refuseTaps.has(id) ? 'That core was deleted.' : null })), clockAhead: 0 }); // prettier-ignore
   }
   if (method === 'POST' && path.endsWith('/photos')) {
     if (refusePhotos) return json({ detail: 'The zone was deleted.', errors: [] }, 404);
@@ -54,14 +59,23 @@ function answer(method: string, path: string, body: string | undefined): Respons
   }
   const siteId = path.split('/')[2]!;
   if (path.endsWith('/zones')) return json([]);
-  if (path.endsWith('/plan')) return json({ features: [], underlay: null });
+  if (path.endsWith('/drawing')) return json({ features: [], underlay: null });
   if (path.endsWith('/bags')) return json([bag(siteId, ['c1', 'c2', 'c3'])]);
   return json({ id: siteId, name: `Site ${siteId}` });
 }
 
 const realFetch = globalThis.fetch;
 beforeEach(() => {
-  server = { moods: [], practice: 'ours', signedIn: true, came: [], photos: [], refusePhotos: false };
+  server = {
+    moods: [],
+    practice: 'ours',
+    signedIn: true,
+    came: [],
+    photos: [],
+    refusePhotos: false,
+    refuseTaps: new Set(),
+    person: wynn,
+  };
   globalThis.fetch = ((address: string, init: RequestInit = {}) => {
     const mood = server.moods.shift() ?? 'well';
     if (mood === 'away') return Promise.reject(new TypeError('no connection'));
@@ -73,20 +87,31 @@ afterEach(async () => {
   server.moods = [];
   server.refusePhotos = true;
   server.signedIn = true;
-  for (const practice of ['ours', 'theirs']) {
-    server.practice = practice;
-    await sendKept(() => undefined).catch(() => undefined);
-    await sendPhotos(() => undefined).catch(() => undefined);
-  }
+  for (const practice of ['ours', 'theirs'])
+    for (const person of [wynn, piet]) {
+      Object.assign(server, { practice, person });
+      await sendKept().catch(() => undefined);
+    }
+  await putAway(new Set((await all()).map(({ id }) => id)));
   globalThis.fetch = realFetch;
 });
+
+const notices: string[] = [];
+const kinds = walkKinds(({ words }) => notices.push(words));
+const sendKept = (onArrived: (arrived: readonly Entry[]) => void = () => undefined): Promise<void> =>
+  send(kinds, async (arrived) => {
+    await layOverPacks(arrived);
+    onArrived(arrived);
+  });
+const waitingIds = async (): Promise<string[]> => (await all()).filter(({ refused }) => !refused).map(({ id }) => id);
 
 let made = 0;
 const touch = (coreId: string, more: Partial<CoreTapInput> = {}): CoreTapInput => {
   made += 1;
   return { id: `tap ${made}`, coreId, state: 'cored', at: '2026-10-14T09:00:00Z', ...more };
 };
-const keep = (tap: CoreTapInput, practiceId = 'ours'): Promise<void> => keepTap({ siteId: 's1', practiceId, tap });
+const doer = (practiceId = 'ours', person: Doer['person'] = wynn): Doer => ({ practiceId, person });
+const keep = (tap: CoreTapInput, by = doer()): Promise<void> => keepEntry(tapEntry(by, { siteId: 's1', tap }));
 
 describe('touches kept on the device', () => {
   it('arrive once each and in their order, however the connection behaves, and leave only then', async () => {
@@ -100,14 +125,15 @@ describe('touches kept on the device', () => {
         for (const [index, tap] of taps.entries()) {
           await keep(tap);
           // Sometimes it is tried between two touches.
-          if (index % 3 === 0) await sendKept((sent) => told.push(...sent.map(({ id }) => id))).catch(() => undefined);
-          expect((await queued()).map((entry) => entry.tap.id)).toEqual(
+          if (index % 3 === 0)
+            await sendKept((sent) => void told.push(...sent.map(({ id }) => id))).catch(() => undefined);
+          expect(await waitingIds()).toEqual(
             taps.slice(0, index + 1).map(({ id }) => id).filter((id) => !told.includes(id)), // prettier-ignore
           );
         }
         server.moods = [];
-        await sendKept((sent) => told.push(...sent.map(({ id }) => id)));
-        expect(await queued()).toEqual([]);
+        await sendKept((sent) => void told.push(...sent.map(({ id }) => id)));
+        expect(await all()).toEqual([]);
         const first = [...new Map(server.came.map((tap) => [tap.id, tap])).keys()];
         expect(first).toEqual(taps.map(({ id }) => id));
         expect(told).toEqual(first);
@@ -117,19 +143,59 @@ describe('touches kept on the device', () => {
   });
 
   it('of another practice stay until it is the one at work', async () => {
-    await keep(touch('c1'), 'theirs');
-    await expect(sendKept(() => undefined)).rejects.toThrow(/belongs to another practice/);
+    await keep(touch('c1'), doer('theirs'));
+    await expect(sendKept()).rejects.toThrow(/belongs to another practice/);
     expect(server.came).toEqual([]);
     server.practice = 'theirs';
-    await sendKept(() => undefined);
-    expect([server.came.length, await queued()]).toEqual([1, []]);
+    await sendKept();
+    expect([server.came.length, await all()]).toEqual([1, []]);
   });
 
   it('stay while nobody is signed in, and the words say so', async () => {
     await keep(touch('c1'));
     server.signedIn = false;
-    await expect(sendKept(() => undefined)).rejects.toThrow(/Sign in again to go on: what you tapped is kept/);
-    expect(await queued()).toHaveLength(1);
+    await expect(sendKept()).rejects.toThrow(/Sign in again to go on: what you tapped is kept/);
+    expect(await all()).toHaveLength(1);
+  });
+
+  it('are sent by the person who made them, on whatever device the others are signed in', async () => {
+    await keep(touch('c1'));
+    await keep(touch('c2', { state: 'skipped', reason: 'root' }), doer('ours', piet));
+    server.person = piet;
+    await expect(sendKept()).rejects.toThrow('1 tap kept here is of Wynn Marram: sent when Wynn Marram signs in');
+    expect(server.came.map(({ coreId }) => coreId)).toEqual(['c2']);
+    server.person = wynn;
+    await sendKept();
+    expect(server.came.map(({ coreId }) => coreId)).toEqual(['c2', 'c1']);
+  });
+
+  it('have each its own outcome: one that is refused holds up no other, and stays to be read until it is put away', async () => {
+    const [good, bad, later] = [touch('c1'), touch('gone'), touch('c2')];
+    for (const tap of [good, bad, later]) await keep(tap);
+    server.refuseTaps.add(bad.id);
+    const arrived: string[] = [];
+    await sendKept((sent) => void arrived.push(...sent.map(({ id }) => id)));
+    expect(arrived).toEqual([good.id, later.id]);
+    expect(await all()).toMatchObject([{ id: bad.id, refused: 'That core was deleted.' }]);
+    server.came.length = 0;
+    await sendKept();
+    expect(server.came).toEqual([]);
+    await putAway(new Set([bad.id]));
+    expect(await all()).toEqual([]);
+  });
+
+  it('that an earlier version kept of the device are taken over once, and sent by whoever of the practice is there', async () => {
+    const old = createStore('glenfold-walk', 'kept');
+    await set('queue', [{ siteId: 's1', practiceId: 'ours', tap: touch('c1') }], old);
+    await takeOverOld();
+    await takeOverOld();
+    expect([await get('queue', old), (await all()).map((entry) => isTap(entry) && entry.body.siteId)]).toEqual([
+      undefined,
+      ['s1'],
+    ]);
+    server.person = piet;
+    await sendKept();
+    expect([server.came.length, await all()]).toEqual([1, []]);
   });
 });
 
@@ -138,8 +204,9 @@ describe('a site that is taken along', () => {
     await packSite('s1');
     await packSite('s0');
     await keep(touch('c2', { pushed: 12, recovered: 11 }));
-    await keep(touch('c3', { state: 'skipped', reason: 'root' }));
-    await sendKept(() => undefined);
+    // What was measured belongs to a core that was taken.
+    await keep(touch('c3', { state: 'skipped', reason: 'root', pushed: 9 }));
+    await sendKept();
     server.moods = ['away'];
     const { bags, person } = await packSite('s1');
     expect(bags[0]!.places.map(({ state, pushed, reason }) => [state, pushed, reason])).toEqual([
@@ -147,7 +214,7 @@ describe('a site that is taken along', () => {
       ['cored', 12, null],
       ['skipped', null, 'root'],
     ]);
-    expect(person).toBe('Wynn');
+    expect(person).toBe('Wynn Marram');
     expect((await packedSites()).map(({ site }) => site.name)).toEqual(['Site s0', 'Site s1']);
   });
 
@@ -158,27 +225,28 @@ describe('a site that is taken along', () => {
 });
 
 describe('photos kept on the device', () => {
-  const photo = (id: string) => ({
-    practiceId: 'ours',
-    zoneId: 'z',
-    photo: { id, type: 'image/jpeg' as const, image: 'AAAA', caption: `Core of ${id}`, takenOn: '2026-10-14' },
-  });
+  const keepPhoto = (id: string): Promise<void> => {
+    const photo = { id, type: 'image/jpeg' as const, image: 'AAAA', caption: `Core of ${id}`, takenOn: '2026-10-14' };
+    return keepEntry(photoEntry(doer(), { zoneId: 'z', photo }));
+  };
 
   it('go one by one, once more after a lost answer under the same id, and not at all without a connection', async () => {
-    for (const id of ['a', 'b']) await keepPhoto(photo(id));
+    for (const id of ['a', 'b']) await keepPhoto(id);
     server.moods = ['well', 'lost answer'];
-    await expect(sendPhotos(() => undefined)).rejects.toThrow(/does not answer/);
-    expect((await queuedPhotos()).map((entry) => entry.photo.id)).toEqual(['a', 'b']);
-    await sendPhotos(() => undefined);
-    expect([server.photos, await queuedPhotos()]).toEqual([['a', 'a', 'b'], []]);
+    await expect(sendKept()).rejects.toThrow(/does not answer/);
+    expect(await waitingIds()).toEqual(['a', 'b']);
+    await sendKept();
+    expect([server.photos, await all()]).toEqual([['a', 'a', 'b'], []]);
   });
 
-  it('that the server refuses for good leave with a notice, so that they do not stop the others', async () => {
-    await keepPhoto(photo('c'));
+  it('that the server refuses for good are told, and stop neither each other nor the taps', async () => {
+    await keepPhoto('c');
+    await keep(touch('c1'));
     server.refusePhotos = true;
-    const notices: string[] = [];
-    await sendPhotos(({ words }) => notices.push(words));
-    expect(notices).toEqual(['The photo “Core of c” cannot be kept: The zone was deleted.']);
-    expect(await queuedPhotos()).toEqual([]);
+    await sendKept();
+    expect(server.came).toHaveLength(1);
+    expect((await all()).map(({ refused }) => refused)).toEqual([
+      'The photo “Core of c” cannot be kept: The zone was deleted.',
+    ]);
   });
 });

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
-import { planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
+import { numbersOnly, planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
 import type { CaseFile } from '../src/registry/publishedCases.ts';
 import { calculators } from '../src/registry/registry.ts';
 
@@ -96,6 +96,22 @@ line(
   `plans of a site, ${ZONES} zones`,
   () => site.map((tested) => planZone({ ...tested, products, system: 'us' })),
   site,
+);
+
+/** How many times as many runs the one makes in the same time, alternating so that both meet the same machine. */
+function times(one: () => unknown, other: () => unknown): string {
+  const [first, second] = [perSecond(one), perSecond(other)];
+  return (Math.max(first, perSecond(one)) / Math.max(second, perSecond(other))).toFixed(1);
+}
+
+const plans = () => site.map((tested) => planZone({ ...tested, products, system: 'us' }));
+process.stdout.write(`the same plans for their numbers alone: ${times(() => numbersOnly(plans), plans)} × as many\n`);
+const among = (zones: number) => {
+  const others = Array.from({ length: zones }, (_, index) => site[index % ZONES]!);
+  return () => planZone({ ...site[0]!, others, products, system: 'us' });
+};
+process.stdout.write(
+  `a zone among 300 costs ${times(among(10), among(300))} × what it costs among 10, its neighbours compared\n`,
 );
 
 const { outputFiles } = await build({

@@ -1,12 +1,15 @@
 import papaparse from 'papaparse';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type CatalogueRow, readCatalogueRow } from '../src/rates/catalogueRow.ts';
-import type { Product } from '../src/rates/product.ts';
+import { genericMaterials } from '../src/materials/material.ts';
+import { type Product, productOf } from '../src/materials/product.ts';
 
-/** The generic catalogue with its prices, as the demo scenario ships it. */
+/** The generic catalogue with the prices that the demo scenario ships. */
 export function genericCatalogue(): Product[] {
-  const csv = readFileSync(join(import.meta.dirname, '../../../demo/products.csv'), 'utf8');
-  const { data } = papaparse.parse<CatalogueRow>(csv.trim(), { header: true, skipEmptyLines: true });
-  return data.map((row, index) => ({ id: `${index}`, ...readCatalogueRow(row, index) }));
+  const csv = readFileSync(join(import.meta.dirname, '../../../demo/prices.csv'), 'utf8');
+  const { data } = papaparse.parse<Record<string, string>>(csv.trim(), { header: true, skipEmptyLines: true });
+  const prices = new Map(data.map(({ name, pack_price: price }) => [name, price ? Number(price) : null]));
+  return genericMaterials.flatMap(
+    (material, index) => productOf(`${index}`, material, prices.get(material.name) ?? null) ?? [],
+  );
 }

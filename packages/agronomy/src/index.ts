@@ -1,6 +1,20 @@
 export type { Calculator, Outcome } from './calculators/calculator.ts';
-export { InputError, plainRange } from './calculators/fields.ts';
+export { type Field, type FieldShape, type Fields, InputError, plainRange } from './calculators/fields.ts';
 export { calculators, findCalculator } from './registry/registry.ts';
+export {
+  type Typed,
+  checkTyped,
+  exampleOf,
+  inputFrom,
+  plainLabel,
+  printedUnit,
+  readIn,
+  spelledOut,
+  stillWanted,
+  tellResult,
+  typedFrom,
+  unitOfOutput,
+} from './registry/pocket.ts';
 export { acidityNitrogen } from './acidify/nitrogenAcidity.ts';
 export { sulfurProgram, sulfurRequirement } from './acidify/sulfur.ts';
 export { areaPolygon } from './ground/areaPolygon.ts';
@@ -9,7 +23,10 @@ export { paceLength } from './ground/pace.ts';
 export * from './ground/applied.ts';
 export * from './ground/shapes.ts';
 export * from './ground/surfaces.ts';
-export * from './ground/trouble.ts';
+export * from './rules/trouble.ts';
+export type { Testimony } from './rules/engine.ts';
+export { type Evidence, wordFacts } from './evidence/facts.ts';
+export * from './evidence/zoneEvidence.ts';
 export { measureRing, polygonArea, type PolygonRings } from './ground/polygonArea.ts';
 export * from './analytes/analytes.ts';
 export * from './analytes/plausible.ts';
@@ -43,12 +60,15 @@ export { mixBlend } from './organic/mix.ts';
 export * from './organic/rebuild.ts';
 export { organicVolume } from './organic/volume.ts';
 export * from './sampling/bagCode.ts';
+export * from './sampling/composeZones.ts';
 export * from './sampling/composites.ts';
 export * from './sampling/corePush.ts';
 export { samplingCoreCount, samplingCoreVolume } from './sampling/cores.ts';
 export * from './sampling/design.ts';
 export * from './sampling/designTables.ts';
+export * from './sampling/drafts.ts';
 export * from './sampling/timing.ts';
+export * from './sampling/touch.ts';
 export { nitrogenSchedule } from './season/nitrogenSchedule.ts';
 export { seedQuantity } from './seed/seed.ts';
 export { balanceCations, cationExchange } from './soil/cations.ts';
@@ -69,13 +89,21 @@ export * from './reading/reading.ts';
 export * from './reading/salt.ts';
 export * from './reading/soilTest.ts';
 export * from './reading/zoneFacts.ts';
+export * from './season/climate.ts';
+export * from './settings/settings.ts';
+export * from './settings/decided.ts';
 export * from './rates/lime.ts';
+export * from './rates/compareLime.ts';
 export * from './rates/needs.ts';
 export * from './rates/nutrients.ts';
 export * from './rates/plan.ts';
-export * from './rates/product.ts';
+export * from './materials/product.ts';
 export * from './rates/amount.ts';
-export * from './rates/catalogueRow.ts';
+export { nitrogenSourceNames } from './acidify/tables.ts';
+export * from './materials/analysis.ts';
+export * from './materials/material.ts';
+export * from './materials/row.ts';
+export * from './materials/unitPrice.ts';
 export * from './rates/verdicts.ts';
 export { advise, adviceOf, type Advice } from './advice/advise.ts';
 export { readReport } from './advice/report.ts';
@@ -84,4 +112,5 @@ export { referenceTables, type ReferenceTable } from './tables/tables.ts';
 export * from './units/present.ts';
 export { QuantityError, parseQuantity, splitNumber } from './units/quantity.ts';
 export { UnitError, convert, describeDimension } from './units/unit.ts';
+export { type Numbers, isWritten, numbersOnly } from './working/numbersOnly.ts';
 export * from './working/working.ts';

@@ -11,6 +11,10 @@ import {
   advise,
   convert,
   findGrass,
+  isWritten,
+  numbersOnly,
+  planZone,
+  type PlanInput,
   grassNames,
   readReport,
   runScenario,
@@ -181,6 +185,34 @@ describe('any report with any catalogue', () => {
       }),
       { numRuns: 600 },
     );
+  });
+
+  it('has the same numbers where nothing is written for people', () => {
+    /** Every number, and every word of a fixed list, by its place. */
+    const leaves = (value: unknown, at = ''): string[] => {
+      if (typeof value !== 'object' || value === null)
+        return typeof value === 'string' && !WORDS.has(value) ? [] : [`${at} ${String(value)}`];
+      return Object.entries(value).flatMap(([key, inner]) =>
+        ['working', 'words', 'text', 'cautions', 'notes'].includes(key) ? [] : leaves(inner, `${at}/${key}`),
+      );
+    };
+    const WORDS = new Set(['due', 'none', 'estimate', 'cannot say', 'low', 'medium', 'high', 'very low', 'very high']);
+    fc.assert(
+      fc.property(reports, (report) => {
+        let input: PlanInput;
+        try {
+          input = { ...readReport(report), products: catalogue };
+        } catch {
+          return;
+        }
+        const whole = planZone(input);
+        const quiet = numbersOnly(() => planZone(input));
+        expect(leaves(quiet)).toEqual(leaves(whole));
+        expect(JSON.stringify(quiet)).not.toMatch(/"kind":"step"/);
+      }),
+      { numRuns: 200 },
+    );
+    expect(isWritten()).toBe(true);
   });
 
   it('sells centipede and fine fescue less than the others', () => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import {
   InputError,
-  type PlanGeometry,
+  type DrawnGeometry,
   checkGeometry,
   featureKinds,
   geometryTypes,
@@ -14,7 +14,7 @@ const plane = new Plane([-36, 46.5]);
 const place = fc
   .tuple(fc.double({ min: -400, max: 400, noNaN: true }), fc.double({ min: -400, max: 400, noNaN: true }))
   .map((point) => [...plane.toMap(point)]);
-const square = (east: number, north: number, side: number): Extract<PlanGeometry, { type: 'Polygon' }> => ({
+const square = (east: number, north: number, side: number): Extract<DrawnGeometry, { type: 'Polygon' }> => ({
   type: 'Polygon',
   coordinates: [
     [
@@ -26,7 +26,7 @@ const square = (east: number, north: number, side: number): Extract<PlanGeometry
     ].map(([x = 0, y = 0]) => [...plane.toMap([east + x, north + y])]),
   ],
 });
-const drawn: Readonly<Record<PlanGeometry['type'], fc.Arbitrary<PlanGeometry>>> = {
+const drawn: Readonly<Record<DrawnGeometry['type'], fc.Arbitrary<DrawnGeometry>>> = {
   Point: place.map((coordinates) => ({ type: 'Point', coordinates })),
   LineString: fc
     .array(place, { minLength: 2, maxLength: 9 })
@@ -38,7 +38,7 @@ const drawn: Readonly<Record<PlanGeometry['type'], fc.Arbitrary<PlanGeometry>>> 
   })),
 };
 const kinds = ['zone', ...featureKinds] as const;
-const any = fc.constantFrom(...(Object.keys(drawn) as Array<PlanGeometry['type']>)).chain((type) => drawn[type]);
+const any = fc.constantFrom(...(Object.keys(drawn) as Array<DrawnGeometry['type']>)).chain((type) => drawn[type]);
 
 it('each kind is drawn in its own types of geometry and in no other', () => {
   fc.assert(

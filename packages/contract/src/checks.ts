@@ -24,6 +24,21 @@ import {
 } from '@glenfold/agronomy';
 import { Transform } from 'class-transformer';
 import { type ValidationArguments, type ValidationOptions, registerDecorator } from 'class-validator';
+import { atField } from './problems.ts';
+
+/** Whether a text names a time zone, `Europe/Lisbon`. */
+export function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
+/** The day of a moment where the clocks show that time zone, `2026-10-14`. */
+export function dayIn(at: Date, timeZone: string): string {
+  return new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at);
+}
 
 /** Texts are taken without the spaces around them. */
 export const trim = Transform(({ value }: { value: unknown }) => (typeof value === 'string' ? value.trim() : value));
@@ -120,6 +135,30 @@ function faultOfValue(analyte: Analyte, reported: ReportedValue): string | undef
     : `${toldOf(analyte, reported)} is outside ${plainRange(min, max, unitsFor(analyte)[0] === 'pH' ? '' : (unitsFor(analyte)[0] ?? ''))}. ${sense === 'ph' ? 'No soil reads outside it: check the report.' : 'Check the unit and the column.'}`;
 }
 
+/** What does not go together in a record, beside what is wrong with each part of it. */
+export function Held(
+  fault: (record: never) => { readonly field: string; readonly message: string } | undefined,
+): PropertyDecorator {
+  const faultOf = (object: object) => {
+    try {
+      return fault(object as never);
+    } catch (error) {
+      // Parts of another shape than they are said to have: each is refused by itself.
+      if (error instanceof TypeError) return undefined;
+      throw error;
+    }
+  };
+  return decorate(
+    'held',
+    [],
+    (_value, { object }) => faultOf(object) === undefined,
+    ({ object }) => {
+      const found = faultOf(object);
+      return found ? atField(found.field, found.message) : '';
+    },
+  ) as PropertyDecorator;
+}
+
 /** The value is one that this analyte can have, in a unit that it is reported in. */
 export function ValueOf(analyte: Analyte): PropertyDecorator {
   const fault = ({ value }: ValidationArguments): string | undefined =>
@@ -180,6 +219,16 @@ export function Place(): PropertyDecorator {
       value.length === 2 &&
       value.every((part, index) => Number.isFinite(part) && Math.abs(part as number) <= (index === 0 ? 180 : 90)),
     () => 'A place is [longitude, latitude] in degrees.',
+  ) as PropertyDecorator;
+}
+
+/** A time zone of the IANA list, as this machine knows it. */
+export function KnownTimeZone(): PropertyDecorator {
+  return decorate(
+    'knownTimeZone',
+    [],
+    (value) => typeof value === 'string' && isTimeZone(value),
+    () => 'Choose a time zone of the list, such as Europe/Lisbon.',
   ) as PropertyDecorator;
 }
 

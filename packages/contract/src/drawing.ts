@@ -1,4 +1,4 @@
-import { type FeatureKind, type PlanGeometry, featureKinds } from '@glenfold/agronomy';
+import { type FeatureKind, type DrawnGeometry, featureKinds } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -28,7 +28,7 @@ export class GroundFeatureInput {
   name?: string | null;
 
   @Drawn('by kind')
-  geometry: PlanGeometry;
+  geometry: DrawnGeometry;
 
   /** Of a tree, m from the stem. */
   @IsOptional()

@@ -1,11 +1,12 @@
 import 'reflect-metadata';
 
-export * from './catalogue.ts';
 export * from './checks.ts';
 export * from './drawing.ts';
 export * from './facts.ts';
 export * from './lab.ts';
 export * from './laboratory.ts';
+export * from './machines.ts';
+export * from './materials.ts';
 export * from './people.ts';
 export * from './pictures.ts';
 export * from './problems.ts';
@@ -13,6 +14,8 @@ export * from './rates.ts';
 export * from './report.ts';
 export * from './roles.ts';
 export * from './rounds.ts';
+export * from './runs.ts';
 export * from './sampling.ts';
+export * from './settings.ts';
 export * from './site.ts';
 export * from './symbols.ts';

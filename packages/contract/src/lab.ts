@@ -114,11 +114,24 @@ export class LabResultInput {
   @IsIn(limeFactors, oneOf('Lime factor', limeFactors.map(String)))
   limeFactor?: number | null;
 
+  /** What the laboratory itself advises, in its words. */
+  @trimOrNone
+  @IsOptional()
+  @IsString({ message: 'Write the laboratory’s advice as text.' })
+  @MaxLength(2000, { message: 'Keep the laboratory’s advice under 2000 letters.' })
+  advice?: string | null;
+
   @IsObject({ message: 'Give the values by analyte.' })
   @WithPh()
   @ValidateNested()
   @Type(() => ValuesInput)
   values: ValuesInput;
+}
+
+/** What of a result a person changes, out of all that is told of it. */
+export function labResultInput(result: LabResultAnswer): LabResultInput {
+  const { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, values } = result;
+  return { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, values };
 }
 
 /** A laboratory's file as text. */
@@ -225,6 +238,8 @@ export class LabResultAnswer {
   @ValidateNested() @Type(() => ValuesInput) values: ValuesInput;
   /** What else the laboratory's line said, in its own words, such as its lime advice. */
   @IsOptional() @IsString() beside: string | null;
+  /** What the laboratory itself advises, as it was entered. */
+  @IsOptional() @IsString() advice: string | null;
   /** Where the numbers came from: typed, or the name of a file. */
   @IsString() origin: string;
   /** The result that this one takes the place of, such as that of a report that was amended. */

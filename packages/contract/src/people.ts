@@ -11,13 +11,14 @@ import {
   IsString,
   IsUUID,
   Length,
+  Matches,
   Max,
   MaxLength,
   Min,
   ValidateNested,
 } from 'class-validator';
 import { Type } from 'class-transformer';
-import { trim } from './checks.ts';
+import { KnownTimeZone, trim } from './checks.ts';
 import { type Role, roles } from './roles.ts';
 
 const lowerCase = Transform(({ value }: { value: unknown }) =>
@@ -97,6 +98,11 @@ export class FirstRunInput {
   @PersonName() name: string;
   @Email() email: string;
   @NewPassword() password: string;
+
+  /** Where the first person sits, for the days of the practice. */
+  @IsOptional()
+  @KnownTimeZone()
+  timeZone?: string;
 }
 
 /** Who goes on with an export: one of its owners, with a password for here. */
@@ -110,6 +116,23 @@ export class PracticeInput {
   @IsString({ message: 'Give the practice a name.' })
   @Length(1, 120, { message: 'Give the practice a name of 1 to 120 letters.' })
   name: string;
+
+  /** Of its days, where a site has none of its own. */
+  @KnownTimeZone()
+  timeZone: string;
+
+  /** Sign of the money that it reckons in. */
+  @trim
+  @IsString({ message: 'Give the sign of the money.' })
+  @Length(1, 4, { message: 'Give the sign of the money in 1 to 4 letters, such as $, € or kr.' })
+  @Matches(/^[^\d\s.,]+$/, { message: 'The sign of money has no digits, such as $, € or kr.' })
+  currency: string;
+}
+
+/** What a person has chosen for themselves. */
+export class PersonalInput {
+  @IsIn(['us', 'metric'], { message: 'Choose units: us or metric.' })
+  units: 'us' | 'metric';
 }
 
 class WithRole {
@@ -158,6 +181,12 @@ export class PersonAnswer {
   @IsString() email: string;
 }
 
+/** The one who is signed in. */
+export class OwnPersonAnswer extends PersonAnswer {
+  /** Nothing until they chose. */
+  @IsOptional() @IsString() units: 'us' | 'metric' | null;
+}
+
 export class MembershipAnswer {
   @IsString() practiceId: string;
   @IsString() practiceName: string;
@@ -177,6 +206,8 @@ export class PracticeAnswer {
   @IsString() name: string;
   @IsBoolean() demo: boolean;
   @IsInt() version: number;
+  @IsString() timeZone: string;
+  @IsString() currency: string;
 }
 
 /** Where map tiles come from, and whose they are. */
@@ -191,7 +222,7 @@ export class SessionAnswer {
   @IsString() state: 'first run' | 'signed out' | 'signed in';
   /** To be sent back with every change. */
   @IsString() csrf: string;
-  @IsOptional() @ValidateNested() @Type(() => PersonAnswer) person: PersonAnswer | null;
+  @IsOptional() @ValidateNested() @Type(() => OwnPersonAnswer) person: OwnPersonAnswer | null;
   /** Nothing when the person belongs to none any more. */
   @IsOptional() @ValidateNested() @Type(() => PracticeAnswer) practice: PracticeAnswer | null;
   @IsOptional() @IsString() role: Role | null;
@@ -269,6 +300,8 @@ export class AuditEntryAnswer {
 
 export class AuditPageAnswer {
   @ValidateNested({ each: true }) @Type(() => AuditEntryAnswer) entries: AuditEntryAnswer[];
+  /** What the records are called whose ids stand in the entries: sites, zones, products, people, bags by their codes. */
+  @IsObject() names: Record<string, string>;
   /** Where the next page begins; nothing on the last. */
   @IsOptional() @IsString() next: string | null;
 }

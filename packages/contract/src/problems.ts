@@ -49,13 +49,21 @@ const isLibrarys = (message: string, property: string): boolean =>
   message.startsWith(`${property} must `) ||
   message.startsWith(`${property} should `);
 
+const SPLIT = '\u001f';
+
+/** A refusal that belongs to another field of the record than the one that is checked. */
+export const atField = (field: string, message: string): string => `${field}${SPLIT}${message}`;
+
 /** Flatten the validator's tree to one message a field, in full dotted paths. */
 export function problemFields(errors: readonly ValidationError[], parent = ''): ProblemField[] {
   return errors.flatMap((error) => {
+    const [elsewhere, told] = error.constraints?.held?.split(SPLIT) ?? [];
     const field = `${parent}${error.property}`;
+    if (elsewhere !== undefined && told !== undefined && Object.keys(error.constraints!).length === 1)
+      return [{ field: `${parent}${elsewhere}`, message: told }, ...problemFields(error.children ?? [], `${field}.`)];
     const constraints = Object.entries(error.constraints ?? {});
     const [first] = constraints;
-    const own = constraints.find(([, message]) => !isLibrarys(message, error.property));
+    const own = constraints.find(([name, message]) => name !== 'held' && !isLibrarys(message, error.property));
     const message = own?.[1] ?? (first && (asked[first[0]] ?? 'This cannot be taken as it is: correct it.'));
     return [
       ...(message === undefined ? [] : [{ field, message }]),

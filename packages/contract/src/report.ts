@@ -11,6 +11,8 @@ export class ReportPlanAnswer {
   @IsObject() plan: ZonePlan;
   /** The units it was handed over in. */
   @IsString() units: UnitSystem;
+  /** Sign of the money it was handed over in. */
+  @IsString() currency: string;
   /** Address of the plan on paper. */
   @IsString() pdf: string;
 }

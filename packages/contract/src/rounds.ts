@@ -1,6 +1,7 @@
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsOptional, IsString, ValidateNested } from 'class-validator';
-import { SiteAnswer } from './site.ts';
+import type { BagState } from './sampling.ts';
+import { SiteAnswer, SiteNameAnswer } from './site.ts';
 
 /** The eight steps of a site, in working order. */
 export const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'] as const;
@@ -29,7 +30,39 @@ export class RoundsTask {
   @IsString() why: string;
 }
 
-export class RoundsAnswer {
+/** A page of what wants doing, most pressing first. */
+export class TasksAnswer {
   @ValidateNested({ each: true }) @Type(() => RoundsTask) tasks: RoundsTask[];
+  /** Where the next page begins; nothing behind the last. */
+  @IsOptional() @IsString() next: string | null;
+}
+
+/** A page of sites by name, each with its state. */
+export class SiteStatesAnswer {
   @ValidateNested({ each: true }) @Type(() => SiteStateAnswer) sites: SiteStateAnswer[];
+  /** How many there are that match. */
+  @IsInt() count: number;
+  @IsOptional() @IsString() next: string | null;
+}
+
+export class FoundZone {
+  @IsString() id: string;
+  @IsString() name: string;
+  @IsString() label: string;
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+}
+
+export class FoundBag {
+  @IsString() code: string;
+  @IsString() siteName: string;
+  @IsString({ each: true }) zoneNames: string[];
+  @IsString() state: BagState;
+}
+
+/** What a few letters find: as many of each kind as a list shows. */
+export class FoundAnswer {
+  @ValidateNested({ each: true }) @Type(() => SiteNameAnswer) sites: SiteNameAnswer[];
+  @ValidateNested({ each: true }) @Type(() => FoundZone) zones: FoundZone[];
+  @ValidateNested({ each: true }) @Type(() => FoundBag) bags: FoundBag[];
 }

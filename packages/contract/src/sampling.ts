@@ -10,6 +10,7 @@ import {
   IsInt,
   IsISO8601,
   IsNumber,
+  IsObject,
   IsOptional,
   IsString,
   IsUUID,
@@ -171,7 +172,8 @@ export class CoreTapsInput {
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(500)
-  @ValidateNested({ each: true })
+  // Each is looked at by itself, so that one that is wrong does not hold up the others.
+  @IsObject({ each: true })
   @Type(() => CoreTapInput)
   taps: CoreTapInput[];
 }
@@ -250,6 +252,29 @@ export class BagLineAnswer {
   @IsArray() @IsString({ each: true }) panels: string[];
 }
 
+/** How many bags stand somewhere. */
+export class BagCount {
+  @IsString() state: BagState;
+  @IsOptional() @IsString() laboratory: string | null;
+  @IsInt() count: number;
+}
+
+/** A page of the bags of all sites: what is longest overdue first. */
+export class BoardAnswer {
+  @ValidateNested({ each: true }) @Type(() => BagLineAnswer) bags: BagLineAnswer[];
+  /** Of all bags, whatever the page shows. */
+  @ValidateNested({ each: true }) @Type(() => BagCount) counts: BagCount[];
+  /** Where the next page begins; nothing behind the last. */
+  @IsOptional() @IsString() next: string | null;
+}
+
+/** A site with bags that wait to be walked. */
+export class PlannedWalkAnswer {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsInt() bags: number;
+}
+
 export class BagAnswer extends BagLineAnswer {
   @IsNumber() depth: number;
   @IsNumber() probe: number;
@@ -268,7 +293,7 @@ export class BagAnswer extends BagLineAnswer {
 export class TapAnswer {
   @IsString() id: string;
   /** `known`: it had come before. `met`: somebody else had been there first; both are kept, theirs counts. */
-  @IsIn(['taken', 'known', 'met', 'gone']) outcome: 'taken' | 'known' | 'met' | 'gone';
+  @IsIn(['taken', 'known', 'met', 'gone', 'refused']) outcome: 'taken' | 'known' | 'met' | 'gone' | 'refused';
   @IsOptional() @IsString() words: string | null;
 }
 

@@ -14,7 +14,11 @@ const ring = [
 
 /** An input of each kind that is taken as it is. */
 const valid: Readonly<Partial<Record<keyof typeof contract, object>>> = {
-  SiteInput: { name: 'Gannet Row', place: 'Skerry Point', latitude: 46.4, longitude: -36.2 },
+  SiteInput: {
+    ...{ name: 'Gannet Row', place: 'Skerry Point', position: [-36.2, 46.4], timeZone: 'Atlantic/Azores' },
+    ...{ climate: 'cool maritime', access: { gate: 'Key at number 4', dog: 'A terrier' } },
+    contacts: [{ name: 'Hetty Coppice', role: 'owner', phone: '555 0102', email: 'hetty@gannetrow.example' }],
+  },
   ZoneInput: {
     ...{ name: 'Court', label: 'CT', grass: 'tall fescue', surface: 'turf', intensity: 'medium', shade: 'full sun' },
     ...{ clippings: 'returned', area: 120, soilGroup: 'clay', aimPh: 6.4, aimReason: 'clover' },
@@ -46,8 +50,43 @@ const valid: Readonly<Partial<Record<keyof typeof contract, object>>> = {
   CustodyInput: { bagIds: [uuid], state: 'sent', parcel: 'TW 7', note: 'by post' },
   LabNumberInput: { labNumber: 'TW-1204' },
   GroundFeatureInput: { kind: 'bed', name: 'Roses', geometry: { type: 'Polygon', coordinates: [ring] } },
-  ProductPriceInput: { bagMass: 22.7, bagPrice: 6.5 },
-  PracticeInput: { name: 'Brackwater' },
+  MaterialInput: {
+    ...{ name: 'Blend 16-4-8', kind: 'fertilizer', analysis: { n: 16, p2o5: 4, k2o: 8, slowRelease: 35 } },
+    ...{ packSize: 22.5, packUnit: 'kg', packPrice: 31, stock: 3, caution: 'Dry leaves.' },
+  },
+  MachineInput: {
+    ...{ name: 'Drop spreader', kind: 'drop spreader', width: 0.6, holds: 20, hired: false },
+    settings: [{ productId: uuid, setting: '11', rate: 122, checkedOn: '2026-04-02' }],
+  },
+  SchoolSetting: {
+    school: 'sufficiency',
+    correct: 'leave alone',
+    leaveAloneFrom: 5.8,
+    leaveAloneTo: 7,
+    limeDepth: 'top 4 in',
+  },
+  TargetsSetting: { targets: [{ name: 'The school', analyte: 'organicMatter', value: 3.5 }] },
+  CapsSetting: { nitrogenYear: 10, limeOnce: 150 },
+  BandsSetting: {
+    tables: [
+      {
+        ...{ name: 'State', source: 'Guide 4', date: 2024, extractant: 'mehlich-3' },
+        rows: [{ nutrient: 'p', veryLowBelow: 12, low: 25, high: 50 }],
+      },
+    ],
+  },
+  YearlyRatesSetting: {
+    ...{ name: 'State', source: 'Guide 4', date: 2024 },
+    p: { 'very low': 12, low: 8, medium: 0, high: 0, 'very high': 0 },
+    k: { 'very low': 15, low: 10, medium: 5, high: 0, 'very high': 0 },
+  },
+  RulesSetting: {
+    ...{ name: 'Code', source: 'Part 2', phosphorus: 'shortage', waterStrip: 5 },
+    blackouts: [{ from: '11-15', to: '03-01', what: 'nitrogen' }],
+  },
+  WorkSetting: { prices: [{ name: 'Labour', price: 42, per: 'hour' }] },
+  PersonalInput: { units: 'metric' },
+  PracticeInput: { name: 'Brackwater', timeZone: 'Atlantic/Azores', currency: '£' },
   FirstRunInput: {
     practice: 'Brackwater',
     name: 'Orla',

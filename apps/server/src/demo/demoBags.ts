@@ -27,13 +27,13 @@ const DAY = 86_400_000;
 @Injectable()
 export class DemoBags {
   constructor(
-    private readonly plans: DrawingService,
+    private readonly drawings: DrawingService,
     private readonly sampling: SamplingService,
     private readonly walk: WalkService,
   ) {}
 
   async load(siteId: string, bags: readonly DemoBag[]): Promise<void> {
-    const plan = bags.length > 0 ? await this.plans.plan(siteId) : undefined;
+    const plan = bags.length > 0 ? await this.drawings.plan(siteId) : undefined;
     for (const bag of bags) await this.#one(siteId, plan!, bag);
   }
 

@@ -1,13 +1,17 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Role } from '@glenfold/contract';
+import type { MachineInput, SettingKind } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import papaparse from 'papaparse';
 import { type DemoBag, DemoBags } from './demoBags.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabReportService } from '../lab/labReport.service.ts';
 import { LaboratoriesService } from '../lab/laboratories.service.ts';
+import { MachinesService } from '../machines/machines.service.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { SetupService } from '../people/setup.service.ts';
-import { CatalogueService } from '../catalogue/catalogue.service.ts';
+import { MaterialsService } from '../materials/materials.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 
 interface Scenario {
@@ -15,7 +19,11 @@ interface Scenario {
   readonly password: string;
   readonly practices: ReadonlyArray<{
     readonly name: string;
-    readonly catalogue: string;
+    /** A materials file with prices and stock by name. */
+    readonly prices?: string;
+    readonly timeZone?: string;
+    readonly settings?: ReadonlyArray<{ readonly kind: SettingKind; readonly site?: string; readonly value: object }>;
+    readonly machines?: readonly DemoMachine[];
     readonly people: ReadonlyArray<{
       readonly name: string;
       readonly email: string;
@@ -33,6 +41,11 @@ interface Scenario {
   }>;
 }
 
+/** A machine with its settings by the names of the products. */
+type DemoMachine = Omit<MachineInput, 'settings'> & {
+  readonly settings: ReadonlyArray<Omit<MachineInput['settings'][number], 'productId'> & { readonly product: string }>;
+};
+
 /** Fills an empty database once with the demo scenario: all of it or nothing. */
 @Injectable()
 export class FirstRun {
@@ -40,7 +53,9 @@ export class FirstRun {
     private readonly setup: SetupService,
     private readonly ground: GroundService,
     private readonly imports: LabReportService,
-    private readonly catalogue: CatalogueService,
+    private readonly materials: MaterialsService,
+    private readonly machines: MachinesService,
+    private readonly settings: SettingsService,
     private readonly rates: RatesService,
     private readonly demoBags: DemoBags,
     private readonly laboratories: LaboratoriesService,
@@ -51,15 +66,16 @@ export class FirstRun {
     const scenario = readScenario(folder);
     const read = (file: string): string => readFileSync(join(folder, file), 'utf8');
     await this.setup.first(async (manager) => {
-      for (const { name, catalogue, people, sites } of scenario.practices) {
+      for (const { name, timeZone, prices, settings = [], machines = [], people, sites } of scenario.practices) {
         const { practiceId, enter } = await this.setup.practice(
           manager,
-          { name, demo: true },
+          { name, demo: true, ...(timeZone ? { timeZone } : {}) },
           people[0]!,
           scenario.password,
         );
         const siteIds = await enter(async () => {
-          await this.catalogue.import(read(catalogue));
+          await this.materials.begin(prices ? pricesIn(read(prices)) : undefined);
+          await this.#machines(machines);
           const made = new Map<string, string>();
           for (const { ground, labFiles, bags = [], handedOver = [] } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
@@ -72,6 +88,8 @@ export class FirstRun {
             for (const { id, label } of await this.ground.zones(site.id))
               if (handedOver.includes(label)) await this.rates.issue(id, 'us');
           }
+          for (const { kind, site, value } of settings)
+            await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
           // What was sent long enough ago has arrived, or come back.
           await this.laboratories.ask();
           return made;
@@ -88,6 +106,24 @@ export class FirstRun {
       }
     });
   }
+
+  async #machines(machines: readonly DemoMachine[]): Promise<void> {
+    const ids = new Map((await this.materials.products()).map(({ id, name }) => [name, id]));
+    for (const { settings, ...machine } of machines)
+      await this.machines.add({
+        ...machine,
+        settings: settings.map(({ product, ...setting }) => ({ ...setting, productId: ids.get(product)! })),
+      });
+  }
+}
+
+/** Prices and stock by the name of the material. */
+function pricesIn(csv: string): Map<string, { packPrice: number | null; stock: number | null }> {
+  const { data } = papaparse.parse<Record<string, string>>(csv.trim(), { header: true, skipEmptyLines: true });
+  const number = (text: string | undefined): number | null => (text ? Number(text) : null);
+  return new Map(
+    data.map(({ name = '', pack_price: price, stock }) => [name, { packPrice: number(price), stock: number(stock) }]),
+  );
 }
 
 export function readScenario(folder: string): Scenario {

@@ -21,7 +21,7 @@ import { refuse } from '../platform/problem.ts';
 import { SessionService } from '../people/session.service.ts';
 import { SetupService } from '../people/setup.service.ts';
 import { ExchangeService } from './exchange.service.ts';
-import { dayOf } from '../platform/clock.ts';
+import { Days } from '../settings/days.service.ts';
 import { FirstPractice } from './firstPractice.service.ts';
 
 const MOST_UPLOADED = 60_000_000;
@@ -44,6 +44,7 @@ export class ExchangeController {
     private readonly first: FirstPractice,
     private readonly exchange: ExchangeService,
     private readonly sessions: SessionService,
+    private readonly days: Days,
   ) {}
 
   @Post('first-run')
@@ -76,7 +77,7 @@ export class ExchangeController {
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
   async export(): Promise<StreamableFile> {
     const { name, stream } = await this.exchange.export();
-    const file = `${name} ${dayOf(new Date())}.zip`.replace(/[^\w .-]/g, '');
+    const file = `${name} ${await this.days.on(null)}.zip`.replace(/[^\w .-]/g, '');
     return new StreamableFile(stream as never, {
       type: 'application/zip',
       disposition: `attachment; filename="${file}"`,

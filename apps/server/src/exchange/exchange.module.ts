@@ -1,11 +1,11 @@
 import { Module } from '@nestjs/common';
-import { CatalogueModule } from '../catalogue/catalogue.module.ts';
+import { MaterialsModule } from '../materials/materials.module.ts';
 import { ExchangeService } from './exchange.service.ts';
 import { ExchangeController } from './exchange.controller.ts';
 import { FirstPractice } from './firstPractice.service.ts';
 
 @Module({
-  imports: [CatalogueModule],
+  imports: [MaterialsModule],
   controllers: [ExchangeController],
   providers: [FirstPractice, ExchangeService],
 })

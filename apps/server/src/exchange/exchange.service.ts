@@ -1,4 +1,11 @@
-import { LabResultInput, type LoadExportInput, SiteInput, ZoneInput, problemFields } from '@glenfold/contract';
+import {
+  LabResultInput,
+  MaterialInput,
+  type LoadExportInput,
+  SiteInput,
+  ZoneInput,
+  problemFields,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
@@ -12,17 +19,25 @@ import { Door } from '../platform/door.ts';
 import { grouped } from '../platform/grouped.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
 import { type ArchiveFile, notAnExport, readArchive, writeArchive } from './archive.ts';
 import { type Tables, readTables } from './readTables.ts';
 import { readVersion1 } from './version1.ts';
-import { type Row, writeRows } from './formats.ts';
+import { readVersion2 } from './version2.ts';
+import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
 /** Tables that are written before there is a practice to work for. */
 const AT_THE_DOOR = ['practice.json', 'people.csv', 'memberships.json'];
 
 /** Leaving with everything, and coming back with it. */
+/** Readers of former formats. */
+const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => Tables>> = {
+  1: readVersion1,
+  2: readVersion2,
+};
+
 @Injectable()
 export class ExchangeService {
   constructor(
@@ -31,6 +46,7 @@ export class ExchangeService {
     private readonly door: Door,
     private readonly setup: SetupService,
     private readonly sessions: SessionService,
+    private readonly threads: Threads,
   ) {}
 
   /** The whole practice as of one moment. */
@@ -39,7 +55,13 @@ export class ExchangeService {
       const written: ArchiveFile[] = [];
       for (const table of exportedTables) {
         const { columns, rows } = await this.#rows(manager, table);
-        written.push({ path: table.file, what: table.what, rows: rows.length, text: writeRows(table, columns, rows) });
+        const { file, spread = [] } = table;
+        written.push({
+          path: table.file,
+          what: table.what,
+          rows: rows.length,
+          text: await this.threads.run(tableText, { file, spread }, columns, rows),
+        });
       }
       return written;
     }, 'REPEATABLE READ');
@@ -54,7 +76,7 @@ export class ExchangeService {
    */
   async load(zip: Buffer, { email, password }: LoadExportInput): Promise<string> {
     const { manifest, files } = await readArchive(zip);
-    const tables = manifest.version === 1 ? readVersion1(files) : readTables(files, exportedTables);
+    const tables = (readers[manifest.version] ?? ((all) => readTables(all, exportedTables)))(files);
     const owner = findOwner(tables, email);
     await checkValues(tables);
     const passwordHash = await newPasswordHash(password, email);
@@ -163,7 +185,8 @@ async function checkValues(tables: Tables): Promise<void> {
     };
   });
   const checks = [
-    ['sites.csv', SiteInput, tables.get('sites.csv')!],
+    ['sites.json', SiteInput, tables.get('sites.json')!],
+    ['products.json', MaterialInput, tables.get('products.json')!],
     ['zones.geojson', ZoneInput, tables.get('zones.geojson')!],
     ['lab-results.csv', LabResultInput, results],
   ] as const;

@@ -1,4 +1,5 @@
 import papaparse from 'papaparse';
+import { threaded } from '../platform/threaded.ts';
 import type { ExportedTable } from './tables.ts';
 
 /** A row as the database tells it in JSON: numbers, texts, times in ISO 8601. */
@@ -10,7 +11,7 @@ const ESCAPED = /^'+[=+\-@\t\r]/;
 
 /** Write rows in the format that the file's name says. */
 export function writeRows(
-  { file, spread = [] }: ExportedTable,
+  { file, spread = [] }: Pick<ExportedTable, 'file' | 'spread'>,
   columns: readonly string[],
   rows: readonly Row[],
 ): string {
@@ -27,6 +28,9 @@ export function writeRows(
   const fields = [...columns.filter((column) => !spread.includes(column)), ...spreadColumns.sort()];
   return `${papaparse.unparse({ fields, data: flat }, { newline: '\n', escapeFormulae: FORMULA })}\n`;
 }
+
+/** The same on a thread: a practice may have very many rows. */
+export const tableText = threaded(import.meta.url, 'tableText', writeRows);
 
 /**
  * Read what {@link writeRows} wrote.

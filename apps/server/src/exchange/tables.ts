@@ -20,12 +20,15 @@ import { Mail } from '../people/mail.entity.ts';
 import { Membership } from '../people/membership.entity.ts';
 import { Practice } from '../people/practice.entity.ts';
 import { Plan } from '../rates/plan.entity.ts';
-import { ProductRecord } from '../catalogue/product.entity.ts';
+import { Machine } from '../machines/machine.entity.ts';
+import { ProductRecord } from '../materials/product.entity.ts';
+import { Setting } from '../settings/setting.entity.ts';
 import { Bag } from '../sampling/bag.entity.ts';
 import { BagCustody } from '../sampling/bagCustody.entity.ts';
 import { Core } from '../sampling/core.entity.ts';
 import { CoreTap } from '../sampling/coreTap.entity.ts';
 import { ShareLink } from '../report/shareLink.entity.ts';
+import { Run } from '../runs/run.entity.ts';
 import { StandInSample } from '../standins/laboratory/standInSample.entity.ts';
 
 /** One table of a practice as one open file. */
@@ -49,7 +52,7 @@ export const exportedTables: readonly ExportedTable[] = [
     what: 'its people; passwords stay behind',
     without: ['passwordHash', 'hasPassword'],
   },
-  { entity: Site, file: 'sites.csv', what: 'sites' },
+  { entity: Site, file: 'sites.json', what: 'sites with their places, people and access' },
   {
     entity: Membership,
     file: 'memberships.json',
@@ -76,10 +79,11 @@ export const exportedTables: readonly ExportedTable[] = [
   },
   {
     entity: ProductRecord,
-    file: 'products.csv',
-    what: 'products with bags (kg) and prices',
-    spread: ['grade', 'lime'],
+    file: 'products.json',
+    what: 'products by analysis, with packs, prices and stock',
   },
+  { entity: Machine, file: 'machines.json', what: 'machines with their settings by product; m, kg and g/m²' },
+  { entity: Setting, file: 'settings.json', what: 'what the practice, its sites and zones have decided' },
   { entity: Plan, file: 'plans.json', what: 'chosen products, and plans as they were handed over' },
   { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },
 ];
@@ -93,4 +97,5 @@ export const notExported: readonly EntityTarget<ObjectLiteral>[] = [
   SignInAttempt,
   Mail,
   StandInSample,
+  Run,
 ];

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
-import { type ExportedTable, exportedTables } from './tables.ts';
+import type { ExportedTable } from './tables.ts';
+import { tablesOf2, today } from './version2.ts';
 
 /** Files that an export of format 1 did not have. */
 const since2 = ['laboratories.json', 'sample-zones.csv', 'measurements.csv'];
@@ -62,7 +63,7 @@ function issuedToday(issued: unknown): unknown {
  * and thatch, roots and probe stood with the zone.
  */
 export function readVersion1(files: ReadonlyMap<string, string>): Tables {
-  const known = exportedTables
+  const known = tablesOf2
     .filter(({ file }) => !since2.includes(file))
     .map(({ file, spread }): Pick<ExportedTable, 'file' | 'spread'> => ({
       file,
@@ -94,20 +95,22 @@ export function readVersion1(files: ReadonlyMap<string, string>): Tables {
   const reportOf = new Map(
     reports.flatMap(({ id, imported }) => Object.values(imported as Value).map((result) => [result, id] as const)),
   );
-  return new Map([
-    ...old,
-    ['laboratories.json', []],
-    ['samples.csv', samples.map((sample): Row => ({ ...sample, of: 'soil', depthFrom: 0 }))],
-    [
-      'sample-zones.csv',
-      samples.map((sample): Row => ({ ...fresh(sample), sampleId: sample.id, zoneId: sample.zoneId, share: null })),
-    ],
-    ['lab-files.json', reports],
-    [
-      'lab-results.csv',
-      results.map((result): Row => ({ ...result, reportId: reportOf.get(result.id) ?? null, supersedesId: null })),
-    ],
-    ['measurements.csv', [...ofResults, ...ofZones]],
-    ['plans.json', old.get('plans.json')!.map((plan): Row => ({ ...plan, issued: issuedToday(plan.issued) }))],
-  ]);
+  return today(
+    new Map([
+      ...old,
+      ['laboratories.json', []],
+      ['samples.csv', samples.map((sample): Row => ({ ...sample, of: 'soil', depthFrom: 0 }))],
+      [
+        'sample-zones.csv',
+        samples.map((sample): Row => ({ ...fresh(sample), sampleId: sample.id, zoneId: sample.zoneId, share: null })),
+      ],
+      ['lab-files.json', reports],
+      [
+        'lab-results.csv',
+        results.map((result): Row => ({ ...result, reportId: reportOf.get(result.id) ?? null, supersedesId: null })),
+      ],
+      ['measurements.csv', [...ofResults, ...ofZones]],
+      ['plans.json', old.get('plans.json')!.map((plan): Row => ({ ...plan, issued: issuedToday(plan.issued) }))],
+    ]),
+  );
 }

@@ -1,5 +1,5 @@
 import { isExclusion } from '@glenfold/agronomy';
-import { GeometryError, type Outline, treatedArea } from '@glenfold/agronomy/geometry';
+import type { Outline } from '@glenfold/agronomy/geometry';
 import type {
   GroundFeatureAnswer,
   DrawingAnswer,
@@ -10,9 +10,11 @@ import type {
 import { Injectable } from '@nestjs/common';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
 import { GroundService, zoneAnswer } from './ground.service.ts';
 import { PicturesService } from './pictures.service.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
+import { treatedAreas } from './treatedAreas.ts';
 import { Zone } from './zone.entity.ts';
 
 const entityOf = { zone: Zone, feature: GroundFeature } as const;
@@ -24,6 +26,7 @@ export class DrawingService {
     private readonly records: Records,
     private readonly ground: GroundService,
     private readonly pictures: PicturesService,
+    private readonly threads: Threads,
   ) {}
 
   async plan(siteId: string): Promise<DrawingAnswer> {
@@ -86,9 +89,12 @@ export class DrawingService {
   async #measure(of: RecordsOf, siteId: string, only?: ReadonlySet<string>): Promise<void> {
     const drawn = await of(GroundFeature).find({ siteId });
     const exclusions = drawn.flatMap(({ kind, geometry }) => (isExclusion(kind) ? [geometry as Outline] : []));
-    for (const { id, name, area: known, geometry } of await this.ground.zones(siteId)) {
-      if (!geometry || (only && !only.has(id))) continue;
-      const area = Math.round(measured(name, geometry, exclusions) * 10) / 10;
+    const zones = (await this.ground.zones(siteId)).flatMap(({ id, name, area, geometry }) =>
+      geometry && (!only || only.has(id)) ? [{ id, name, known: area, geometry }] : [],
+    );
+    const areas = await this.threads.run(treatedAreas, zones, exclusions);
+    for (const [index, { id, name, known }] of zones.entries()) {
+      const area = areas[index]!;
       if (area < 1)
         refuse([
           {
@@ -98,15 +104,6 @@ export class DrawingService {
         ]);
       if (Math.abs(area - known) > 0.05) await of(Zone).change(id, { area });
     }
-  }
-}
-
-function measured(name: string, geometry: Outline, exclusions: readonly Outline[]): number {
-  try {
-    return treatedArea(geometry, exclusions).area;
-  } catch (error) {
-    if (error instanceof GeometryError) refuse([{ field: 'outlines', message: `${name}: ${error.message}` }]);
-    throw error;
   }
 }
 

@@ -5,14 +5,16 @@ import {
   DrawingChangesInput,
   SiteAnswer,
   SiteInput,
+  SitesAnswer,
   ZoneAnswer,
   ZoneFactsInput,
   ZoneInput,
 } from '@glenfold/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
+import { AskedForSites, type SitesQuery, sitesAsked } from './sitesQuery.ts';
 import { DrawingService } from './drawing.service.ts';
 import { GroundService, siteAnswer, zoneAnswer } from './ground.service.ts';
 
@@ -21,14 +23,16 @@ import { GroundService, siteAnswer, zoneAnswer } from './ground.service.ts';
 export class GroundController {
   constructor(
     private readonly ground: GroundService,
-    private readonly plans: DrawingService,
+    private readonly drawings: DrawingService,
   ) {}
 
   @Get('sites')
   @For('work.read')
-  @ApiOkResponse({ type: SiteAnswer, isArray: true })
-  async sites(): Promise<SiteAnswer[]> {
-    return (await this.ground.sites()).map(siteAnswer);
+  @AskedForSites()
+  @ApiOkResponse({ type: SitesAnswer })
+  async sites(@Query() query: SitesQuery): Promise<SitesAnswer> {
+    const { sites, count, next } = await this.ground.sites(sitesAsked(query));
+    return { sites: sites.map(siteAnswer), count, next };
   }
 
   @Post('sites')
@@ -86,15 +90,15 @@ export class GroundController {
   }
 
   /** The plan but for the outlines, which come with the zones. */
-  @Get('sites/:siteId/plan')
+  @Get('sites/:siteId/drawing')
   @For('work.read')
   @ApiOkResponse({ type: DrawnThingsAnswer })
   things(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<DrawnThingsAnswer> {
-    return this.plans.things(siteId);
+    return this.drawings.things(siteId);
   }
 
   /** Each record in the body names the version that was seen. */
-  @Post('sites/:siteId/plan')
+  @Post('sites/:siteId/drawing')
   @For('work.write')
   @HttpCode(200)
   @ApiOkResponse({ type: DrawingAnswer })
@@ -102,7 +106,7 @@ export class GroundController {
     @Param('siteId', ParseUUIDPipe) siteId: string,
     @Body() changes: DrawingChangesInput,
   ): Promise<DrawingAnswer> {
-    return this.plans.change(siteId, changes);
+    return this.drawings.change(siteId, changes);
   }
 
   @Put('zones/:zoneId')

@@ -4,14 +4,15 @@ import { DrawingService } from './drawing.service.ts';
 import { GroundService } from './ground.service.ts';
 import { PicturesController } from './pictures.controller.ts';
 import { PicturesService } from './pictures.service.ts';
-import { PlanSheetController } from './planSheet.controller.ts';
-import { PlanSheetService } from './planSheet.service.ts';
+import { DrawingSheetController } from './drawingSheet.controller.ts';
+import { DrawingSheetService } from './drawingSheet.service.ts';
 import { GroundController } from './ground.controller.ts';
+import { GroundReporter } from './ground.reporter.ts';
 
 @Module({
   imports: [MeasurementsModule],
-  controllers: [GroundController, PicturesController, PlanSheetController],
-  providers: [GroundService, DrawingService, PicturesService, PlanSheetService],
+  controllers: [GroundController, PicturesController, DrawingSheetController],
+  providers: [GroundReporter, GroundService, DrawingService, PicturesService, DrawingSheetService],
   exports: [GroundService, DrawingService],
 })
 export class GroundModule {}

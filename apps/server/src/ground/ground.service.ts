@@ -5,6 +5,7 @@ import {
   type MeasurementsInput,
   type NewZone,
   type SiteAnswer,
+  type SiteNameAnswer,
   SiteInput,
   ZoneAnswer,
   ZoneFactsInput,
@@ -14,13 +15,16 @@ import {
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
-import { In } from 'typeorm';
+import { Any, In, Raw } from 'typeorm';
 import { validate } from 'class-validator';
 import { FieldTestsService, type ZoneTests, zoneTests } from '../measurements/fieldTests.service.ts';
+import { PAGE, anywhere, cut, readPlace } from '../platform/paging.ts';
 import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
+import { Days } from '../settings/days.service.ts';
 import { Site } from '../sites/site.entity.ts';
+import { isBehind } from '../steps/paging.ts';
 import type { Descended } from './lineage.ts';
 import { Zone } from './zone.entity.ts';
 
@@ -30,27 +34,76 @@ interface GeoJsonFeature {
 }
 
 /** A site with its zones, as a GeoJSON FeatureCollection; read from outside, so nothing of it is taken on trust. */
-export interface SiteFile {
+export interface SiteFile extends Partial<SiteInput> {
   readonly type: string;
   readonly name: string;
-  readonly place?: string;
   readonly features: readonly GeoJsonFeature[];
 }
 
-/** A zone as it is listed; its outline can be large. */
-export type UndrawnZone = Omit<MeasuredZone, 'geometry' | 'properties'>;
 /** A zone with what was measured on it last. */
 export type MeasuredZone = Zone & ZoneTests;
+
+/** Which sites are asked for. */
+export interface SitesAsked {
+  /** Part of a name or place. */
+  readonly text?: string | undefined;
+  readonly ids?: readonly string[] | undefined;
+  /** Where the last page ended. */
+  readonly after?: string | undefined;
+  readonly limit?: number | undefined;
+}
+/** A site with the number of its zones and their area in m². */
+export type SizedSite = Site & { readonly zones: number; readonly area: number };
+export interface SitesPage {
+  readonly sites: readonly SizedSite[];
+  /** How many match, on whatever page. */
+  readonly count: number;
+  readonly next: string | null;
+}
 
 @Injectable()
 export class GroundService {
   constructor(
     private readonly records: Records,
     private readonly tests: FieldTestsService,
+    private readonly days: Days,
   ) {}
 
-  sites(): Promise<Site[]> {
-    return this.records.of(Site).find({}, { name: 'ASC' });
+  /** A page of sites by name, each with its size; deleted ones are left out. */
+  async sites({ text = '', ids, after, limit = PAGE }: SitesAsked): Promise<SitesPage> {
+    const [name, id] = readPlace(after, 2) ?? [];
+    const matching = `FROM site s WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL
+      AND ($5::uuid[] IS NULL OR s."id" = ANY($5)) AND ($6 = '%%' OR s."name" ILIKE $6 OR s."place" ILIKE $6)`;
+    const found = await this.records.ask<SizedSite & { readonly all: number }>(
+      `SELECT p.*, o."zones", o."area", (SELECT count(*)::int ${matching}) AS "all"
+       FROM (SELECT s.* ${matching} AND ${isBehind('s."name"', 's."id"')} ORDER BY s."name", s."id" LIMIT $4) p
+       CROSS JOIN LATERAL (
+         SELECT count(*)::int AS "zones", coalesce(sum(z."area"), 0) AS "area" FROM zone z
+         WHERE z."siteId" = p."id" AND z."deletedAt" IS NULL
+       ) o ORDER BY p."name", p."id"`,
+      [name ?? null, id ?? null, limit + 1, ids ?? null, anywhere(text)],
+    );
+    const { shown, next } = cut(found, limit, (last) => [last.name, last.id]);
+    return { sites: shown, count: found[0]?.all ?? 0, next };
+  }
+
+  /** Sites by name, without all else that is known of them. @param ids all where they are not named */
+  siteNames(ids?: readonly string[]): Promise<SiteNameAnswer[]> {
+    return this.records.ask(
+      `SELECT "id", "name", "place" FROM site WHERE "practiceId" = $1 AND "deletedAt" IS NULL
+         AND ($2::uuid[] IS NULL OR "id" = ANY($2)) ORDER BY "name", "id"`,
+      [ids ?? null],
+    );
+  }
+
+  /** What sites and zones are called, deleted or not: what was done on them keeps their names. */
+  async namesEver(ids: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const named = await this.records.ask<{ id: string; name: string }>(
+      `SELECT "id", "name" FROM site WHERE "practiceId" = $1 AND "id" = ANY($2)
+       UNION ALL SELECT "id", "name" FROM zone WHERE "practiceId" = $1 AND "id" = ANY($2)`,
+      [[...new Set(ids)]],
+    );
+    return new Map(named.map(({ id, name }) => [id, name]));
   }
 
   site(id: string): Promise<Site> {
@@ -58,12 +111,11 @@ export class GroundService {
   }
 
   addSite(input: SiteInput): Promise<Site> {
-    return this.records.of(Site).add({ name: input.name, place: input.place ?? null });
+    return this.records.of(Site).add(siteValues(input));
   }
 
   changeSite(id: string, input: SiteInput, version: number): Promise<Site> {
-    const values = { name: input.name, place: input.place ?? null };
-    return this.records.of(Site).change(id, values, { version, tell: siteAnswer });
+    return this.records.of(Site).change(id, siteValues(input), { version, tell: siteAnswer });
   }
 
   removeSite(id: string): Promise<void> {
@@ -79,17 +131,16 @@ export class GroundService {
     return this.tests.with(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
   }
 
-  /** All zones of the practice, or of one site, without what is drawn. */
-  async undrawnZones(siteId?: string): Promise<UndrawnZone[]> {
-    const where = siteId ? { siteId } : {};
-    return this.tests.with(
-      await this.records.of(Zone).findWithout(['geometry', 'properties'], where, { position: 'ASC' }),
-    );
+  /** All zones of a zone's site, it among them; nothing where it is not there. */
+  async zonesBeside(zoneId: string): Promise<MeasuredZone[]> {
+    const siteId = Raw((column) => `${column} = (SELECT "siteId" FROM zone WHERE "id" = :zoneId)`, { zoneId });
+    return this.tests.with(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
   }
 
-  /** Every zone of the practice with its descent, also those that were taken away. */
-  async descended(): Promise<Descended[]> {
-    return this.records.of(Zone).findWithout(['geometry', 'properties', 'facts', 'taped'], {}, undefined, true);
+  /** Every zone of some sites with its descent, also those that were taken away. */
+  async descended(siteIds: readonly string[]): Promise<Descended[]> {
+    const siteId = Any([...new Set(siteIds)]);
+    return this.records.of(Zone).findWithout(['geometry', 'properties', 'facts', 'taped'], { siteId }, undefined, true);
   }
 
   /** Zones, deleted or not: what was done on them keeps their names. */
@@ -115,6 +166,7 @@ export class GroundService {
   async addZones(siteId: string, inputs: readonly NewZone[]): Promise<MeasuredZone[]> {
     if (inputs.length === 0) return [];
     const known = await this.zones(siteId);
+    const today = await this.days.on(siteId);
     const last = Math.max(0, ...known.map((zone) => zone.position));
     return this.records.together(async (of) => {
       const added: Zone[] = [];
@@ -125,7 +177,7 @@ export class GroundService {
         const parent = input.partOf ? known.find(({ id }) => id === input.partOf) : undefined;
         if (input.partOf && !parent) notFound();
         const zone = await of(Zone).add(values);
-        await this.tests.record(of, zone.id, tests, { inheritedFrom: parent?.id });
+        await this.tests.record(of, zone.id, tests, { takenOn: today, inheritedFrom: parent?.id });
         added.push(zone);
       }
       return this.tests.with(added);
@@ -138,6 +190,7 @@ export class GroundService {
       const others = (await this.zones(zone.siteId)).filter((other) => other.id !== id);
       this.#refuseTwinLabel(others, input.label);
       const unknown = {
+        grass: null,
         soilGroup: null,
         aimPh: null,
         aimReason: null,
@@ -149,7 +202,7 @@ export class GroundService {
       const area = zone.geometry ? zone.area : areaAsTaped(input);
       const values = { ...unknown, ...rest, area };
       const saved = await of(Zone).change(id, values, { version, tell: tellWith(before), withParts: true });
-      await this.tests.record(of, id, tests);
+      await this.tests.record(of, id, tests, { takenOn: await this.days.on(zone.siteId) });
       return this.#measured(saved);
     });
   }
@@ -159,7 +212,14 @@ export class GroundService {
     return this.records.together(async (of) => {
       const zone = await this.zone(id);
       await of(Zone).change(id, {}, { version, tell: tellWith(zone), withParts: true });
-      await this.tests.record(of, id, { ...untested, ...apart(input).tests });
+      await this.tests.record(
+        of,
+        id,
+        { ...untested, ...apart(input).tests },
+        {
+          takenOn: await this.days.on(zone.siteId),
+        },
+      );
       return this.zone(id);
     });
   }
@@ -181,7 +241,7 @@ export class GroundService {
   }
 
   /** Import a site with its zones; all of it or nothing. */
-  async importSite({ type, name = '', place, features }: Partial<SiteFile>): Promise<Site> {
+  async importSite({ type, features, ...told }: Partial<SiteFile>): Promise<Site> {
     if (type !== 'FeatureCollection' || !features) {
       throw new Problem(
         422,
@@ -189,7 +249,9 @@ export class GroundService {
         'A site file is a GeoJSON FeatureCollection with a name and one polygon a zone.',
       );
     }
-    const errors = problemFields(await validate(plainToInstance(SiteInput, { name, place })));
+    const { name = '', place, position, timeZone, climate, normals, contacts, access } = told;
+    const given = plainToInstance(SiteInput, { name, place, position, timeZone, climate, normals, contacts, access });
+    const errors = problemFields(await validate(given));
     if (errors.length > 0) refuse(errors);
     const isThing = (feature: GeoJsonFeature): boolean => feature.properties?.kind !== undefined;
     const zones = await Promise.all(
@@ -199,7 +261,7 @@ export class GroundService {
       features.flatMap((feature, index) => (isThing(feature) ? [readThing(feature, index)] : [])),
     );
     return this.records.together(async (of) => {
-      const site = await of(Site).add({ name, place: place ?? null });
+      const site = await of(Site).add(siteValues(given));
       for (const [index, { input, geometry, facts }] of zones.entries()) {
         const { tests, rest } = apart(input);
         const zone = await of(Zone).add({ ...rest, siteId: site.id, position: index + 1, geometry, facts });
@@ -282,8 +344,16 @@ async function readThing({ geometry, properties }: GeoJsonFeature, index: number
   return input;
 }
 
-export function siteAnswer({ id, name, place, version }: Site): SiteAnswer {
-  return { id, name, place, version };
+function siteValues(input: SiteInput) {
+  const { name, place = null, position = null, timeZone = null, climate = null, normals = null } = input;
+  const { contacts = null, access = null } = input;
+  const told = access && Object.values(access).some((text) => text) ? access : null;
+  return { name, place, position, timeZone, climate, normals, contacts, access: told };
+}
+
+export function siteAnswer(site: Site): SiteAnswer {
+  const { id, name, place, position, timeZone, climate, normals, contacts, access, version } = site;
+  return { id, name, place, position, timeZone, climate, normals, contacts, access, version };
 }
 
 export function zoneAnswer(zone: MeasuredZone): ZoneAnswer {

@@ -25,8 +25,9 @@ export class Zone extends Owned {
   @Column({ type: 'jsonb', nullable: true })
   geometry: ZoneGeometry | null;
 
-  @Column({ type: 'text' })
-  grass: string;
+  /** Nothing on a garden bed. */
+  @Column({ type: 'text', nullable: true })
+  grass: string | null;
 
   @Column({ type: 'text' })
   surface: ZoneInput['surface'];

@@ -7,11 +7,12 @@ import { LaboratoriesService } from './laboratories.service.ts';
 import { SamplingModule } from '../sampling/sampling.module.ts';
 import { RereadingService } from './rereading.service.ts';
 import { LabController } from './lab.controller.ts';
+import { LabReporter } from './lab.reporter.ts';
 
 @Module({
   imports: [GroundModule, SamplingModule],
   controllers: [LabController],
-  providers: [LabService, RereadingService, LabReportService, LaboratoriesService, LabPost],
+  providers: [LabReporter, LabService, RereadingService, LabReportService, LaboratoriesService, LabPost],
   exports: [LabService, LabReportService, LaboratoriesService],
 })
 export class LabModule {}

@@ -1,24 +1,17 @@
-import {
-  type Analyte,
-  type ReportedValue,
-  type ReportedValues,
-  analyteKeys,
-  inOwnUnit,
-  questionDepth,
-  questionPlausibility,
-} from '@glenfold/agronomy';
-import { LabResultAnswer, type LabResultInput } from '@glenfold/contract';
+import type { ReportedValues } from '@glenfold/agronomy';
+import { LabResultAnswer, type LabResultInput, dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { type FindOptionsWhere, In } from 'typeorm';
+import { Any, type FindOptionsWhere } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
 import { type Heir, heirsAmong } from '../ground/lineage.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
 import { isSame, stored, valuesOf } from '../measurements/reported.ts';
-import { dayOf } from '../platform/clock.ts';
 import { grouped } from '../platform/grouped.ts';
 import { refuse } from '../platform/problem.ts';
+import { Days } from '../settings/days.service.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
+import { entriesOf, questionsAbout } from './questions.ts';
 import { LabResult } from './labResult.entity.ts';
 import { Sample } from './sample.entity.ts';
 import { SampleZone } from './sampleZone.entity.ts';
@@ -49,49 +42,46 @@ interface ResultOrigin {
 }
 
 const TYPED: ResultOrigin = { origin: 'typed' };
-/** As many ids as one question to the database names; more are asked for all at once. */
-const MANY = 1000;
 
 @Injectable()
 export class LabService {
   constructor(
     private readonly records: Records,
     private readonly ground: GroundService,
+    private readonly days: Days,
   ) {}
 
-  /** Results of a site, newest first; those that were superseded stand among them, marked. */
+  /** Results of a site, newest first; those that were superseded stand among them, marked. @throws a 404 problem */
   async results(siteId: string): Promise<ReadResult[]> {
     await this.ground.site(siteId);
+    return this.resultsOf(siteId);
+  }
+
+  /** Results of a site that is known to be there. */
+  async resultsOf(siteId: string): Promise<ReadResult[]> {
     return this.#withValues(await this.#known({ sample: { siteId } }));
   }
 
   /** Results that came of these bags and that nothing has taken the place of. */
   async ofBags(bagIds: ReadonlySet<string>): Promise<ReadResult[]> {
     if (bagIds.size === 0) return [];
-    const found = await this.#known({ sample: { bagId: In([...bagIds]) } });
+    const found = await this.#known({ sample: { bagId: Any([...bagIds]) } });
     return this.#withValues(found.filter(({ supersededById }) => supersededById === null));
-  }
-
-  /** All of the practice without their values, newest first; superseded ones are left out. */
-  async newestFirst(): Promise<KnownResult[]> {
-    return (await this.#known({})).filter(({ supersededById }) => supersededById === null);
   }
 
   /** @param only one of them; what has taken its place is of the same sample. */
   async #known(where: FindOptionsWhere<LabResult>, only?: string): Promise<KnownResult[]> {
     const results = await this.records.of(LabResult).find(where, { createdAt: 'DESC' });
     if (results.length === 0) return [];
-    const some = results.length <= MANY;
-    const zones = await this.records
-      .of(SampleZone)
-      .find(some ? { sampleId: In(results.map(({ sampleId }) => sampleId)) } : {}, { createdAt: 'ASC', id: 'ASC' });
-    const ever = await this.ground.descended();
+    const sampleIds = results.map(({ sampleId }) => sampleId);
+    const zones = await this.records.of(SampleZone).find({ sampleId: Any(sampleIds) }, { createdAt: 'ASC', id: 'ASC' });
+    const ever = await this.ground.descended(results.map(({ sample }) => sample.siteId));
     const alive = new Set(ever.flatMap(({ id, deletedAt }) => (deletedAt ? [] : [id])));
     const heirs = heirsAmong(ever);
     const shared = grouped(zones, ({ sampleId }) => sampleId);
     const superseded = new Map(results.flatMap(({ id, supersedesId }) => (supersedesId ? [[supersedesId, id]] : [])));
     const when = ({ sample, createdAt }: LabResult): string =>
-      `${sample.sampledOn ?? dayOf(createdAt)} ${createdAt.toISOString()}`;
+      `${sample.sampledOn ?? dayIn(createdAt, 'UTC')} ${createdAt.toISOString()}`;
     return results
       .map((result) => {
         const sampled = (shared.get(result.sampleId) ?? []).map(({ zoneId }) => zoneId);
@@ -111,7 +101,7 @@ export class LabService {
 
   async #withValues(results: readonly KnownResult[]): Promise<ReadResult[]> {
     if (results.length === 0) return [];
-    const found = await this.records.of(Measurement).find({ resultId: In(results.map(({ id }) => id)) });
+    const found = await this.records.of(Measurement).find({ resultId: Any(results.map(({ id }) => id)) });
     const own = grouped(found, ({ resultId }) => resultId);
     return results.map((result) => ({ ...result, values: valuesOf(own.get(result.id) ?? []) }));
   }
@@ -129,7 +119,7 @@ export class LabService {
   /** Write a sample with its result; one that supersedes another is of the same sample. */
   async write(of: RecordsOf, input: LabResultInput, from: ResultOrigin): Promise<ReadResult> {
     const zones = await this.#zones(input);
-    this.#refuseUnreadableDate(input);
+    await this.#refuseFuture(input, zones[0]!.siteId);
     const { origin, reportId = null, bagId = null, beside = null, supersedes } = from;
     const sample = supersedes
       ? await of(Sample).change(supersedes.sampleId, sampleValues(input, zones[0]!.siteId))
@@ -151,7 +141,7 @@ export class LabService {
   change(id: string, input: LabResultInput, version: number): Promise<ReadResult> {
     return this.records.together(async (of) => {
       const zones = await this.#zones(input);
-      this.#refuseUnreadableDate(input);
+      await this.#refuseFuture(input, zones[0]!.siteId);
       const before = await this.one(id);
       const told = labResultAnswer(before);
       const tell = (found: LabResult): LabResultAnswer => ({ ...told, version: found.version });
@@ -230,8 +220,8 @@ export class LabService {
     return zones;
   }
 
-  #refuseUnreadableDate({ sampledOn }: LabResultInput): void {
-    if (sampledOn && new Date(sampledOn).getTime() > Date.now() + 86_400_000) {
+  async #refuseFuture({ sampledOn }: LabResultInput, siteId: string): Promise<void> {
+    if (sampledOn && sampledOn.slice(0, 10) > (await this.days.on(siteId))) {
       refuse([{ field: 'sampledOn', message: `The sampling date ${sampledOn} lies in the future: check the year.` }]);
     }
   }
@@ -263,38 +253,21 @@ export function inheritedWords({ zoneIds, inherited }: KnownResult, zoneId: stri
     : `This test is of ${heir.of}, which was joined to this zone: it speaks for that part.`;
 }
 
-const entriesOf = (values: ReportedValues): Array<[Analyte, ReportedValue]> =>
-  analyteKeys.flatMap((key) => (values[key] ? [[key, values[key]] as [Analyte, ReportedValue]] : []));
-
 function sampleValues({ label, sampledOn, depth, of }: LabResultInput, siteId: string) {
   return { siteId, label, sampledOn: sampledOn?.slice(0, 10) ?? null, depth, of: of ?? 'soil' };
 }
 
-function resultValues({ labNumber, extractant, limeFactor, values }: LabResultInput) {
+function resultValues({ labNumber, extractant, limeFactor, advice, values }: LabResultInput) {
   const counts = values.bufferPh?.method === 'adams-evans';
-  return { labNumber: labNumber ?? null, extractant, limeFactor: counts ? (limeFactor ?? null) : null };
-}
-
-/** Values that look like a slip, for a result or a row of a file. */
-export function questionsAbout({
-  depth,
-  values,
-}: {
-  readonly depth?: number | undefined;
-  readonly values: ReportedValues;
-}): string[] {
-  const asked = [
-    depth === undefined ? undefined : questionDepth(depth),
-    ...entriesOf(values).map(([analyte, value]) =>
-      value.belowDetection ? undefined : questionPlausibility(analyte, inOwnUnit(analyte, value).value),
-    ),
-  ];
-  return asked.filter((question) => question !== undefined);
+  return {
+    ...{ labNumber: labNumber ?? null, extractant, advice: advice ?? null },
+    limeFactor: counts ? (limeFactor ?? null) : null,
+  };
 }
 
 export function labResultAnswer(result: ReadResult): LabResultAnswer {
   const { id, version, sampleId, sample, zoneIds, inherited, values, createdAt, supersedesId, supersededById } = result;
-  const { labNumber, extractant, limeFactor, beside, origin } = result;
+  const { labNumber, extractant, limeFactor, beside, advice, origin } = result;
   const { siteId, label, sampledOn, depth, of } = sample;
   return {
     ...{
@@ -310,7 +283,7 @@ export function labResultAnswer(result: ReadResult): LabResultAnswer {
       sampledOn,
       depth,
     },
-    ...{ extractant, limeFactor, values: { ...values }, beside, origin },
+    ...{ extractant, limeFactor, values: { ...values }, beside, advice, origin },
     ...{ supersedesId, supersededById, recordedAt: createdAt.toISOString() },
     questions: questionsAbout({ depth, values }),
   };

@@ -36,6 +36,10 @@ export class LabResult extends Owned {
   @Column({ type: 'text', nullable: true })
   beside: string | null;
 
+  /** What the laboratory itself advises, in its words. */
+  @Column({ type: 'text', nullable: true })
+  advice: string | null;
+
   /** "typed", or the name of the file. */
   @Column({ type: 'text' })
   origin: string;

@@ -9,6 +9,7 @@ import {
 } from '@glenfold/agronomy';
 import papaparse from 'papaparse';
 import { Problem } from '../platform/problem.ts';
+import { threaded } from '../platform/threaded.ts';
 
 /** Counts up whenever more of a file can be read than before: files that an older reader read are read again. */
 export const READER = 2;
@@ -61,6 +62,9 @@ function tableOf(
   };
   return { header: withMethods(own, above(headerRow)), rows, decimalComma: writesDecimalComma(body, semicolons) };
 }
+
+/** The same on a thread: files may be large. */
+export const labTable = threaded(import.meta.url, 'labTable', readLabTable);
 
 /** The header's own methods, or those that stand beside the table. */
 function withMethods(header: HeaderReading, beside: string): HeaderReading {

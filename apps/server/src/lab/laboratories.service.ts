@@ -2,9 +2,11 @@ import { writeBagCode } from '@glenfold/agronomy';
 import type { LaboratoryNewsAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Records } from '../platform/records.ts';
+import { Days } from '../settings/days.service.ts';
 import { Work } from '../platform/work.ts';
+import { lastOf } from '../sampling/bagPapers.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
-import { Laboratories, type Laboratory, type LaboratoryNews } from '../ports/laboratory.ts';
+import { Laboratories, type Laboratory, type LaboratoryNews, type SubmittedSample } from '../ports/laboratory.ts';
 import { LabReportService } from './labReport.service.ts';
 
 /** What goes to the laboratories, and what comes back from them. */
@@ -16,6 +18,7 @@ export class LaboratoriesService {
     private readonly imports: LabReportService,
     private readonly records: Records,
     private readonly work: Work,
+    private readonly days: Days,
   ) {}
 
   /**
@@ -41,13 +44,16 @@ export class LaboratoriesService {
   async #handOver(laboratory: Laboratory): Promise<void> {
     const bags = await this.sampling.sentTo(laboratory.profile.name);
     if (bags.length === 0) return;
-    await laboratory.submit(
-      bags.map(({ id, code, siteId, siteName, since, depth, panels, places, custody }) => ({
+    const samples: SubmittedSample[] = [];
+    for (const { id, code, siteId, siteName, since, depth, panels, places, custody } of bags) {
+      const filled = lastOf(places);
+      samples.push({
         ...{ bagId: id, code: writeBagCode(code), siteId, siteName, depth, panels },
         sentAt: new Date(custody.findLast(({ state }) => state === 'sent')?.at ?? since),
-        sampledOn: places.flatMap(({ at }) => at?.slice(0, 10) ?? []).sort().at(-1) ?? null, // prettier-ignore
-      })),
-    );
+        sampledOn: filled && (await this.days.on(siteId, filled)),
+      });
+    }
+    await laboratory.submit(samples);
   }
 
   #take(name: string, news: LaboratoryNews): Promise<string> {

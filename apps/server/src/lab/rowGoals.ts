@@ -26,7 +26,7 @@ const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g,
 export function goalOf(
   label: string,
   chosen: RowChoice | undefined,
-  zones: readonly Zone[],
+  zones: ReadonlyArray<Pick<Zone, 'id' | 'name' | 'label'>>,
   bags: readonly FilledBag[],
 ): RowGoal {
   const bag = chosen

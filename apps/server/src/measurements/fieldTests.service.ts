@@ -1,7 +1,6 @@
 import { type FieldTest, analytes } from '@glenfold/agronomy';
 import { Injectable } from '@nestjs/common';
-import { In, IsNull, Not } from 'typeorm';
-import { Clock } from '../platform/clock.ts';
+import { Any, In, IsNull } from 'typeorm';
 import { grouped } from '../platform/grouped.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
@@ -12,11 +11,9 @@ export const zoneTests = ['thatch', 'rootDepth', 'probeStop'] as const satisfies
 /** The newest of each, cm; nothing where it was never measured. */
 export type ZoneTests = Record<(typeof zoneTests)[number], number | null>;
 
-const MANY = 1000;
-
 interface Recorded {
-  /** The day of the measuring, today unless told; nothing where nobody knows. */
-  readonly takenOn?: string | null;
+  /** The day of the measuring; nothing where nobody knows. */
+  readonly takenOn: string | null;
   /** The zone that this one is parted from. */
   readonly inheritedFrom?: string | undefined;
 }
@@ -30,7 +27,6 @@ export class FieldTestsService {
   constructor(
     private readonly records: Records,
     private readonly work: Work,
-    private readonly clock: Clock,
   ) {}
 
   /** The zones with what was measured on them last. */
@@ -44,14 +40,14 @@ export class FieldTestsService {
   }
 
   /**
-   * Write down what was measured on a zone today. What did not change is not measured anew; what was emptied is not known
+   * Write down what was measured on a zone on a day of its place. What did not change is not measured anew; what was emptied is not known
    * any more, and its earlier values go too.
    */
   async record(
     of: RecordsOf,
     zoneId: string,
     tests: Partial<ZoneTests>,
-    { takenOn = this.clock.day(), inheritedFrom }: Recorded = {},
+    { takenOn, inheritedFrom }: Recorded,
   ): Promise<void> {
     const before = await this.#of([zoneId]);
     const inherited = inheritedFrom ? await this.#of([inheritedFrom]) : [];
@@ -80,8 +76,7 @@ export class FieldTestsService {
   async #of(zoneIds: readonly string[]): Promise<Measurement[]> {
     if (zoneIds.length === 0) return [];
     const found = await this.records.of(Measurement).find({
-      // Of very many zones all are asked for at once: a query names so many ids and no more.
-      zoneId: zoneIds.length > MANY ? Not(IsNull()) : In([...zoneIds]),
+      zoneId: Any([...zoneIds]),
       resultId: IsNull(),
       analyte: In([...zoneTests]),
     });

@@ -7,6 +7,9 @@ import { Laboratories1795640000000 } from './1795640000000-laboratories.ts';
 import { Reasons1795700000000 } from './1795700000000-reasons.ts';
 import { Measurements1795800000000 } from './1795800000000-measurements.ts';
 import { OwnLaboratories1795810000000 } from './1795810000000-ownLaboratories.ts';
+import { Settings1795820000000 } from './1795820000000-settings.ts';
+import { Scale1795830000000 } from './1795830000000-scale.ts';
+import { Runs1795840000000 } from './1795840000000-runs.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -19,4 +22,7 @@ export const migrations = [
   Reasons1795700000000,
   Measurements1795800000000,
   OwnLaboratories1795810000000,
+  Settings1795820000000,
+  Scale1795830000000,
+  Runs1795840000000,
 ] as const;

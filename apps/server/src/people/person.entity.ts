@@ -21,6 +21,10 @@ export class Person {
   @Column({ type: 'boolean', nullable: true, insert: false, update: false })
   hasPassword: boolean;
 
+  /** The units that they read and type in; nothing until they chose. */
+  @Column({ type: 'text', nullable: true })
+  units: 'us' | 'metric' | null;
+
   @CreateDateColumn({ type: 'timestamptz' })
   createdAt: Date;
 }

@@ -13,6 +13,14 @@ export class Practice {
   @Column({ type: 'boolean', default: false })
   demo: boolean;
 
+  /** Of its days, where a site has none of its own. */
+  @Column({ type: 'text', default: 'UTC' })
+  timeZone: string;
+
+  /** Sign of the money that it reckons in. */
+  @Column({ type: 'text', default: '$' })
+  currency: string;
+
   @CreateDateColumn({ type: 'timestamptz' })
   createdAt: Date;
 

@@ -17,7 +17,7 @@ export class PracticeService {
     return this.records.scoped((manager) => manager.findOneByOrFail(Practice, { id: practiceId }));
   }
 
-  change({ name }: PracticeInput, version: number): Promise<Practice> {
+  change({ name, timeZone, currency }: PracticeInput, version: number): Promise<Practice> {
     return this.records.scoped(async (manager) => {
       const { practiceId } = this.work;
       const practice = await manager.findOneOrFail(Practice, {
@@ -29,7 +29,7 @@ export class PracticeService {
         const changedAt = (at ?? practice.createdAt).toISOString();
         throw new Stale({ current: practiceAnswer(practice), changedBy: by, changedAt });
       }
-      return manager.save(Object.assign(practice, { name }));
+      return manager.save(Object.assign(practice, { name, timeZone, currency }));
     });
   }
 }
@@ -38,7 +38,9 @@ export function practiceAnswer({
   id,
   name,
   demo,
+  timeZone,
+  currency,
   version,
-}: Pick<Practice, 'id' | 'name' | 'demo' | 'version'>): PracticeAnswer {
-  return { id, name, demo, version };
+}: Pick<Practice, 'id' | 'name' | 'demo' | 'timeZone' | 'currency' | 'version'>): PracticeAnswer {
+  return { id, name, demo, timeZone, currency, version };
 }

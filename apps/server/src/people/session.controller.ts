@@ -5,6 +5,7 @@ import {
   type DemoPersonAnswer,
   ForgotInput,
   InvitationOfferAnswer,
+  PersonalInput,
   ResetInput,
   ResetOfferAnswer,
   SessionAnswer,
@@ -104,6 +105,14 @@ export class SessionController {
     const places = await this.sessions.places(person.id);
     if (!places.some(({ practice }) => practice.id === practiceId)) notFound();
     await this.sessions.choose(sessionId, practiceId);
+  }
+
+  @Put('session/personal')
+  @For('signed in')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  async personal(@Body() input: PersonalInput, @Req() request: Request): Promise<void> {
+    await this.sessions.personal(request.access!.person.id, input);
   }
 
   @Put('session/password')

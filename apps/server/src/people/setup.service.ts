@@ -53,11 +53,22 @@ export class SetupService {
   /** A practice with its owner. */
   async practice(
     manager: EntityManager,
-    { name, demo }: Pick<Practice, 'name' | 'demo'>,
+    {
+      name,
+      demo,
+      timeZone,
+      currency,
+    }: Pick<Practice, 'name' | 'demo'> & Partial<Pick<Practice, 'timeZone' | 'currency'>>,
     owner: NewPerson,
     password: string,
   ): Promise<MadePractice> {
-    const { id: practiceId } = await manager.save(manager.create(Practice, { name, demo }));
+    const { id: practiceId } = await manager.save(
+      manager.create(Practice, {
+        ...{ name, demo },
+        timeZone: timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone,
+        ...(currency ? { currency } : {}),
+      }),
+    );
     const person = await this.member(manager, practiceId, owner, password, 'owner', []);
     const worker = { practiceId, person: { id: person.id, name: person.name }, role: 'owner' as const };
     return { practiceId, personId: person.id, enter: (work) => this.door.enter(manager, worker, work) };

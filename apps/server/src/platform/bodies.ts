@@ -7,7 +7,8 @@ const largeBodies: ReadonlyArray<readonly [path: RegExp, limit: string]> = [
   [/^\/api\/sites\/[^/]+\/lab-reports/, '3mb'],
   [/^\/api\/zones\/[^/]+\/photos/, '3mb'],
   [/^\/api\/sites\/[^/]+\/underlay/, '12mb'],
-  [/^\/api\/sites\/[^/]+\/plan$/, '32mb'],
+  [/^\/api\/sites\/[^/]+\/drawing$/, '32mb'],
+  [/^\/api\/products\/file$/, '3mb'],
 ];
 /** What a signed-in person sends beside. */
 const USUAL = '256kb';

@@ -10,11 +10,18 @@ import { Installation, isSecure } from './installation.ts';
 export interface Access {
   readonly sessionId: string;
   readonly csrf: string;
-  readonly person: { readonly id: string; readonly name: string; readonly email: string };
+  readonly person: {
+    readonly id: string;
+    readonly name: string;
+    readonly email: string;
+    readonly units: 'us' | 'metric' | null;
+  };
   readonly practice: {
     readonly id: string;
     readonly name: string;
     readonly demo: boolean;
+    readonly timeZone: string;
+    readonly currency: string;
     readonly version: number;
   } | null;
   /** Nothing when the person does not belong to the practice any more. */

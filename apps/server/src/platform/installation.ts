@@ -4,8 +4,10 @@ export abstract class Installation {
   readonly address: string;
   /** The demo people may be entered with one click. */
   readonly demo: boolean;
-  /** File of the generic products, without prices, that a new practice begins with. */
-  readonly catalogue: string;
+  /** Whether this server keeps the clock going by which work is done each minute. */
+  readonly clock: boolean;
+  /** Whether heavy work has threads of its own; without, as in tests of what is not built, it is done at once. */
+  readonly threads: boolean;
   /** smtp://… or smtps://…; without it messages stay in the outbox. */
   readonly smtp: string | undefined;
   /** Sender of messages that leave. */

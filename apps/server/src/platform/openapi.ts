@@ -36,6 +36,8 @@ export function describeApi(app: INestApplication): OpenAPIObject {
         return { type: 'number', minimum: min, maximum: max, ...(unit ? { description: unit } : {}) };
       },
       valueOf: () => ({}),
+      held: () => ({}),
+      knownTimeZone: () => ({ type: 'string', description: 'a time zone of the IANA list' }),
       withPh: () => ({}),
       place: () => ({ type: 'array', items: { type: 'number' }, description: '[longitude, latitude] in WGS84' }),
       sharesAddUp: () => ({}),

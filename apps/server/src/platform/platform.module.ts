@@ -1,10 +1,12 @@
 import { type DynamicModule, Module } from '@nestjs/common';
-import { APP_GUARD } from '@nestjs/core';
+import { APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
 import { Clock } from './clock.ts';
 import { Door } from './door.ts';
 import { Gate } from './gate.ts';
+import { OneRead } from './oneRead.ts';
 import { Records } from './records.ts';
 import { Installation } from './installation.ts';
+import { Threads } from './threads.ts';
 import { Work } from './work.ts';
 
 @Module({})
@@ -16,12 +18,14 @@ export class PlatformModule {
       providers: [
         { provide: Installation, useValue: installation },
         { provide: APP_GUARD, useClass: Gate },
+        { provide: APP_INTERCEPTOR, useClass: OneRead },
         Clock,
         Work,
         Records,
         Door,
+        Threads,
       ],
-      exports: [Clock, Installation, Work, Records, Door],
+      exports: [Clock, Installation, Work, Records, Door, Threads],
     };
   }
 }

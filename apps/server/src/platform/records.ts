@@ -1,6 +1,7 @@
 import type { ConflictAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import {
+  Any,
   DataSource,
   type DeepPartial,
   type EntityManager,
@@ -14,6 +15,9 @@ import type { Owned } from './owned.ts';
 import { Problem, notFound } from './problem.ts';
 import { nameWorker } from './scope.ts';
 import { Work } from './work.ts';
+
+/** Rows that one statement adds. */
+const AT_ONCE = 1000;
 
 /** Gives the records of a kind. */
 export type RecordsOf = <T extends Owned>(entity: EntityTarget<T>) => OwnedRecords<T>;
@@ -50,6 +54,11 @@ export class Records {
   /** Records of one kind that the practice owns. */
   of<T extends Owned>(entity: EntityTarget<T>): OwnedRecords<T> {
     return new OwnedRecords(this, entity, this.work.practiceId);
+  }
+
+  /** Rows of a statement of our own, whose `$1` is the practice; the database's wall stands behind it. */
+  ask<T extends object>(statement: string, more: readonly unknown[] = []): Promise<T[]> {
+    return this.scoped((manager) => manager.query<T[]>(statement, [this.work.practiceId, ...more]));
   }
 
   /** Several reads and changes that stand or fall together. */
@@ -124,10 +133,53 @@ export class OwnedRecords<T extends Owned> {
   /** Several at once, in one statement. */
   addAll(values: ReadonlyArray<DeepPartial<T>>): Promise<T[]> {
     if (values.length === 0) return Promise.resolve([]);
+    return this.records.scoped(async (manager) => {
+      const made = values.map((one) =>
+        manager.create(this.entity, { ...one, practiceId: this.practiceId } as DeepPartial<T>),
+      );
+      // A statement names so many values and no more.
+      for (let at = 0; at < made.length; at += AT_ONCE)
+        await manager
+          .createQueryBuilder()
+          .insert()
+          .into(this.entity)
+          .values(made.slice(at, at + AT_ONCE) as never)
+          .execute();
+      return made;
+    });
+  }
+
+  /**
+   * Change several at once, in one statement, each to its own values; for records that are locked already.
+   * @param rows with their ids, all with the same columns
+   */
+  changeAll<K extends keyof T & string>(rows: ReadonlyArray<Pick<T, K> & { readonly id: string }>): Promise<void> {
+    const [first] = rows;
+    if (!first) return Promise.resolve();
+    return this.records.scoped(async (manager) => {
+      const { tableName, columns } = manager.dataSource.getMetadata(this.entity);
+      const named = columns.filter(({ propertyName }) => propertyName !== 'id' && propertyName in first);
+      const typed = named.map(({ databaseName, type }) => `"${databaseName}" ${String(type)}`);
+      await manager.query(
+        `UPDATE "${tableName}" t SET ${named.map(({ databaseName }) => `"${databaseName}" = x."${databaseName}"`).join(', ')},
+           "version" = t."version" + 1
+         FROM jsonb_to_recordset($2) AS x("id" uuid, ${typed.join(', ')})
+         WHERE t."practiceId" = $1 AND t."id" = x."id"`,
+        [this.practiceId, JSON.stringify(rows)],
+      );
+    });
+  }
+
+  /** Several records that nobody else changes until the transaction ends; those that are gone are left out. */
+  lockedAll(ids: readonly string[]): Promise<T[]> {
     return this.records.scoped((manager) =>
-      manager.save(
-        values.map((one) => manager.create(this.entity, { ...one, practiceId: this.practiceId } as DeepPartial<T>)),
-      ),
+      manager
+        .createQueryBuilder(this.entity, 'record')
+        .where({ id: Any([...ids]), practiceId: this.practiceId })
+        // Always in the same order: two who lock the same never wait for each other.
+        .orderBy('record.id')
+        .setLock('pessimistic_write')
+        .getMany(),
     );
   }
 

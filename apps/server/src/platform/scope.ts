@@ -17,6 +17,9 @@ export async function nameDoer(manager: EntityManager, doer: Doer | null): Promi
 
 /** Let the transaction see the rows of the worker's practice, and no others. */
 export async function nameWorker(manager: EntityManager, { practiceId, person }: Worker): Promise<void> {
-  await manager.query(`SELECT set_config('glenfold.practice', $1, true)`, [practiceId]);
-  await nameDoer(manager, person);
+  await manager.query(
+    `SELECT set_config('glenfold.practice', $1, true), set_config('glenfold.person', $2, true),
+       set_config('glenfold.personName', $3, true)`,
+    [practiceId, person?.id ?? '', person?.name ?? ''],
+  );
 }

@@ -32,5 +32,7 @@ export interface IssuedPlan {
   readonly zoneLabel: string;
   readonly area: number;
   readonly grass: string;
+  /** Sign of the money; "$" on papers from before it could be chosen. */
+  readonly currency?: string;
   readonly answer: ZonePlanAnswer;
 }

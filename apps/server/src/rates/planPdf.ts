@@ -10,6 +10,7 @@ import {
 import { type ZonePlanAnswer, colours } from '@glenfold/contract';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
 import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
+import { threaded } from '../platform/threaded.ts';
 import type { IssuedPlan } from './plan.entity.ts';
 
 /** What plans of before did not have yet is left out of theirs: they are shown as they were handed over. */
@@ -61,10 +62,10 @@ function limeSection(issued: IssuedPlan): Content[] {
   return [...content, ...cautions(lime.cautions)];
 }
 
-function buy({ bags, bagMass, cost }: ProductAmount, { units, answer }: IssuedPlan): string {
+function buy({ bags, bagMass, cost }: ProductAmount, { units, answer, currency }: IssuedPlan): string {
   const count = `${bags.value} ${bags.value === 1 ? 'bag' : 'bags'} of ${present('mass', bagMass, units).text}`;
   if (!isPriced(answer)) return count;
-  return cost ? `${count}, ${present('money', cost.value, units).text}` : `${count}, no price set`;
+  return cost ? `${count}, ${present('money', cost.value, units, currency).text}` : `${count}, no price set`;
 }
 
 function cautions(texts: readonly string[]): Content[] {
@@ -136,21 +137,31 @@ function nutrientSection(advice: readonly NutrientAdvice[], issued: IssuedPlan):
   ];
 }
 
-function workingSection(title: string, working: Working, units: IssuedPlan['units']): Content[] {
-  const body: TableCell[][] = working.map((entry) =>
-    entry.kind === 'step'
+function workingSection(title: string, working: Working, { units, currency }: IssuedPlan): Content[] {
+  const body: TableCell[][] = working.flatMap((entry): TableCell[][] => {
+    if (entry.kind === 'elsewhere') return [];
+    return entry.kind === 'step'
       ? [
-          cell(entry.label),
-          cell(`${entry.formula}\n${entry.numbers}`),
-          cell(presentStep(entry.result, entry.unit, units), { alignment: 'right' }),
+          [
+            cell(entry.label),
+            cell(`${entry.formula}\n${entry.numbers}`),
+            cell(presentStep(entry.result, entry.unit, units, currency), { alignment: 'right' }),
+          ],
         ]
-      : [cell(entry.kind), cell(entry.text, { colSpan: 2 }), {}],
-  );
+      : [[cell(entry.kind), cell(entry.text, { colSpan: 2 }), {}]];
+  });
   const heading = { text: plain(title), bold: true, margin: [0, 8, 0, 2] as [number, number, number, number] };
   const table = { fontSize: 8, layout: rules, table: { widths: [120, '*', 110], body } };
   // A heading never stands alone at the foot of a page.
   return [{ unbreakable: true, stack: [heading, table] }];
 }
+
+/** The same on a thread. */
+export const planPaper = threaded(
+  import.meta.url,
+  'planPaper',
+  (...given: Parameters<typeof planPdf>): Promise<Uint8Array> => planPdf(...given),
+);
 
 /**
  * A zone's plan on paper.
@@ -159,7 +170,7 @@ function workingSection(title: string, working: Working, units: IssuedPlan['unit
  * @param day when it was handed over, or printed.
  * @returns the PDF's bytes
  */
-export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: string): Promise<Buffer> {
+async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: string): Promise<Buffer> {
   const { answer, units } = issued;
   const { result, reading, plan } = answer;
   const workings = [
@@ -186,7 +197,7 @@ export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: s
             text: !isPriced(answer)
               ? ''
               : plan.cost
-                ? `Products for this zone: ${present('money', plan.cost.value, units).text}`
+                ? `Products for this zone: ${present('money', plan.cost.value, units, issued.currency).text}`
                 : `Cost open: no price is set for ${plan.unpriced.join(', ')}.`,
             font: 'Bitter',
             fontSize: 12,
@@ -255,7 +266,7 @@ export async function planPdf(issued: IssuedPlan, kind: 'plan' | 'draft', day: s
         margin: [0, 4, 0, 0],
       },
       ...(workings.length > 0 ? [{ text: 'How the numbers came about', style: 'section' } as Content] : []),
-      ...workings.flatMap(([title, working]) => workingSection(title, working, units)),
+      ...workings.flatMap(([title, working]) => workingSection(title, working, issued)),
     ],
   };
   return bytesOf(definition);

@@ -1,12 +1,12 @@
-import type { UnitSystem } from '@glenfold/agronomy';
+import type { UnitSystem, Working } from '@glenfold/agronomy';
 import { IssuedPlanAnswer, PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
 import { Body, Controller, Get, Header, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
-import { Clock } from '../platform/clock.ts';
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
-import { draftFile, planFile } from './planFile.ts';
+import { WorkingQuery, workingOf, workingSchema, workingsAside } from '../platform/workings.ts';
+import { PlanPapers } from './planPapers.service.ts';
 import { RatesService } from './rates.service.ts';
 
 @ApiTags('rates')
@@ -14,7 +14,7 @@ import { RatesService } from './rates.service.ts';
 export class RatesController {
   constructor(
     private readonly rates: RatesService,
-    private readonly clock: Clock,
+    private readonly papers: PlanPapers,
   ) {}
 
   @Get('zones/:zoneId/plan')
@@ -25,7 +25,20 @@ export class RatesController {
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
   ): Promise<ZonePlanAnswer> {
-    return this.rates.plan(zoneId, units);
+    return this.#told(zoneId, units);
+  }
+
+  /** How one number of the plan came about, when somebody opens it. */
+  @Get('zones/:zoneId/plan/working')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse(workingSchema)
+  async working(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query() asked: WorkingQuery,
+  ): Promise<Working> {
+    return workingOf(await this.rates.plan(zoneId, units), asked);
   }
 
   @Put('zones/:zoneId/plan/choices')
@@ -39,7 +52,7 @@ export class RatesController {
     @SeenVersion() version: number,
   ): Promise<ZonePlanAnswer> {
     await this.rates.choose(zoneId, choices, version);
-    return this.rates.plan(zoneId, units);
+    return this.#told(zoneId, units);
   }
 
   @Post('zones/:zoneId/plans')
@@ -60,7 +73,8 @@ export class RatesController {
   @ApiProduces('application/pdf')
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
   async pdf(@Param('planId', ParseUUIDPipe) planId: string) {
-    return planFile(await this.rates.issued(planId));
+    const plan = await this.rates.issued(planId);
+    return this.papers.issued(plan, await this.rates.dayOf(plan.zoneId, plan.issuedAt!));
   }
 
   /** Printing hands nothing over. */
@@ -71,6 +85,10 @@ export class RatesController {
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
   async draftPdf(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem) {
-    return draftFile(await this.rates.draft(zoneId, units), this.clock.day());
+    return this.papers.draft(await this.rates.draft(zoneId, units), await this.rates.dayOf(zoneId));
+  }
+
+  async #told(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
+    return workingsAside(await this.rates.plan(zoneId, units), `/zones/${zoneId}/plan/working?units=${units}`);
   }
 }

@@ -1,24 +1,28 @@
 import {
   type BufferMethod,
+  type Purpose,
   type SoilTest,
   type TestedZone,
   type UnitSystem,
   type ZoneFacts,
   grassWords,
   planZone,
+  serves,
   soilTestOf,
 } from '@glenfold/agronomy';
 import { type PlanChoicesInput, type ZonePlanAnswer, allows } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { IsNull, Not } from 'typeorm';
+import { In, IsNull, Not } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { LabService, type ReadResult, inheritedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
-import { Problem, refuse } from '../platform/problem.ts';
+import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
-import { CatalogueService, coreProduct } from '../catalogue/catalogue.service.ts';
+import { MaterialsService, coreProduct } from '../materials/materials.service.ts';
+import { Days } from '../settings/days.service.ts';
+import { SettingsService } from '../settings/settings.service.ts';
 import { withoutCosts } from './costs.ts';
 import { type IssuedPlan, Plan } from './plan.entity.ts';
 
@@ -29,17 +33,20 @@ export class RatesService {
     private readonly records: Records,
     private readonly ground: GroundService,
     private readonly lab: LabService,
-    private readonly catalogue: CatalogueService,
+    private readonly materials: MaterialsService,
     private readonly practices: PracticeService,
     private readonly work: Work,
     private readonly clock: Clock,
+    private readonly settings: SettingsService,
+    private readonly days: Days,
   ) {}
 
   async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
-    const zone = await this.ground.zone(zoneId);
-    const zones = await this.ground.zones(zone.siteId);
-    const results = await this.lab.results(zone.siteId);
-    const products = await this.catalogue.products();
+    const zones = await this.ground.zonesBeside(zoneId);
+    const zone = zones.find(({ id }) => id === zoneId) ?? notFound();
+    const results = await this.lab.resultsOf(zone.siteId);
+    const products = (await this.materials.products()).flatMap((record) => coreProduct(record) ?? []);
+    const settings = await this.settings.advice(zone.siteId);
     const open = await this.#open(zoneId);
     const result = testOf(results, zoneId);
     const test = result && soilTest(result);
@@ -54,10 +61,11 @@ export class RatesService {
     const { reading, plan } = planZone({
       zone: zoneFacts(zone),
       test,
-      products: products.map(coreProduct),
+      products,
       choices,
       others,
       system: units,
+      settings: settings(zoneId),
     });
     const answer = {
       zoneId,
@@ -73,9 +81,9 @@ export class RatesService {
 
   async choose(zoneId: string, choices: PlanChoicesInput, version: number): Promise<void> {
     await this.ground.zone(zoneId);
-    const products = await this.catalogue.products();
-    for (const [purpose, id] of Object.entries(choices)) {
-      if (id && !products.some((product) => product.id === id && product.purpose === purpose))
+    const products = (await this.materials.products()).flatMap((record) => coreProduct(record) ?? []);
+    for (const [purpose, id] of Object.entries(choices) as Array<[Purpose, string | undefined]>) {
+      if (id && !products.some((product) => product.id === id && serves(product, purpose)))
         refuse([{ field: purpose, message: `That is not a product for ${purpose}: choose one of the catalogue.` }]);
     }
     const open = await this.#open(zoneId);
@@ -103,8 +111,15 @@ export class RatesService {
       zoneLabel: zone.label,
       area: zone.area,
       grass: grassWords(zone.grass, zone.facts?.mix),
+      currency: practice.currency,
       answer,
     };
+  }
+
+  /** The day of a moment, now unless told, where a zone lies: deleted or not, its paper keeps its day. */
+  async dayOf(zoneId: string, at?: Date): Promise<string> {
+    const [zone] = await this.ground.zonesEver([zoneId]);
+    return this.days.on(zone?.siteId ?? null, at);
   }
 
   /** Hand the plan over: frozen as it stands. */
@@ -131,9 +146,10 @@ export class RatesService {
     return this.#asTold(plan);
   }
 
-  /** Every plan that was handed over, newest first, as the person may see it. */
-  async handedOver(): Promise<Plan[]> {
-    const plans = await this.records.of(Plan).find({ issuedAt: Not(IsNull()) }, { issuedAt: 'DESC' });
+  /** What was handed over for these zones, newest first, as the person may see it. */
+  async handedOver(zoneIds: readonly string[]): Promise<Plan[]> {
+    const where = { issuedAt: Not(IsNull()), zoneId: In([...zoneIds]) };
+    const plans = await this.records.of(Plan).find(where, { issuedAt: 'DESC' });
     return plans.map((plan) => this.#asTold(plan));
   }
 
@@ -165,9 +181,10 @@ function zoneFacts(zone: MeasuredZone): ZoneFacts {
   return {
     name,
     area,
-    grass,
-    mix: known(facts.mix),
-    surface,
+    grass: known(grass),
+    // A bed is tilled as a seedbed is.
+    ...(surface === 'garden bed' ? { surface: 'seedbed', garden: true } : { surface }),
+    mix: surface === 'garden bed' ? undefined : known(facts.mix),
     intensity,
     shade,
     sunHours: known(facts.sunHours),

@@ -1,3 +1,4 @@
+import type { Working } from '@glenfold/agronomy';
 import { ShareLinkAnswer, ShareLinkInput, SharedSiteAnswer, SiteReportAnswer } from '@glenfold/contract';
 import {
   Body,
@@ -9,6 +10,7 @@ import {
   Param,
   ParseUUIDPipe,
   Post,
+  Query,
   Req,
   type StreamableFile,
 } from '@nestjs/common';
@@ -16,7 +18,9 @@ import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, A
 import type { Request } from 'express';
 import { type Access, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
-import { planFile } from '../rates/planFile.ts';
+import { WorkingQuery, workingOf, workingSchema } from '../platform/workings.ts';
+import { PlanPapers } from '../rates/planPapers.service.ts';
+import { Days } from '../settings/days.service.ts';
 import { ReportService } from './report.service.ts';
 import { ShareLinkService } from './shareLink.service.ts';
 
@@ -32,6 +36,8 @@ export class ReportController {
   constructor(
     private readonly reports: ReportService,
     private readonly links: ShareLinkService,
+    private readonly days: Days,
+    private readonly papers: PlanPapers,
   ) {}
 
   @Get('reports')
@@ -46,7 +52,7 @@ export class ReportController {
   @ApiOkResponse({ type: SiteReportAnswer })
   site(@Param('siteId', ParseUUIDPipe) siteId: string, @Req() { access }: Request): Promise<SiteReportAnswer> {
     if (readable(access!)?.includes(siteId) === false) notFound();
-    return this.reports.site(siteId, `/api/sites/${siteId}/report`);
+    return this.reports.site(siteId, `/sites/${siteId}/report`);
   }
 
   @Get('sites/:siteId/report/plans/:planId/plan.pdf')
@@ -60,7 +66,20 @@ export class ReportController {
     @Req() { access }: Request,
   ): Promise<StreamableFile> {
     if (readable(access!)?.includes(siteId) === false) notFound();
-    return planFile(await this.reports.plan(siteId, planId));
+    return this.#paper(siteId, planId);
+  }
+
+  @Get('sites/:siteId/report/plans/:planId/working')
+  @For('report.read')
+  @ApiOkResponse(workingSchema)
+  async working(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Param('planId', ParseUUIDPipe) planId: string,
+    @Query() asked: WorkingQuery,
+    @Req() { access }: Request,
+  ): Promise<Working> {
+    if (readable(access!)?.includes(siteId) === false) notFound();
+    return workingOf(await this.reports.whole(siteId, planId), asked);
   }
 
   @Get('sites/:siteId/share-links')
@@ -90,7 +109,7 @@ export class ReportController {
   @Header('x-robots-tag', 'noindex')
   @ApiOkResponse({ type: SiteReportAnswer })
   byLink(@Param('token') token: string): Promise<SiteReportAnswer> {
-    return this.links.open(token, (siteId) => this.reports.site(siteId, `/api/shared/${token}`));
+    return this.links.open(token, (siteId) => this.reports.site(siteId, `/shared/${token}`));
   }
 
   @Get('shared/:token/plans/:planId/plan.pdf')
@@ -100,6 +119,23 @@ export class ReportController {
   @ApiProduces('application/pdf')
   @ApiOkResponse(pdf)
   planByLink(@Param('token') token: string, @Param('planId', ParseUUIDPipe) planId: string): Promise<StreamableFile> {
-    return this.links.open(token, async (siteId) => planFile(await this.reports.plan(siteId, planId)));
+    return this.links.open(token, (siteId) => this.#paper(siteId, planId));
+  }
+
+  @Get('shared/:token/plans/:planId/working')
+  @For('anyone')
+  @Header('x-robots-tag', 'noindex')
+  @ApiOkResponse(workingSchema)
+  workingByLink(
+    @Param('token') token: string,
+    @Param('planId', ParseUUIDPipe) planId: string,
+    @Query() asked: WorkingQuery,
+  ): Promise<Working> {
+    return this.links.open(token, async (siteId) => workingOf(await this.reports.whole(siteId, planId), asked));
+  }
+
+  async #paper(siteId: string, planId: string): Promise<StreamableFile> {
+    const plan = await this.reports.plan(siteId, planId);
+    return this.papers.issued(plan, await this.days.on(siteId, plan.issuedAt!));
   }
 }

@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { GroundService } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
+import { workingsAside } from '../platform/workings.ts';
 import type { Plan } from '../rates/plan.entity.ts';
 import { RatesService } from '../rates/rates.service.ts';
 
@@ -18,20 +19,16 @@ export class ReportService {
 
   /** @param only sites that may be read; all when absent */
   async sites(only?: readonly string[]): Promise<SharedSiteAnswer[]> {
-    const sites = await this.ground.sites();
-    return sites
-      .filter(({ id }) => !only || only.includes(id))
-      .map(({ id, name, place }) => ({ siteId: id, siteName: name, place }));
+    const sites = await this.ground.siteNames(only);
+    return sites.map(({ id, name, place }) => ({ siteId: id, siteName: name, place }));
   }
 
-  /** @param pdfUnder address under which the plans on paper are found */
-  async site(siteId: string, pdfUnder: string): Promise<SiteReportAnswer> {
-    const [site, zones, practice, issued] = await Promise.all([
-      this.ground.site(siteId),
-      this.ground.zones(siteId),
-      this.practices.current(),
-      this.rates.handedOver(),
-    ]);
+  /** @param under address of the report, under which the plans on paper and their workings are found */
+  async site(siteId: string, under: string): Promise<SiteReportAnswer> {
+    const site = await this.ground.site(siteId);
+    const zones = await this.ground.zones(siteId);
+    const practice = await this.practices.current();
+    const issued = await this.rates.handedOver(zones.map(({ id }) => id));
     const { name: siteName, place } = site;
     return {
       siteId,
@@ -40,20 +37,31 @@ export class ReportService {
       practiceName: practice.name,
       zones: zones.map(({ id, name, area, grass, facts }) => {
         const plan = issued.find(({ zoneId }) => zoneId === id);
-        return { name, area, grass: grassWords(grass, facts?.mix), plan: plan ? reportPlan(plan, pdfUnder) : null };
+        return { name, area, grass: grassWords(grass, facts?.mix), plan: plan ? toldPlan(plan, under) : null };
       }),
     };
   }
 
+  /** The whole of a plan that was handed over, with its workings. @throws as `plan` */
+  async whole(siteId: string, planId: string): Promise<Omit<ReportPlanAnswer, 'pdf'>> {
+    return reportPlan(await this.plan(siteId, planId));
+  }
+
   /** A plan of a zone of that site, on paper. @throws a 404 problem for any other plan */
   async plan(siteId: string, planId: string): Promise<Plan> {
-    const [zones, plan] = await Promise.all([this.ground.zones(siteId), this.rates.issued(planId)]);
+    const zones = await this.ground.zones(siteId);
+    const plan = await this.rates.issued(planId);
     if (!zones.some(({ id }) => id === plan.zoneId)) notFound();
     return plan;
   }
 }
 
-function reportPlan({ id, issuedAt, issued }: Plan, pdfUnder: string): ReportPlanAnswer {
+function toldPlan(plan: Plan, under: string): ReportPlanAnswer {
+  const at = `${under}/plans/${plan.id}`;
+  return { ...workingsAside(reportPlan(plan), `${at}/working`), pdf: `/api${at}/plan.pdf` };
+}
+
+function reportPlan({ id, issuedAt, issued }: Plan): Omit<ReportPlanAnswer, 'pdf'> {
   const { answer, units } = issued!;
   const { reading, plan, result } = answer;
   return {
@@ -63,6 +71,6 @@ function reportPlan({ id, issuedAt, issued }: Plan, pdfUnder: string): ReportPla
     reading,
     plan,
     units,
-    pdf: `${pdfUnder}/plans/${id}/plan.pdf`,
+    currency: issued!.currency ?? '$',
   };
 }

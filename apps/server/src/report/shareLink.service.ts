@@ -8,7 +8,7 @@ import { Records } from '../platform/records.ts';
 import { Installation } from '../platform/installation.ts';
 import { Work } from '../platform/work.ts';
 import { ShareLink } from './shareLink.entity.ts';
-import { dayOf } from '../platform/clock.ts';
+import { Days } from '../settings/days.service.ts';
 
 /** Addresses that show one site's report to whoever holds them. */
 @Injectable()
@@ -17,6 +17,7 @@ export class ShareLinkService {
     private readonly records: Records,
     private readonly ground: GroundService,
     private readonly work: Work,
+    private readonly days: Days,
     private readonly door: Door,
     private readonly installation: Installation,
   ) {}
@@ -59,8 +60,13 @@ export class ShareLinkService {
       throw new Problem(404, 'No such link', `This link is not complete, or was never made. Copy all of it. ${ask}`);
     if (link.deletedAt) throw new Problem(410, 'Revoked', `The practice took this link back. ${ask}`);
     if (link.expiresAt.getTime() < Date.now())
-      throw new Problem(410, 'Expired', `This link was open until ${dayOf(link.expiresAt)}. ${ask}`);
+      throw new Problem(410, 'Expired', `This link was open until ${await this.#dayOf(link)}. ${ask}`);
     return this.work.run({ practiceId: link.practiceId, person: null, role: null }, () => work(link.siteId));
+  }
+
+  /** The last day of a link, where its site lies. */
+  #dayOf({ practiceId, siteId, expiresAt }: ShareLink): Promise<string> {
+    return this.work.run({ practiceId, person: null, role: null }, () => this.days.on(siteId, expiresAt));
   }
 }
 

@@ -1,4 +1,4 @@
-import { type UnitSystem, findGrass, present, writeBagCode } from '@glenfold/agronomy';
+import { type UnitSystem, findGrass, grassWords, present, writeBagCode } from '@glenfold/agronomy';
 import {
   type BagAnswer,
   type LabelSheet,
@@ -10,11 +10,12 @@ import {
 import papaparse from 'papaparse';
 import type { Content } from 'pdfmake/interfaces.js';
 import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
+import { threaded } from '../platform/threaded.ts';
 
 const POINTS = 72 / 25.4;
 
 /** Labels to stick on bags: the code to read and to scan, whose soil it is, how deep. */
-export function labelsPdf(bags: readonly BagAnswer[], sheet: LabelSheet, units: UnitSystem): Promise<Buffer> {
+function labelsPdf(bags: readonly BagAnswer[], sheet: LabelSheet, units: UnitSystem): Promise<Buffer> {
   const { page, label, columns, rows, left, top } = labelSheets[sheet];
   const [width, height] = label;
   const perPage = columns * rows;
@@ -94,17 +95,27 @@ export interface SubmittedBag {
   readonly fee: number | null;
 }
 
-/** What is known of a bag, as a submission form asks for it. */
-export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[], fee: number | null): SubmittedBag {
-  const own = zones.filter(({ id }) => bag.zoneIds.includes(id));
-  const grass = [...new Set(own.map((zone) => findGrass(zone.grass).label))].join(', ');
-  const fertilizer = newestFirst(
-    own.flatMap(({ facts }) => facts.applications ?? []).filter(({ kind }) => kind === 'fertilizer'),
-  ).at(0);
-  const sampled = bag.places
+/** When the last core of a bag was taken. */
+export function lastOf(places: BagAnswer['places']): Date | null {
+  const last = places
     .flatMap(({ at }) => at ?? [])
     .sort()
     .at(-1);
+  return last === undefined ? null : new Date(last);
+}
+
+/** What is known of a bag, as a submission form asks for it. @param sampledOn the day there on which it was filled */
+export function submitted(
+  bag: BagAnswer,
+  zones: readonly ZoneAnswer[],
+  fee: number | null,
+  sampledOn: string | null,
+): SubmittedBag {
+  const own = zones.filter(({ id }) => bag.zoneIds.includes(id));
+  const grass = [...new Set(own.map((zone) => grassWords(zone.grass)))].join(', ');
+  const fertilizer = newestFirst(
+    own.flatMap(({ facts }) => facts.applications ?? []).filter(({ kind }) => kind === 'fertilizer'),
+  ).at(0);
   return {
     code: writeBagCode(bag.code),
     labNumber: bag.labNumber,
@@ -114,7 +125,7 @@ export function submitted(bag: BagAnswer, zones: readonly ZoneAnswer[], fee: num
     grass,
     grassWanted: bag.grassWanted ? findGrass(bag.grassWanted).label : grass,
     lastFertilizer: fertilizer ? `${fertilizer.words}, ${fertilizer.on}` : null,
-    sampledOn: sampled?.slice(0, 10) ?? null,
+    sampledOn,
     depth: bag.depth,
     cores: bag.cored,
     purpose: bag.purpose,
@@ -199,7 +210,7 @@ const form = (bags: readonly SubmittedBag[], from: string, laboratory: string | 
 };
 
 /** The form that lies in the parcel, a page for each laboratory. */
-export function submissionPdf(
+function submissionPdf(
   bags: readonly SubmittedBag[],
   from: string,
   units: UnitSystem,
@@ -239,3 +250,15 @@ export function submissionPdf(
     ]),
   });
 }
+
+export const labelsPaper = threaded(
+  import.meta.url,
+  'labelsPaper',
+  (...given: Parameters<typeof labelsPdf>): Promise<Uint8Array> => labelsPdf(...given),
+);
+
+export const submissionPaper = threaded(
+  import.meta.url,
+  'submissionPaper',
+  (...given: Parameters<typeof submissionPdf>): Promise<Uint8Array> => submissionPdf(...given),
+);

@@ -1,8 +1,9 @@
 import { type UnitSystem, present, writeBagCode } from '@glenfold/agronomy';
 import { type BagAnswer, type DrawingAnswer, colours } from '@glenfold/contract';
 import type { Content } from 'pdfmake/interfaces.js';
-import { planSheet, sheetSize, sheetWords } from '../ground/planSheet.ts';
+import { drawingSheet, sheetSize, sheetWords } from '../ground/drawingSheet.ts';
 import { bytesOf, cell, head, rules } from '../platform/paper.ts';
+import { threaded } from '../platform/threaded.ts';
 
 const checks = [
   'clean plastic bucket',
@@ -38,7 +39,7 @@ function list(bag: BagAnswer, units: UnitSystem) {
 }
 
 /** A page for each bag: its planned cores on the plan, to scale, and a list to write on. A walk without a device. */
-export function fieldSheetPdf(
+function fieldSheetPdf(
   site: { readonly name: string; readonly place: string | null },
   plan: DrawingAnswer,
   bags: readonly BagAnswer[],
@@ -50,7 +51,7 @@ export function fieldSheetPdf(
     const inTurn = { ...bag, places: [...bag.places].sort((one, other) => one.turn - other.turn) };
     const placed = inTurn.places.flatMap(({ place, turn }) => (place ? [{ at: place, text: `${turn}` }] : []));
     const told = `${bag.zoneNames.join(', ')}: ${bag.cores} cores to ${present('depth', bag.depth, units).text}, ${bag.purpose}. ${by}.`;
-    const { svg } = planSheet({ ...site, place: null }, plan, told, units, {
+    const { svg } = drawingSheet({ ...site, place: null }, plan, told, units, {
       title: `bag ${writeBagCode(bag.code)}`,
       zoneIds: bag.zoneIds,
       places: placed,
@@ -92,3 +93,9 @@ export function fieldSheetPdf(
     content: pages,
   });
 }
+
+export const fieldSheetPaper = threaded(
+  import.meta.url,
+  'fieldSheetPaper',
+  (...given: Parameters<typeof fieldSheetPdf>): Promise<Uint8Array> => fieldSheetPdf(...given),
+);

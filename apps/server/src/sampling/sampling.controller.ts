@@ -2,12 +2,16 @@ import type { UnitSystem } from '@glenfold/agronomy';
 import {
   BagAnswer,
   BagLineAnswer,
+  type BagState,
+  BoardAnswer,
   CoreTapsAnswer,
   CoreTapsInput,
   CustodyInput,
   LabNumberInput,
   type LabelSheet,
+  PlannedWalkAnswer,
   SamplingInput,
+  bagStates,
   labelSheetNames,
 } from '@glenfold/contract';
 import {
@@ -34,11 +38,14 @@ import {
   ApiTags,
 } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
+import { readLimit } from '../platform/paging.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
+import { BoardService } from './board.service.ts';
 import { PapersService } from './papers.service.ts';
 import { SamplingService } from './sampling.service.ts';
 import { WalkService } from './walk.service.ts';
 
+const states = Object.fromEntries(bagStates.map((state) => [state, state]));
 const sheets = Object.fromEntries(labelSheetNames.map((name) => [name, name]));
 
 @ApiTags('sampling')
@@ -46,6 +53,7 @@ const sheets = Object.fromEntries(labelSheetNames.map((name) => [name, name]));
 export class SamplingController {
   constructor(
     private readonly sampling: SamplingService,
+    private readonly board: BoardService,
     private readonly walk: WalkService,
     private readonly papers: PapersService,
   ) {}
@@ -67,9 +75,24 @@ export class SamplingController {
   /** Bags of all sites, and where each is. */
   @Get('bags')
   @For('work.read')
-  @ApiOkResponse({ type: BagLineAnswer, isArray: true })
-  board(): Promise<BagLineAnswer[]> {
-    return this.sampling.board();
+  @ApiQuery({ name: 'state', required: false, enum: bagStates })
+  @ApiQuery({ name: 'after', required: false })
+  @ApiQuery({ name: 'limit', required: false })
+  @ApiOkResponse({ type: BoardAnswer })
+  onBoard(
+    @Query('state', new ParseEnumPipe(states, { optional: true })) state?: BagState,
+    @Query('after') after?: string,
+    @Query('limit') limit?: string,
+  ): Promise<BoardAnswer> {
+    return this.board.page({ state, after, limit: readLimit(limit) });
+  }
+
+  /** Sites with bags that wait to be walked. */
+  @Get('walks')
+  @For('work.read')
+  @ApiOkResponse({ type: PlannedWalkAnswer, isArray: true })
+  walks(): Promise<PlannedWalkAnswer[]> {
+    return this.board.walks();
   }
 
   /** The bag of a typed or scanned code. */
@@ -77,7 +100,7 @@ export class SamplingController {
   @For('work.read')
   @ApiOkResponse({ type: BagLineAnswer })
   find(@Param('code') code: string): Promise<BagLineAnswer> {
-    return this.sampling.find(code);
+    return this.board.find(code);
   }
 
   @Get('bags/labels.pdf')
@@ -192,5 +215,5 @@ export class SamplingController {
 }
 
 const idsOf = (text = ''): string[] => text.split(',').filter((id) => /^[0-9a-f-]{36}$/.test(id));
-const pdf = (bytes: Buffer, name: string): StreamableFile =>
+const pdf = (bytes: Uint8Array, name: string): StreamableFile =>
   new StreamableFile(bytes, { type: 'application/pdf', disposition: `inline; filename="${name}"` });

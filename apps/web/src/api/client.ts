@@ -12,6 +12,11 @@ export class ApiProblem extends Error {
   ) {
     super(detail);
   }
+
+  /** The same refusal with what stands now told in another way. */
+  with(conflict: ConflictAnswer): ApiProblem {
+    return new ApiProblem(this.status, this.message, this.fields, this.title, conflict);
+  }
 }
 
 const UNREACHABLE =

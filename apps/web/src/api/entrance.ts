@@ -1,4 +1,11 @@
-import type { AcceptInput, ChangePasswordInput, FirstRunInput, LoadExportInput, SignInInput } from '@glenfold/contract';
+import type {
+  AcceptInput,
+  ChangePasswordInput,
+  FirstRunInput,
+  LoadExportInput,
+  PersonalInput,
+  SignInInput,
+} from '@glenfold/contract';
 import { useMutation } from '@tanstack/react-query';
 import { type ApiProblem, api } from './client.ts';
 
@@ -25,6 +32,7 @@ export const useReset = (token: string) =>
   useEntry((password: string) => api('PUT', `/password-resets/${token}`, { password }));
 export const useSignOut = () => useEntry((everywhere: boolean) => api('DELETE', everywhere ? '/sessions' : '/session'));
 export const useChangePassword = () => useEntry((input: ChangePasswordInput) => api('PUT', '/session/password', input));
+export const useSavePersonal = () => useEntry((input: PersonalInput) => api('PUT', '/session/personal', input));
 export const useChoosePractice = () =>
   useEntry((practiceId: string) => api('PUT', '/session/practice', { practiceId }));
 

@@ -1,34 +1,44 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
-  AuditPageAnswer,
-  BagAnswer,
-  BagLineAnswer,
+  FoundAnswer,
   DrawnThingsAnswer,
-  HiddenSoilAnswer,
-  InvitationAnswer,
-  InvitationOfferAnswer,
-  LabReportAnswer,
   LabResultAnswer,
-  LaboratoryAnswer,
-  MemberAnswer,
-  PhotoAnswer,
-  OutboxAnswer,
   ProductAnswer,
-  ResetOfferAnswer,
-  RoundsAnswer,
+  RunAnswer,
   SessionAnswer,
-  ShareLinkAnswer,
-  SharedSiteAnswer,
-  SiteReportAnswer,
   SiteStateAnswer,
   ZoneAnswer,
   ZonePlanAnswer,
+  SettingAnswer,
+  SitesAnswer,
 } from '@glenfold/contract';
-import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { ApiProblem, api, standAs } from './client.ts';
 
-/** Keys and fetchers, one place per resource. */
+/** What is asked for, as it stands in an address; what is empty is left out. */
+export function asked(parts: Readonly<Record<string, string | null>>): string {
+  const known = Object.entries(parts).filter((part): part is [string, string] => !!part[1]);
+  return known.length > 0 ? `?${new URLSearchParams(known).toString()}` : '';
+}
+
+/** Whether long work has not ended. */
+export const isUnderWay = ({ state }: RunAnswer): boolean => state === 'waiting' || state === 'running';
+
+/** Page by page, each behind the last. */
+export const paged = {
+  initialPageParam: null as string | null,
+  getNextPageParam: ({ next }: { readonly next: string | null }) => next,
+};
+
+/** Keys and fetchers of what several steps read; a step’s own stand in its `api.ts`. */
 export const queries = {
+  /** Long work of the practice; asked for often while something is under way. */
+  runs: () =>
+    queryOptions({
+      queryKey: ['runs'],
+      queryFn: () => api<RunAnswer[]>('GET', '/runs'),
+      refetchInterval: ({ state: { data } }) => (data?.some(isUnderWay) ? 1500 : 60_000),
+    }),
   /** Who is signed in, at which practice, as what. */
   session: () =>
     queryOptions({
@@ -39,47 +49,13 @@ export const queries = {
         return session;
       },
     }),
-  members: () => queryOptions({ queryKey: ['members'], queryFn: () => api<MemberAnswer[]>('GET', '/members') }),
-  invitations: () =>
-    queryOptions({ queryKey: ['invitations'], queryFn: () => api<InvitationAnswer[]>('GET', '/invitations') }),
-  outbox: () => queryOptions({ queryKey: ['outbox'], queryFn: () => api<OutboxAnswer>('GET', '/outbox') }),
-  audit: () =>
-    infiniteQueryOptions({
-      queryKey: ['audit'],
-      queryFn: ({ pageParam }) => api<AuditPageAnswer>('GET', `/audit${pageParam ? `?before=${pageParam}` : ''}`),
-      initialPageParam: null as string | null,
-      getNextPageParam: ({ next }) => next,
-    }),
-  reports: () => queryOptions({ queryKey: ['reports'], queryFn: () => api<SharedSiteAnswer[]>('GET', '/reports') }),
-  report: (siteId: string) =>
+  /** Sites, zones and bags that a few letters find. */
+  find: (text: string) =>
     queryOptions({
-      queryKey: ['site', siteId, 'report'],
-      queryFn: () => api<SiteReportAnswer>('GET', `/sites/${siteId}/report`),
+      queryKey: ['find', text],
+      queryFn: () => api<FoundAnswer>('GET', `/find${asked({ text })}`),
+      placeholderData: keepPreviousData,
     }),
-  shareLinks: (siteId: string) =>
-    queryOptions({
-      queryKey: ['site', siteId, 'share-links'],
-      queryFn: () => api<ShareLinkAnswer[]>('GET', `/sites/${siteId}/share-links`),
-    }),
-  shared: (token: string) =>
-    queryOptions({
-      queryKey: ['shared', token],
-      queryFn: () => api<SiteReportAnswer>('GET', `/shared/${token}`),
-      retry: false,
-    }),
-  invitation: (token: string) =>
-    queryOptions({
-      queryKey: ['invitation', token],
-      queryFn: () => api<InvitationOfferAnswer>('GET', `/invitations/${token}/offer`),
-      retry: false,
-    }),
-  reset: (token: string) =>
-    queryOptions({
-      queryKey: ['reset', token],
-      queryFn: () => api<ResetOfferAnswer>('GET', `/password-resets/${token}`),
-      retry: false,
-    }),
-  rounds: () => queryOptions({ queryKey: ['rounds'], queryFn: () => api<RoundsAnswer>('GET', '/rounds') }),
   siteState: (siteId: string) =>
     queryOptions({
       queryKey: ['site', siteId, 'state'],
@@ -89,33 +65,7 @@ export const queries = {
   groundThings: (siteId: string) =>
     queryOptions({
       queryKey: ['site', siteId, 'ground-things'],
-      queryFn: () => api<DrawnThingsAnswer>('GET', `/sites/${siteId}/plan`),
-    }),
-  bags: (siteId: string) =>
-    queryOptions({
-      queryKey: ['site', siteId, 'bags'],
-      queryFn: () => api<BagAnswer[]>('GET', `/sites/${siteId}/bags`),
-    }),
-  /** Bags of all sites. */
-  board: () => queryOptions({ queryKey: ['bags'], queryFn: () => api<BagLineAnswer[]>('GET', '/bags') }),
-  laboratories: () =>
-    queryOptions({ queryKey: ['laboratories'], queryFn: () => api<LaboratoryAnswer[]>('GET', '/laboratories') }),
-  /** The made-up soil behind a simulated laboratory's numbers. */
-  hiddenSoil: (bagId: string) =>
-    queryOptions({
-      queryKey: ['bags', bagId, 'hidden-soil'],
-      queryFn: () => api<HiddenSoilAnswer>('GET', `/bags/${bagId}/hidden-soil`),
-    }),
-  bagByCode: (code: string) =>
-    queryOptions({
-      queryKey: ['bags', 'by-code', code],
-      queryFn: () => api<BagLineAnswer>('GET', `/bags/by-code/${encodeURIComponent(code)}`),
-      retry: false,
-    }),
-  photos: (siteId: string) =>
-    queryOptions({
-      queryKey: ['site', siteId, 'photos'],
-      queryFn: () => api<PhotoAnswer[]>('GET', `/sites/${siteId}/photos`),
+      queryFn: () => api<DrawnThingsAnswer>('GET', `/sites/${siteId}/drawing`),
     }),
   zones: (siteId: string) =>
     queryOptions({
@@ -127,11 +77,6 @@ export const queries = {
       queryKey: ['site', siteId, 'lab-results'],
       queryFn: () => api<LabResultAnswer[]>('GET', `/sites/${siteId}/lab-results`),
     }),
-  labReports: (siteId: string) =>
-    queryOptions({
-      queryKey: ['site', siteId, 'lab-reports'],
-      queryFn: () => api<LabReportAnswer[]>('GET', `/sites/${siteId}/lab-reports`),
-    }),
   plan: (zoneId: string, units: UnitSystem) =>
     queryOptions({
       queryKey: ['plan', zoneId, units],
@@ -140,4 +85,20 @@ export const queries = {
       retry: (failures, error) => !(error instanceof ApiProblem && error.status === 404) && failures < 2,
     }),
   products: () => queryOptions({ queryKey: ['products'], queryFn: () => api<ProductAnswer[]>('GET', '/products') }),
+  /** All that was decided, for the practice, its sites and zones. */
+  settings: () => queryOptions({ queryKey: ['settings'], queryFn: () => api<SettingAnswer[]>('GET', '/settings') }),
+  /** The first sites whose name or place holds the letters. */
+  sites: (text: string) =>
+    queryOptions({
+      queryKey: ['sites', { text }],
+      queryFn: () => api<SitesAnswer>('GET', `/sites${asked({ text })}`),
+      placeholderData: keepPreviousData,
+    }),
+  /** Certain sites. */
+  sitesNamed: (ids: readonly string[]) =>
+    queryOptions({
+      queryKey: ['sites', { ids }],
+      queryFn: () => api<SitesAnswer>('GET', `/sites${asked({ ids: ids.join(',') })}`),
+      enabled: ids.length > 0,
+    }),
 };

@@ -14,11 +14,11 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { useRevokeLink, useShare } from '../api/changes.ts';
-import { queries } from '../api/queries.ts';
+
 import { colours } from '../ui/theme.ts';
 import { CopyLine, Trouble } from '../ui/bits.tsx';
 import { dayOf } from '../ui/today.ts';
+import { reportQueries, useRevokeLink, useShare } from '../features/report/api.ts';
 
 const spans = [
   [7, 'a week'],
@@ -52,7 +52,7 @@ function LinkLine({ link }: { readonly link: ShareLinkAnswer }) {
 
 /** Addresses that show one site's report, and nothing else, to whoever holds them. */
 export function ShareForm({ site, onClose }: { readonly site: SiteAnswer; readonly onClose: () => void }) {
-  const { data: links = [] } = useQuery(queries.shareLinks(site.id));
+  const { data: links = [] } = useQuery(reportQueries.shareLinks(site.id));
   const [made, setMade] = useState<ShareLinkAnswer | null>(null);
   const { control, register, handleSubmit, reset, formState } = useForm<ShareLinkInput>({
     resolver: classValidatorResolver(ShareLinkInput),

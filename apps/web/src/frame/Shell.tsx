@@ -11,19 +11,21 @@ import {
   ToggleButton,
   ToggleButtonGroup,
   Typography,
-  createFilterOptions,
 } from '@mui/material';
-import { useQueries, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
+import { useSavePersonal } from '../api/entrance.ts';
 import { queries } from '../api/queries.ts';
 import { fetchGround } from '../features/ground/Ground.tsx';
 import { colours } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
+import { useSettled } from '../ui/useSettled.ts';
 import { useUnits } from '../ui/units.tsx';
 import { openWorkingByKey } from '../ui/working.tsx';
 import { useMay, useSession } from '../ui/session.tsx';
 import { AccountMenu } from './AccountMenu.tsx';
+import { Tray } from './Tray.tsx';
 import { usePages } from './pages.ts';
 import { keyList, useKeys } from './keyboard.ts';
 import { stepPath } from '../ui/steps.ts';
@@ -33,8 +35,6 @@ const ScanDialog = deferred(async () => (await import('../features/sampling/scan
 interface Findable {
   readonly label: string;
   readonly path: string;
-  /** What it is found by beside its label. */
-  readonly code?: string;
 }
 
 /** Words for a text that could be a bag's code and is none; what else it may be is no matter of codes. */
@@ -49,33 +49,42 @@ function codeTrouble(text: string): string | null {
   }
 }
 
-const matching = createFilterOptions<Findable>({
-  stringify: ({ label, code = '' }) => `${label} ${code}`,
-  limit: 60,
-});
-
 function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const navigate = useNavigate();
   const [text, setText] = useState('');
   const [scanning, setScanning] = useState(false);
-  const { data: rounds } = useQuery({ ...queries.rounds(), enabled: open });
-  const { data: bags = [] } = useQuery({ ...queries.board(), enabled: open });
-  const sites = useMemo(() => rounds?.sites.map(({ site }) => site) ?? [], [rounds]);
-  const zones = useQueries({ queries: sites.map((site) => ({ ...queries.zones(site.id), enabled: open })) });
-  const options: Findable[] = [
-    ...sites.flatMap((site, index) => [
-      { label: site.name, path: stepPath(site.id, 'ground') },
-      ...(zones[index]?.data ?? []).map((zone) => ({
-        label: `${zone.name} (${zone.label}), ${site.name}`,
-        path: stepPath(site.id, 'reading', zone.id),
-      })),
-    ]),
-    ...bags.map(({ code, siteName, zoneNames, state }) => ({
-      label: `Bag ${writeBagCode(code)}: ${siteName}, ${zoneNames.join(', ')} (${state})`,
-      path: `/bags?code=${code}`,
-      code,
-    })),
-  ];
+  const settled = useSettled(text.trim());
+  const { data: found, isPlaceholderData } = useQuery({ ...queries.find(settled), enabled: open });
+  // What is shown until the answer comes is of other letters: only what has these too stays.
+  const stale = isPlaceholderData || settled !== text.trim();
+  // The calculations come with their own code, once somebody looks for something.
+  const { data: pocket } = useQuery({
+    queryKey: ['pocket'],
+    queryFn: () => import('../features/pocket/subjects.ts'),
+    enabled: open,
+    staleTime: Infinity,
+  });
+  const calculations = pocket
+    ? pocket.subjects.flatMap(({ title: heading, calculators }) =>
+        calculators
+          .filter((one) => settled.length > 1 && pocket.found(settled, one, heading))
+          .map((one) => ({ label: `${one.title} (pocket, ${heading.toLowerCase()})`, path: pocket.pathOf(one) })),
+      )
+    : [];
+  const options: Findable[] = found
+    ? [
+        ...found.sites.map(({ id, name }) => ({ label: name, path: stepPath(id, 'ground') })),
+        ...found.zones.map(({ id, name, label, siteId, siteName }) => ({
+          label: `${name} (${label}), ${siteName}`,
+          path: stepPath(siteId, 'reading', id),
+        })),
+        ...found.bags.map(({ code, siteName, zoneNames, state }) => ({
+          label: `Bag ${writeBagCode(code)}: ${siteName}, ${zoneNames.join(', ')} (${state})`,
+          path: `/bags?code=${code}`,
+        })),
+        ...calculations,
+      ]
+    : calculations;
   const close = (): void => {
     setScanning(false);
     setText('');
@@ -103,7 +112,10 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
           openOnFocus
           autoHighlight
           options={options}
-          filterOptions={matching}
+          filterOptions={(all) =>
+            stale ? all.filter((one) => one.label.toLowerCase().includes(text.trim().toLowerCase())) : all
+          }
+          loading={stale}
           getOptionKey={(option) => option.path}
           inputValue={text}
           onInputChange={(_event, value) => setText(value)}
@@ -146,7 +158,15 @@ function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () 
 /** The bar over every page: name, way home, find, units. */
 export function Shell() {
   const { system, choose } = useUnits();
-  const { practice } = useSession();
+  const { practice, person } = useSession();
+  const personal = useSavePersonal();
+  const own = person?.units;
+  // What the person has chosen, on whatever device, is what they read here.
+  useEffect(() => {
+    if (own) choose(own);
+    // Only when it comes from the server: a click here is ahead of it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [own]);
   const may = useMay();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -168,7 +188,7 @@ export function Shell() {
           color: colours.paper,
           display: 'flex',
           alignItems: 'center',
-          gap: { xs: 0.5, sm: 2 },
+          gap: { xs: 0.5, sm: 1 },
           px: { xs: 1.5, sm: 2 },
           minHeight: 46,
           flexWrap: 'wrap',
@@ -188,9 +208,12 @@ export function Shell() {
         >
           Glenfold
         </Box>
-        <Typography sx={{ color: colours.line, flex: 1, display: { xs: 'none', md: 'block' }, fontSize: '0.92rem' }}>
+        <Typography
+          noWrap
+          sx={{ color: colours.line, flex: 1, minWidth: 0, display: { xs: 'none', md: 'block' }, fontSize: '0.92rem' }}
+        >
           {practice?.name}
-          {practice?.demo && ' (made-up demo data)'}
+          {practice?.demo && ' (made up)'}
         </Typography>
         <Box sx={{ flex: { xs: 1, md: 'none' } }} />
         {pages.map(([name, path]) => (
@@ -198,6 +221,7 @@ export function Shell() {
             {name}
           </Button>
         ))}
+        {may('work.read') && <Tray />}
         {may('work.read') && (
           <Button
             onClick={() => setFinding(true)}
@@ -214,7 +238,11 @@ export function Shell() {
           exclusive
           size="small"
           value={system}
-          onChange={(_event, chosen: typeof system | null) => chosen && choose(chosen)}
+          onChange={(_event, chosen: typeof system | null) => {
+            if (!chosen) return;
+            choose(chosen);
+            personal.mutate({ units: chosen });
+          }}
           aria-label="Units"
           sx={{
             '& .MuiToggleButton-root': {

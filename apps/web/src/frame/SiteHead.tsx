@@ -16,6 +16,7 @@ interface SiteHeadProps {
 export function SiteHead({ site, onChange, onShare }: SiteHeadProps) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const report = `/reports/${site.id}`;
+  const about = `/sites/${site.id}/about`;
   const small = { minHeight: 26, px: 1 } as const;
   const close = (): void => setAnchor(null);
   const then = (act: () => void) => () => {
@@ -50,6 +51,9 @@ export function SiteHead({ site, onChange, onShare }: SiteHeadProps) {
       )}
       <Box sx={{ flex: 1 }} />
       <Box sx={{ display: { xs: 'none', md: 'flex' }, gap: 1.5, flex: 'none' }}>
+        <Button size="small" sx={small} component={Link} to={about}>
+          People, access, climate
+        </Button>
         <Button size="small" sx={small} component={Link} to={report}>
           Report
         </Button>
@@ -68,6 +72,9 @@ export function SiteHead({ site, onChange, onShare }: SiteHeadProps) {
         <MoreIcon />
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+        <MenuItem component={Link} to={about} onClick={close}>
+          People, access, climate
+        </MenuItem>
         <MenuItem component={Link} to={report} onClick={close}>
           Report
         </MenuItem>

@@ -4,8 +4,15 @@ import { useMay } from '../ui/session.tsx';
 export function usePages(): ReadonlyArray<readonly [name: string, path: string]> {
   const may = useMay();
   return [
-    ...(may('prices.read') ? [['Products', '/products'] as const] : []),
-    ...(may('work.read') ? [['Bags', '/bags'] as const, ['Tables', '/tables'] as const] : []),
+    ...(may('work.read')
+      ? [
+          ['Bags', '/bags'] as const,
+          [may('prices.read') ? 'Products' : 'Machines', '/products'] as const,
+          ['Settings', '/settings'] as const,
+          ['Tables', '/tables'] as const,
+          ['Pocket', '/pocket'] as const,
+        ]
+      : []),
     ...(may('practice.manage') ? [['Practice', '/practice'] as const] : []),
   ];
 }

@@ -80,8 +80,12 @@ function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system:
   const layers = placed(zone).map((layer) => `${depth(layer.depth)} ${layer.material}`);
   return [
     `Core of ${zone.name}`,
-    zone.thatch == null ? 'thatch not measured' : `thatch ${depth(zone.thatch)}`,
-    zone.rootDepth == null ? 'roots not measured' : `roots to ${depth(zone.rootDepth)}`,
+    ...(zone.grass
+      ? [
+          zone.thatch == null ? 'thatch not measured' : `thatch ${depth(zone.thatch)}`,
+          zone.rootDepth == null ? 'roots not measured' : `roots to ${depth(zone.rootDepth)}`,
+        ]
+      : ['a garden bed']),
     ...layers,
     zone.soilGroup ?? 'soil not known',
     ...(zone.probeStop == null ? [] : [`probe stops at ${depth(zone.probeStop)}`]),
@@ -115,18 +119,23 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
   const outside = ph !== undefined && (ph < low || ph > high);
   const markColour = outside ? colours.ochre : colours.lichen;
   const open = { fill: 'none', stroke: colours.faded, strokeDasharray: '3 3' } as const;
-  const blades = large ? [8, 20, 34, 47, 60, 74, 85] : [3, 8, 13, 18];
+  // A bed is bare.
+  const blades = !zone.grass ? [] : large ? [8, 20, 34, 47, 60, 74, 85] : [3, 8, 13, 18];
   const depth = (value: number): string => present('depth', value, system).text;
   const layers = placed(zone).filter(({ from }) => from < DRAWN_DEPTH);
   const soilFrom = layers.at(-1)?.to ?? 0;
   const unknown = colours.faded;
   const labels: readonly Label[] = [
-    zone.thatch == null
-      ? { text: 'thatch: not measured', y: y(0.5), colour: unknown }
-      : { text: `thatch ${depth(zone.thatch)}`, y: y(zone.thatch / 2) },
-    zone.rootDepth == null
-      ? { text: 'roots: not measured', y: y(4), colour: unknown }
-      : { text: `roots to ${depth(zone.rootDepth)}`, y: y(zone.rootDepth) },
+    ...(zone.grass
+      ? [
+          zone.thatch == null
+            ? { text: 'thatch: not measured', y: y(0.5), colour: unknown }
+            : { text: `thatch ${depth(zone.thatch)}`, y: y(zone.thatch / 2) },
+          zone.rootDepth == null
+            ? { text: 'roots: not measured', y: y(4), colour: unknown }
+            : { text: `roots to ${depth(zone.rootDepth)}`, y: y(zone.rootDepth) },
+        ]
+      : []),
     ...layers.map(({ material, depth: thick, from, to, on }) => ({
       text: `${depth(thick)} ${material}${on ? `, ${on}` : ''}`,
       y: (y(from) + y(to)) / 2,
@@ -209,7 +218,7 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
           strokeWidth="0.8"
         />
       ) : (
-        large && <rect x={left + 1} y={top + 1} width={stick - 2} height={y(1) - top} {...open} />
+        large && zone.grass && <rect x={left + 1} y={top + 1} width={stick - 2} height={y(1) - top} {...open} />
       )}
 
       {zone.rootDepth != null &&

@@ -15,13 +15,15 @@ interface PartsPageProps {
   readonly label: string;
   /** The path that a part's name is put behind. */
   readonly base: string;
+  /** What the address asks beside, kept from part to part. */
+  readonly search?: string;
   readonly parts: readonly Part[];
   readonly chosen: Part;
   readonly children: ReactNode;
 }
 
 /** A page of several parts: their list at the side (on a phone above), the chosen one beside it. */
-export function PartsPage({ of, label, base, parts, chosen, children }: PartsPageProps) {
+export function PartsPage({ of, label, base, search = '', parts, chosen, children }: PartsPageProps) {
   return (
     <Box
       sx={{
@@ -54,7 +56,7 @@ export function PartsPage({ of, label, base, parts, chosen, children }: PartsPag
             <Box
               key={part.name}
               component={Link}
-              to={`${base}/${part.name}`}
+              to={`${base}/${part.name}${search}`}
               aria-current={here ? 'page' : undefined}
               sx={{
                 display: 'block',

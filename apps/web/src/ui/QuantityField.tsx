@@ -2,6 +2,7 @@ import { QuantityError, type Sense, convert, coreUnit, parseQuantity, present, u
 import { TextField, type TextFieldProps } from '@mui/material';
 import { useState } from 'react';
 import { inUnits } from './inUnits.ts';
+import { useCurrency } from './session.tsx';
 import { useUnits } from './units.tsx';
 
 type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> & {
@@ -29,9 +30,19 @@ function written(value: number, sense: Sense, stepValue: number): string {
 }
 
 /** A number field that knows its unit: `40 ft2` typed where m² stands is converted, and both are shown. */
-export function QuantityField({ sense, value, onChange, problem, helperText, ...rest }: QuantityFieldProps) {
+export function QuantityField({
+  sense,
+  value,
+  onChange,
+  problem,
+  helperText,
+  'aria-label': named,
+  ...rest
+}: QuantityFieldProps) {
   const { system } = useUnits();
-  const { label, unit } = unitFor(sense, system);
+  const currency = useCurrency();
+  const { label: general, unit } = unitFor(sense, system);
+  const label = general.replace('$', currency);
   const inner = coreUnit(sense);
   const own = unit === '' ? inner : unit;
   const [typed, setTyped] = useState<{ readonly text: string; readonly value: number | string | null } | null>(null);
@@ -74,7 +85,7 @@ export function QuantityField({ sense, value, onChange, problem, helperText, ...
       helperText={problem === undefined ? both : inUnits(problem, system)}
       slotProps={{
         input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{label}</span> },
-        htmlInput: { inputMode: 'text', autoComplete: 'off' },
+        htmlInput: { inputMode: 'text', autoComplete: 'off', ...(named ? { 'aria-label': named } : {}) },
         // A unit stands where an empty field would have its label.
         ...(label === '' ? {} : { inputLabel: { shrink: true } }),
       }}

@@ -1,11 +1,11 @@
-import { type SiteAnswer, SiteInput } from '@glenfold/contract';
+import { type SiteAnswer, SiteInput, siteInput } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material';
+import { Button, TextField } from '@mui/material';
 import { useForm } from 'react-hook-form';
 import { useState } from 'react';
 import { useSaveSite } from '../api/changes.ts';
+import { FormDialog } from './FormDialog.tsx';
 import { ConflictDialog } from './ConflictDialog.tsx';
-import { Trouble } from './bits.tsx';
 
 interface SiteFormProps {
   /** The site to change; a new one when absent. */
@@ -24,42 +24,38 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
     defaultValues: { name: site?.name ?? '', place: site?.place ?? '' },
   });
   const saving = useSaveSite();
-  const { mutate, error, isPending } = saving;
+  const { mutate } = saving;
   const { name, place } = formState.errors;
   const send = (input: SiteInput, version = site?.version ?? 0): void =>
     mutate({ seen: site && { id: site.id, version }, input }, { onSuccess: onSaved });
-  const save = handleSubmit((input) => send(input));
+  // What this form does not show stays as it is.
+  const save = handleSubmit((input) => send({ ...(site ? siteInput(site) : {}), ...input }));
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <form onSubmit={(event) => void save(event)} noValidate>
-        <DialogTitle>{site ? 'Change the site' : 'Add a site'}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2 }}>
-          <TextField
-            {...register('name')}
-            label="Name"
-            autoFocus
-            sx={{ mt: 1 }}
-            error={!!name}
-            helperText={name?.message ?? 'A property that you look after'}
-          />
-          <TextField
-            {...register('place')}
-            label="Place"
-            error={!!place}
-            helperText={place?.message ?? 'Address or directions'}
-          />
-          <Trouble error={error} />
-        </DialogContent>
-        <DialogActions>
-          {onDelete && <Button onClick={onDelete}>Delete the site</Button>}
-          <Box sx={{ flex: 1 }} />
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={isPending}>
-            {site ? 'Save' : 'Add the site'}
-          </Button>
-        </DialogActions>
-      </form>
-      <ConflictDialog save={saving} base={site} send={send} onTheirs={onClose} />
-    </Dialog>
+    <FormDialog
+      small
+      byField={false}
+      title={site ? 'Change the site' : 'Add a site'}
+      action={site ? 'Save' : 'Add the site'}
+      onClose={onClose}
+      onSave={() => void save()}
+      saving={saving}
+      beside={onDelete && <Button onClick={onDelete}>Delete the site</Button>}
+    >
+      <TextField
+        {...register('name')}
+        label="Name"
+        autoFocus
+        sx={{ mt: 1 }}
+        error={!!name}
+        helperText={name?.message ?? 'A property that you look after'}
+      />
+      <TextField
+        {...register('place')}
+        label="Place"
+        error={!!place}
+        helperText={place?.message ?? 'Address or directions'}
+      />
+      <ConflictDialog save={saving} base={site && siteInput(site)} send={send} onTheirs={onClose} />
+    </FormDialog>
   );
 }

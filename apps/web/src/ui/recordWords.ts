@@ -4,12 +4,15 @@ import {
   type ReportedValue,
   type Sense,
   type Analyte,
+  type AnalysisKey,
+  analysisEntries,
   analytes,
   basisName,
   isAnalyte,
   bufferNames,
   extractantNames,
 } from '@glenfold/agronomy';
+import { type AccessKey, accessWords } from '@glenfold/contract';
 import { localTime } from './today.ts';
 
 /** What the fields of records are called, wherever a record is shown field by field. */
@@ -24,6 +27,41 @@ const names: Readonly<Record<string, string>> = {
   aspect: 'Falls toward',
   bagMass: 'Bag',
   bagPrice: 'Price of a bag',
+  packSize: 'Pack holds',
+  packUnit: 'Pack in',
+  packPrice: 'Price of a pack',
+  stock: 'In stock',
+  analysis: 'Analysis',
+  nitrogenSource: 'Nitrogen as',
+  seeds: 'Species',
+  natural: 'Natural',
+  dolomitic: 'Dolomitic',
+  caustic: 'Caustic',
+  width: 'Covers in one pass',
+  holds: 'Hopper or tank',
+  hireDay: 'Hire of a day',
+  hiredFrom: 'Hired from',
+  settings: 'Settings by product',
+  timeZone: 'Time zone',
+  contacts: 'People',
+  access: 'Getting in',
+  advice: 'The laboratory’s own advice',
+  units: 'Units',
+  value: 'Decided',
+  kind: 'Kind',
+  correct: 'When to correct',
+  limeDepth: 'Lime reckoned for',
+  leaveAloneFrom: 'Left alone from',
+  leaveAloneTo: 'Left alone to',
+  neutralBelow: 'Limed below',
+  tables: 'Tables',
+  waterStrip: 'Strip by water',
+  nitrogenYear: 'N a year',
+  nitrogenPass: 'N in one pass',
+  prices: 'Prices',
+  pEstablishing: 'P₂O₅ while establishing',
+  p: 'P₂O₅',
+  k: 'K₂O',
   bufferMethod: 'Buffer method',
   bufferPh: 'Buffer pH',
   choices: 'Products chosen',
@@ -118,6 +156,18 @@ const senses: Readonly<Record<string, Sense>> = {
   area: 'area',
   bagMass: 'mass',
   bagPrice: 'money',
+  packPrice: 'money',
+  hireDay: 'money',
+  width: 'length',
+  weight: 'mass',
+  waterStrip: 'length',
+  limeOnce: 'limeRate',
+  limeYear: 'limeRate',
+  nitrogenPass: 'nutrientRate',
+  solubleNitrogenPass: 'nutrientRate',
+  nitrogenYear: 'nutrientRate',
+  potashPass: 'nutrientRate',
+  sulfurOnce: 'nutrientRate',
   depth: 'depth',
   elevation: 'length',
   edge: 'length',
@@ -176,10 +226,35 @@ export function fieldValue(
   return structured(field, value as Record<string, unknown>, named);
 }
 
+/** A value of a decision, briefly. */
+function plainly(value: unknown): string {
+  if (Array.isArray(value))
+    return value
+      .map((one) => ((one as { name?: unknown }).name ? String((one as { name: unknown }).name) : plainly(one)))
+      .join(', ');
+  if (typeof value === 'object' && value !== null)
+    return Object.values(value)
+      .filter((one) => one !== null)
+      .map(String)
+      .join(' ');
+  return String(value);
+}
+
 function listed(field: string, values: readonly unknown[], named: NamesById): string {
   if (field === 'siteIds')
     return values.length === 0 ? 'none' : values.map((id) => named.get(id as string) ?? 'a deleted site').join(', ');
+  if (['contacts', 'targets', 'prices', 'tables', 'settings', 'seeds', 'blackouts'].includes(field))
+    return values.length === 0 ? 'none' : values.map((one) => namedEntry(one, named)).join(', ');
   return counted(values.length, field === 'columns' ? 'column' : 'entry');
+}
+
+/** What an entry of a list is called. */
+function namedEntry(entry: unknown, named: NamesById): string {
+  const { name, grass, share, productId, setting, what, from } = entry as Readonly<Record<string, string | undefined>>;
+  if (name) return name;
+  if (grass) return `${share ?? ''} % ${grass}`;
+  if (productId) return `${named.get(productId) ?? 'a product'} at ${setting ?? ''}`;
+  return `${what ?? ''} from ${from ?? ''}`.trim();
 }
 
 /** "P₂O₅ 92 lb/acre", or the amount alone where its name stands beside. */
@@ -198,6 +273,32 @@ function structured(field: string, value: Readonly<Record<string, unknown>>, nam
       return (
         entries.map(([analyte, reported]) => valueWords(analyte, reported as ReportedValue, true)).join(', ') || 'none'
       );
+    case 'analysis':
+      return (
+        entries
+          .flatMap(([key, number]) =>
+            typeof number === 'number' ? [`${analysisEntries[key as AnalysisKey].label} ${number}`] : [],
+          )
+          .join(', ') || 'none'
+      );
+    case 'access':
+      return (
+        entries
+          .flatMap(([key, text]) =>
+            typeof text === 'string' && text !== '' ? [`${accessWords[key as AccessKey]}: ${text}`] : [],
+          )
+          .join('; ') || 'none'
+      );
+    case 'p':
+    case 'k':
+    case 'pEstablishing':
+      return entries.map(([rating, rate]) => `${rating} ${String(rate)} g/m²`).join(', ');
+    case 'value':
+      return entries
+        .flatMap(([key, inner]) =>
+          inner === null || inner === undefined ? [] : [`${fieldName(key)} ${plainly(inner)}`],
+        )
+        .join('; ');
     case 'grade':
       return entries.map(([, percent]) => String(percent)).join('-');
     case 'geometry':

@@ -11,6 +11,17 @@ export function useSession(): SessionAnswer {
   return session;
 }
 
+/** Sign of the practice's money; under a shared link nobody is signed in, and the paper brings its own. */
+export function useCurrency(): string {
+  return useContext(SessionContext)?.practice?.currency ?? '$';
+}
+
+/** The time zone of a site's days: its own, else the practice's, else that of the device. */
+export function useTimeZone(site?: { readonly timeZone?: string | null | undefined }): string {
+  const session = useContext(SessionContext);
+  return site?.timeZone ?? session?.practice?.timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone;
+}
+
 /** Whether the role includes something. The server decides; this only hides what it would refuse. */
 export function useMay(): (permission: Permission) => boolean {
   const session = useContext(SessionContext);

@@ -1,4 +1,5 @@
 import { type Sense, type UnitSystem, present } from '@glenfold/agronomy';
+import { useCurrency } from './session.tsx';
 import { type ReactNode, createContext, useContext, useMemo, useState } from 'react';
 
 interface Units {
@@ -9,7 +10,7 @@ interface Units {
 const KEY = 'glenfold.units';
 const UnitsContext = createContext<Units | null>(null);
 
-/** The person's one switch: metric or US. Kept on this device. */
+/** The person's one switch: metric or US. Kept with the person, and on this device for where nobody is signed in. */
 export function UnitsProvider({ children }: { readonly children: ReactNode }) {
   const [system, setSystem] = useState<UnitSystem>(() => (localStorage.getItem(KEY) === 'metric' ? 'metric' : 'us'));
   const value = useMemo(
@@ -28,5 +29,9 @@ export function UnitsProvider({ children }: { readonly children: ReactNode }) {
 export function useUnits(): Units & { readonly say: (sense: Sense, value: number) => string } {
   const units = useContext(UnitsContext);
   if (!units) throw new Error('UnitsProvider is missing.');
-  return { ...units, say: (sense, value) => present(sense, value, units.system).text };
+  const currency = useCurrency();
+  return {
+    ...units,
+    say: (sense, value) => present(sense, value, units.system, currency).text.replace('$/', `${currency}/`),
+  };
 }

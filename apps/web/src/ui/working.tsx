@@ -1,9 +1,12 @@
-import { type Working, presentStep } from '@glenfold/agronomy';
+import { type Working, type WorkingElsewhere, presentStep } from '@glenfold/agronomy';
 import CloseIcon from '@mui/icons-material/Close';
-import { Box, Drawer, IconButton, Typography } from '@mui/material';
+import { Box, CircularProgress, Drawer, IconButton, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, createContext, useCallback, useContext, useState } from 'react';
+import { api } from '../api/client.ts';
 import { colours } from './theme.ts';
 import { Words } from './Words.tsx';
+import { useCurrency } from './session.tsx';
 import { useUnits } from './units.tsx';
 
 interface OpenWorking {
@@ -30,8 +33,30 @@ export function openWorkingByKey(): void {
 const noteColours = { cap: colours.ochre, rounding: colours.faded, warning: colours.ochre } as const;
 const noteNames = { cap: 'Cap', rounding: 'Rounding', warning: 'Mind' } as const;
 
-function Entries({ working }: { readonly working: Working }) {
+/** A working that is fetched now that somebody opens it: its address changes with the answer it belongs to. */
+function Fetched({ at }: WorkingElsewhere) {
+  const { data, error } = useQuery({
+    queryKey: ['working', at],
+    queryFn: () => api<Working>('GET', at),
+    staleTime: Infinity,
+    retry: false,
+  });
+  if (error) return <Typography role="alert">{error.message}</Typography>;
+  return data ? <Entries working={data} /> : <CircularProgress aria-label="The working is being fetched" size={24} />;
+}
+
+/** A working, step by step; fetched first where the answer left it behind. */
+export function Entries({ working }: { readonly working: Working }) {
+  const [first] = working;
+  return first?.kind === 'elsewhere' ? <Fetched {...first} /> : <Steps working={working} />;
+}
+
+const sourceOf = (entry: Working[number] | undefined): string | undefined =>
+  entry && 'source' in entry ? entry.source : undefined;
+
+function Steps({ working }: { readonly working: Working }) {
   const { system } = useUnits();
+  const currency = useCurrency();
   return (
     <Box component="ol" sx={{ listStyle: 'none', p: 0, m: 0 }}>
       {working.map((entry, index) => (
@@ -43,7 +68,7 @@ function Entries({ working }: { readonly working: Working }) {
                   <Words>{entry.label}</Words>
                 </Typography>
                 <Typography component="span" sx={{ textAlign: 'right', fontWeight: 700 }}>
-                  {presentStep(entry.result, entry.unit, system)}
+                  {presentStep(entry.result, entry.unit, system, currency)}
                 </Typography>
               </Box>
               <Typography sx={{ color: colours.faded }}>
@@ -53,15 +78,17 @@ function Entries({ working }: { readonly working: Working }) {
                 <Words>{entry.numbers}</Words>
               </Typography>
             </>
+          ) : entry.kind === 'elsewhere' ? (
+            <Fetched {...entry} />
           ) : (
             <Typography sx={{ borderLeft: `3px solid ${noteColours[entry.kind]}`, pl: 1 }}>
               <strong>{noteNames[entry.kind]}. </strong>
               <Words>{entry.text}</Words>
             </Typography>
           )}
-          {entry.source && entry.source !== working[index - 1]?.source && (
+          {sourceOf(entry) && sourceOf(entry) !== sourceOf(working[index - 1]) && (
             <Typography sx={{ fontSize: '0.8rem', color: colours.faded, mt: 0.25 }}>
-              <Words>{entry.source}</Words>
+              <Words>{sourceOf(entry)!}</Words>
             </Typography>
           )}
         </Box>

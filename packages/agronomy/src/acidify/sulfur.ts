@@ -127,6 +127,7 @@ export const sulfurProgram = defineCalculator({
     table: optional({
       description: 'own caps: source, basis, region, date, perApplication and perYear as the limits of sulfur.json',
       optional: false,
+      shape: { kind: 'json' },
       read: readSulfurLimits,
     }),
   },

@@ -28,7 +28,8 @@ export const acidityBases = {
   ),
 } as const;
 
-export const nitrogenSourceField = () => choice(acidityBases.pierre.perNitrogen.map(({ name }) => name));
+export const nitrogenSourceNames = acidityBases.pierre.perNitrogen.map(({ name }) => name);
+export const nitrogenSourceField = () => choice(nitrogenSourceNames);
 
 const amount = () => quantity('lb/1000ft2', { min: 0, max: 1000 });
 

@@ -1,5 +1,5 @@
 import { type ZonePlan, planZone } from '../rates/plan.ts';
-import { type Product, contentOf } from '../rates/product.ts';
+import { type Product, contentOf } from '../materials/product.ts';
 import type { Degree } from '../reading/degrees.ts';
 import type { LimitKey } from '../reading/limits.ts';
 import type { Reading } from '../reading/reading.ts';

@@ -20,15 +20,9 @@ import { findGrass, grassField } from '../nutrients/grasses.ts';
 import { shades } from '../nutrients/nitrogenTables.ts';
 import { extractantField } from '../nutrients/sufficiencyTables.ts';
 import { soilTestOf } from '../reading/soilTest.ts';
-import { type Product, purposes } from '../rates/product.ts';
-import {
-  type AdviceSettings,
-  type FieldMeasurements,
-  type SoilTest,
-  type ZoneFacts,
-  defaultSettings,
-  schools,
-} from '../reading/zoneFacts.ts';
+import { type Product, purposes } from '../materials/product.ts';
+import { type FieldMeasurements, type SoilTest, type ZoneFacts } from '../reading/zoneFacts.ts';
+import { type AdviceSettings, defaultSettings, schools } from '../settings/settings.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
 
@@ -36,6 +30,7 @@ const DAY = /^\d{4}(-\d{2}(-\d{2})?)?$/;
 const day = (): Field<string, false> => ({
   description: 'a day, 2026-09-01, or 2026-09 or 2026 where no more is known',
   optional: false,
+  shape: { kind: 'text' },
   read(raw, path) {
     if (typeof raw !== 'string' || !DAY.test(raw) || !Number.isFinite(Date.parse(raw)))
       throw new InputError(path, `was given ${shown(raw)}; wanted a day such as 2026-09-01`);
@@ -110,6 +105,7 @@ const testFields = {
     description:
       '{analyte: number in its own unit, or text with its unit, or "<27"}; ec stands for the saturated paste, dS/m',
     optional: false,
+    shape: { kind: 'json' },
     read: (raw: unknown) => raw as Readonly<Record<string, unknown>>,
   }),
   sampledOn: optional(day()),
@@ -185,7 +181,7 @@ const reportFields = {
     listOf(
       {
         kind: text(60),
-        value: { description: 'a value', optional: false, read: (raw) => raw },
+        value: { description: 'a value', optional: false, shape: { kind: 'json' }, read: (raw) => raw },
       },
       'measurements',
       list,
@@ -270,11 +266,10 @@ function readProduct(
   index: number,
 ): Product {
   const { n = 0, p2o5 = 0, k2o = 0 } = analysis ?? {};
-  const largest = n >= p2o5 && n >= k2o ? 'nitrogen' : p2o5 >= k2o ? 'phosphorus' : 'potassium';
   return {
     id: `${index}`,
     name: rest.name,
-    purpose: purpose ?? (lime ? 'lime' : largest),
+    purpose,
     grade: {
       ...Object.fromEntries(Object.entries(analysis ?? {}).filter(([, value]) => value !== undefined)),
       n,

@@ -1,6 +1,6 @@
 import { InputError } from '../calculators/fields.ts';
 import { parseQuantity } from '../units/quantity.ts';
-import type { Product } from '../rates/product.ts';
+import type { Product } from '../materials/product.ts';
 import { type Advice, advise } from './advise.ts';
 
 interface Range {

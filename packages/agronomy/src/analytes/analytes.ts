@@ -34,6 +34,7 @@ const positive = () => quantity('', { above: 0, max: 1000 });
 const unit = {
   description: 'a unit that reports come in',
   optional: false,
+  shape: { kind: 'choice', names: labUnits },
   read: (raw: unknown, path: string): LabUnit => (raw === '' ? '' : choice(labUnits.slice(0, -1)).read(raw, path)),
 } as const;
 

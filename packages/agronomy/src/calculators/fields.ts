@@ -22,11 +22,25 @@ export class InputError extends Error {
   }
 }
 
+/** What a form needs to know of a field to ask for it. */
+export type FieldShape =
+  | { readonly kind: 'quantity'; readonly unit: string; readonly whole: boolean }
+  | { readonly kind: 'choice'; readonly names: readonly string[] }
+  | { readonly kind: 'flag' }
+  | { readonly kind: 'text' }
+  | { readonly kind: 'list'; readonly item: Field<unknown>; readonly min: number; readonly max: number }
+  | { readonly kind: 'group'; readonly fields: Fields }
+  /** Something that no form asks for bit by bit: an outline, a table. It is pasted as JSON. */
+  | { readonly kind: 'json' };
+
 /** Reads one input field. `T` is what the calculation gets. */
 export interface Field<T, O extends boolean = boolean> {
   /** For `--list` and the generated documentation. */
   readonly description: string;
   readonly optional: O;
+  readonly shape: FieldShape;
+  /** What it is when left out. */
+  readonly whenLeftOut?: string | number | boolean;
   read(raw: unknown, path: string): T;
 }
 
@@ -72,6 +86,7 @@ export function quantity(unit: string, options: QuantityOptions = {}): Field<num
   return {
     description: `${unit === '' ? 'number' : unit}, ${allowed}`,
     optional: false,
+    shape: { kind: 'quantity', unit, whole: options.whole ?? false },
     read(raw, path) {
       if (typeof raw !== 'number' && typeof raw !== 'string') {
         throw new InputError(path, `was given ${shown(raw)}; wanted ${allowed}`);
@@ -116,6 +131,7 @@ export function choice<const T extends string>(
   return {
     description: `one of ${names.join(', ')}`,
     optional: false,
+    shape: { kind: 'choice', names },
     read(raw, path) {
       const found = typeof raw === 'string' ? lookup.get(plainName(raw)) : undefined;
       if (found === undefined) throw new InputError(path, `was given ${shown(raw)}; wanted one of ${names.join(', ')}`);
@@ -129,6 +145,7 @@ export function optional<T>(field: Field<T>): Field<T | undefined, true> {
   return {
     description: `${field.description} (optional)`,
     optional: true,
+    shape: field.shape,
     read: (raw, path) => (raw === undefined || raw === null ? undefined : field.read(raw, path)),
   };
 }
@@ -138,6 +155,8 @@ export function defaulted<T extends string | number | boolean>(field: Field<T>, 
   return {
     description: `${field.description} (optional, ${value} when left out)`,
     optional: true,
+    shape: field.shape,
+    whenLeftOut: value,
     read: (raw, path) => (raw === undefined || raw === null ? value : field.read(raw, path)),
   };
 }
@@ -162,8 +181,8 @@ export function readFields<F extends Fields>(fields: F, raw: unknown, path = '')
     }
   }
   const values: Record<string, unknown> = {};
-  for (const [name, field] of Object.entries(fields)) {
-    values[name] = field.read(Object.hasOwn(given, name) ? given[name] : undefined, `${path}${name}`);
+  for (const name of Object.keys(fields)) {
+    values[name] = fields[name]!.read(Object.hasOwn(given, name) ? given[name] : undefined, path + name);
   }
   return values as Values<F>;
 }

@@ -14,6 +14,7 @@ export function text(longest = 120): Field<string, false> {
   return {
     description: 'text',
     optional: false,
+    shape: { kind: 'text' },
     read(raw, path) {
       if (typeof raw !== 'string' || raw.trim() === '' || raw.length > longest)
         throw new InputError(path, `was given ${shown(raw)}; wanted a text of 1 to ${longest} letters`);
@@ -34,6 +35,7 @@ export function detected(unit: string, options: QuantityOptions = {}): Field<Det
   return {
     description: `${amount.description}, or "<" and the detection limit`,
     optional: false,
+    shape: amount.shape,
     read(raw, path) {
       const below = typeof raw === 'string' ? /^\s*(?:<|less than)\s*/i.exec(raw) : null;
       return below
@@ -48,6 +50,7 @@ export function flag(): Field<boolean, false> {
   return {
     description: 'true or false',
     optional: false,
+    shape: { kind: 'flag' },
     read(raw, path) {
       if (typeof raw !== 'boolean') throw new InputError(path, `was given ${shown(raw)}; wanted true or false`);
       return raw;
@@ -72,6 +75,7 @@ export function series<T>(item: Field<T>, what: string, options: ListOptions): F
   return {
     description: `[${options.min === options.max ? options.min : `${options.min} to ${options.max}`}] of ${item.description}`,
     optional: false,
+    shape: { kind: 'list', item, ...options },
     read: (raw, path) => readList(raw, path, what, options).map((entry, index) => item.read(entry, `${path}.${index}`)),
   };
 }
@@ -90,6 +94,7 @@ export function listOf<F extends Fields>(
   return {
     description: `[${options.min} to ${options.max}] of {${told(fields)}}`,
     optional: false,
+    shape: { kind: 'list', item: group(fields), ...options },
     read: (raw, path) =>
       readList(raw, path, what, options).map((entry, index) => readFields(fields, entry, `${path}.${index}.`)),
   };
@@ -100,6 +105,7 @@ export function group<F extends Fields>(fields: F): Field<Values<F>, false> {
   return {
     description: `{${told(fields)}}`,
     optional: false,
+    shape: { kind: 'group', fields },
     read: (raw, path) => readFields(fields, raw, `${path}.`),
   };
 }
@@ -113,6 +119,7 @@ export function record<const K extends string, T>(
   return {
     description: `{${names.join(', ')}} of ${item.description}`,
     optional: false,
+    shape: { kind: 'group', fields },
     read: (raw, path) => readFields(fields, raw, `${path}.`) as Readonly<Record<K, T>>,
   };
 }
@@ -123,6 +130,7 @@ export function band(item: Field<number>): Field<readonly [low: number, high: nu
   return {
     description: `[low, high] of ${item.description}`,
     optional: false,
+    shape: ends.shape,
     read(raw, path) {
       const [low, high] = ends.read(raw, path) as readonly [number, number];
       if (low > high) throw new InputError(path, `was given ${shown(raw)}; wanted the low end first`);

@@ -1,5 +1,5 @@
 import type Geometry from 'jsts/org/locationtech/jts/geom/Geometry.js';
-import { isExclusion, type FeatureKind, type PlanGeometry } from '../ground/features.ts';
+import { isExclusion, type FeatureKind, type DrawnGeometry } from '../ground/features.ts';
 import { type SpotHeight, slopeBreak } from './levels.ts';
 import {
   type Outline,
@@ -23,10 +23,10 @@ import { type Parted, parted, splitBy } from './polygons.ts';
 export interface GroundThing {
   readonly id: string;
   readonly kind: FeatureKind;
-  readonly geometry: PlanGeometry;
+  readonly geometry: DrawnGeometry;
   /** m, of a tree. */
   readonly canopyRadius?: number | null | undefined;
-  /** m above the ground, of a building, a fence or a tree. */
+  /** m above the ground, of a building, a fence or a tree; of a spot height, its level. */
   readonly height?: number | null | undefined;
 }
 

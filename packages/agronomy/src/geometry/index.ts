@@ -1,6 +1,7 @@
 /** What a plan is drawn, cut and checked with; apart from the rest, since it brings a geometry library. */
 export * from './chance.ts';
 export * from './divisions.ts';
+export * from './drawnFacts.ts';
 export * from './faults.ts';
 export * from './fit.ts';
 export * from './levels.ts';

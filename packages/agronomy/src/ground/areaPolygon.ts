@@ -63,7 +63,7 @@ function polygons(listed: boolean): Field<readonly Rings[], false> {
       return part.map((ring, place) => readRing(ring, `${own}.${place}`));
     });
   };
-  return { description: wanted, optional: false, read };
+  return { description: wanted, optional: false, shape: { kind: 'json' }, read };
 }
 
 /** One outline: a polygon or several, none crossing itself. */

@@ -10,7 +10,7 @@ export type ExclusionKind = (typeof exclusionKinds)[number];
 export type FeatureKind = (typeof featureKinds)[number];
 
 /** A GeoJSON geometry of the plan in WGS84. */
-export type PlanGeometry =
+export type DrawnGeometry =
   | { readonly type: 'Point'; readonly coordinates: number[] }
   | { readonly type: 'LineString'; readonly coordinates: number[][] }
   | { readonly type: 'Polygon'; readonly coordinates: number[][][] }
@@ -21,7 +21,7 @@ export function isExclusion(kind: FeatureKind): kind is ExclusionKind {
 }
 
 /** The types of geometry in which a thing on the ground is drawn. */
-export function geometryTypes(kind: FeatureKind | 'zone'): ReadonlyArray<PlanGeometry['type']> {
+export function geometryTypes(kind: FeatureKind | 'zone'): ReadonlyArray<DrawnGeometry['type']> {
   if (kind === 'zone' || isExclusion(kind)) return ['Polygon', 'MultiPolygon'];
   return (lineKinds as readonly string[]).includes(kind) ? ['LineString'] : ['Point'];
 }
@@ -45,8 +45,8 @@ function checkPosition(raw: unknown, path: string): void {
  *
  * @throws {InputError} naming the place in the geometry; an outline that crosses itself is refused.
  */
-export function checkGeometry(raw: unknown, kind: FeatureKind | 'zone', path: string): asserts raw is PlanGeometry {
-  const { type, coordinates } = (typeof raw === 'object' && raw !== null ? raw : {}) as Partial<PlanGeometry>;
+export function checkGeometry(raw: unknown, kind: FeatureKind | 'zone', path: string): asserts raw is DrawnGeometry {
+  const { type, coordinates } = (typeof raw === 'object' && raw !== null ? raw : {}) as Partial<DrawnGeometry>;
   const wanted = geometryTypes(kind);
   if (!wanted.includes(type!) || !Array.isArray(coordinates))
     throw new InputError(path, `is no geometry of a ${kind}; wanted a GeoJSON ${wanted.join(' or ')}`);

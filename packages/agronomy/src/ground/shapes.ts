@@ -177,6 +177,7 @@ function lengthField(): Field<TypedLength | undefined, true> {
   return {
     description: `m (or paces, when pace is given), above 0, up to ${LONGEST} m (optional)`,
     optional: true,
+    shape: metres.shape,
     read(raw, path) {
       if (raw === undefined || raw === null) return undefined;
       if (typeof raw !== 'number' && typeof raw !== 'string')

@@ -36,6 +36,7 @@ export const limeProgram = defineCalculator({
     table: optional({
       description: 'own caps: source, basis, region, date, monthsBetween and capPerThousand as in lime-limits.json',
       optional: false,
+      shape: { kind: 'json' },
       read: readLimeLimits,
     }),
   },

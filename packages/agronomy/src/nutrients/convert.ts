@@ -11,6 +11,7 @@ const traded = nutrients.filter((key) => analytes[key].oxide !== undefined);
 const amount: Field<number, false> = {
   description: 'number in any unit; mg/kg when depth is given',
   optional: false,
+  shape: { kind: 'quantity', unit: '', whole: false },
   read(raw, path) {
     const units = ['mg/kg', 'g/m2', 'kg'] as const;
     for (const unit of units) {

@@ -104,3 +104,8 @@ export const grassField = (): Field<string, false> => field;
 export function findGrass(name: string): Grass {
   return byName.get(field.read(name, 'grass'))!;
 }
+
+/** Where salt begins to harm a grass and where it is harmful, dS/m; a sensitive grass takes half of the harmful one as begin. */
+export function saltLimits({ salt: [from, to] }: Pick<Grass, 'salt'>): readonly [number, number] {
+  return [from === 0 ? to / 2 : from, to];
+}

@@ -141,6 +141,7 @@ export const ratingSufficiency = defineCalculator({
     table: optional({
       description: 'own table: source, basis, region, date, extractant and rows as in sufficiency.json',
       optional: false,
+      shape: { kind: 'json' },
       read: readSufficiencySet,
     }),
   },
@@ -232,6 +233,7 @@ export const requirementSufficiency = defineCalculator({
     table: optional({
       description: 'own table: source, basis, region, date, perApplication, p and k as in yearly-rates.json',
       optional: false,
+      shape: { kind: 'json' },
       read: readYearlyRates,
     }),
   },
@@ -253,10 +255,10 @@ export const requirementSufficiency = defineCalculator({
       unit: 'g/m2',
       source: table.source,
     });
-    if (middle !== undefined && base > 0)
+    if (middle !== undefined && table.middlingNitrogen !== undefined && base > 0)
       book.step({
         label: `For ${grass === undefined ? 'this mix' : findGrass(grass).label}`,
-        formula: `rate × middle of its nitrogen range / ${figure(table.middlingNitrogen ?? 0)} lb/1000 ft², held within ${table.grassFactor?.join(' and ') ?? ''}`,
+        formula: `rate × middle of its nitrogen range / ${figure(table.middlingNitrogen)} lb/1000 ft², held within ${table.grassFactor?.join(' and ') ?? ''}`,
         numbers: `${figure(base)} g/m² × ${figure(factor)}`,
         result: requirement,
         unit: 'g/m2',

@@ -1,13 +1,14 @@
 import { correction } from './correction.ts';
-import { type Grass, findGrass } from './grasses.ts';
+import { garden } from './garden.ts';
+import { type Grass, findGrass, saltLimits } from './grasses.ts';
 
 /** What a sward wants, of one grass or of a mix read by its parts, on the soil it stands on. */
 export interface Sward {
   /** As written inside a sentence: "tall fescue", "this mix". */
   readonly label: string;
   readonly possessive: string;
-  /** Its largest part. */
-  readonly main: Grass;
+  /** Its largest part; nothing on a garden bed. */
+  readonly main: Grass | undefined;
   readonly parts: readonly Grass[];
   /** Soil pH that needs no correction. */
   readonly ph: readonly [low: number, high: number];
@@ -15,6 +16,8 @@ export interface Sward {
   /** lb N/1000 ft² a year. */
   readonly nitrogen: readonly [low: number, high: number];
   readonly organicSoil: boolean;
+  /** dS/m of the saturated paste at which salt begins to harm, and is harmful. */
+  readonly salt: readonly [some: number, harmful: number];
   /** How band and aim came about where they are not one grass's own, one sentence each. */
   readonly notes: readonly string[];
 }
@@ -24,8 +27,9 @@ export interface Part {
   readonly share: number;
 }
 
-/** What grows there, in words: "tall fescue", or "60 % fine fescue, 40 % perennial ryegrass". */
-export function grassWords(grass: string, mix?: readonly Part[] | null): string {
+/** What grows there, in words: "tall fescue", "garden bed", or "60 % fine fescue, 40 % perennial ryegrass". */
+export function grassWords(grass: string | null | undefined, mix?: readonly Part[] | null): string {
+  if (!grass) return 'garden bed';
   return mix && mix.length > 0
     ? mix.map((part) => `${part.share} % ${findGrass(part.grass).label}`).join(', ')
     : findGrass(grass).label;
@@ -41,9 +45,10 @@ const tenth = (value: number): number => Math.round(value * 10) / 10;
  * @param organicMatter % of the soil, where it is known.
  */
 export function swardOf(
-  { grass, mix }: { readonly grass: string; readonly mix?: readonly Part[] | undefined },
+  { grass, mix }: { readonly grass?: string | null | undefined; readonly mix?: readonly Part[] | undefined },
   organicMatter?: number,
 ): Sward {
+  if (!grass) return onOrganicSoil(gardenBed, organicMatter);
   const parts = (mix && mix.length > 0 ? mix : [{ grass, share: 100 }]).map((part) => ({
     ...part,
     grass: findGrass(part.grass),
@@ -59,7 +64,7 @@ export function swardOf(
   let high = Math.min(...voices.map((part) => part.grass.ph[1]));
   const shared = voices.length > 0 && low < high;
   if (!shared) [low, high] = main.ph;
-  let aim = Math.min(high, Math.max(low, tenth(weighted((own) => own.aim))));
+  const aim = Math.min(high, Math.max(low, tenth(weighted((own) => own.aim))));
   if (parts.length > 1)
     notes.push(
       shared
@@ -67,8 +72,47 @@ export function swardOf(
         : `The parts of this mix share no pH: read by the largest, ${main.label}.`,
     );
 
+  const label = parts.length > 1 ? 'this mix' : main.label;
+  const sward = {
+    label,
+    possessive: `${label}’s`,
+    main,
+    parts: parts.map((part) => part.grass),
+    ph: [low, high],
+    aim,
+    nitrogen: [weighted((own) => own.nitrogen[0]), weighted((own) => own.nitrogen[1])],
+    organicSoil: false,
+    salt: saltLimits(main),
+    notes,
+  } as const;
+  return onOrganicSoil(sward, organicMatter);
+}
+
+const gardenBed: Sward = {
+  label: garden.label,
+  possessive: `${garden.label}’s`,
+  main: undefined,
+  parts: [],
+  ph: garden.ph,
+  aim: garden.aim,
+  nitrogen: [0, 0],
+  organicSoil: false,
+  salt: garden.salt,
+  notes: [
+    `Read by a general garden band, pH ${told(garden.ph)}: the crop may want another soil. The laboratory’s own advice for it stands beside, and no lawn feed is given.`,
+  ],
+};
+
+/** The same on rich and on organic soil, where band and aim lie lower. */
+function onOrganicSoil(sward: Sward, organicMatter: number | undefined): Sward {
+  const {
+    ph: [foot, high],
+  } = sward;
+  let low = foot;
+  let { aim } = sward;
   const { from, lower, leastFoot, soilFrom, highestAim } = correction.organicSoil;
   const organicSoil = organicMatter !== undefined && organicMatter >= soilFrom;
+  const notes = [...sward.notes];
   if (organicMatter !== undefined && organicMatter >= from) {
     low = organicSoil ? leastFoot : Math.max(Math.min(low, leastFoot), low - lower);
     aim = Math.max(low, organicSoil ? Math.min(aim - lower, highestAim) : aim - lower);
@@ -76,16 +120,5 @@ export function swardOf(
       `With ${organicMatter.toFixed(0)} % organic matter ${organicSoil ? 'this is an organic soil' : 'the soil is rich'}: its acidity is mostly harmless hydrogen, so band and aim lie lower, ${told([low, high])} and ${aim.toFixed(1)}.`,
     );
   }
-  const label = parts.length > 1 ? 'this mix' : main.label;
-  return {
-    label,
-    possessive: `${label}’s`,
-    main,
-    parts: parts.map((part) => part.grass),
-    ph: [tenth(low), tenth(high)],
-    aim: tenth(aim),
-    nitrogen: [weighted((own) => own.nitrogen[0]), weighted((own) => own.nitrogen[1])],
-    organicSoil,
-    notes,
-  };
+  return { ...sward, ph: [tenth(low), tenth(high)], aim: tenth(aim), organicSoil, notes };
 }

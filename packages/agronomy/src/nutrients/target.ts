@@ -43,16 +43,29 @@ export function aimOf(
   };
 }
 
+/** Between which pH the rule "leave alone" does nothing, and below which "toward neutral" limes. */
+export interface CorrectionLimits {
+  readonly leaveAlone: readonly [low: number, high: number];
+  readonly neutralBelow: number;
+}
+
+const generalLimits: CorrectionLimits = {
+  leaveAlone: correction.leaveAlone.between,
+  neutralBelow: correction.towardNeutral.below,
+};
+
 /**
  * Whether a pH is corrected, and where to. The rule says whether; the aim only where to.
  *
- * @param own the advisor's own aim, and the reason that one outside the band wants.
+ * @param own the advisor's own aim, and the reason that one outside the band wants; `limits` of the rules, the general
+ *   ones unless the practice has its own.
  */
 export function targetOf(
   sward: Sward,
   ph: number,
   rule: CorrectionRule,
   own?: { readonly aim?: number | undefined; readonly reason?: string | undefined },
+  { leaveAlone, neutralBelow: neutral } = generalLimits,
 ): Target {
   const [low, high] = sward.ph;
   const { aim: wanted, words: aimWords } = aimOf(sward, own?.aim, own?.reason);
@@ -77,7 +90,7 @@ export function targetOf(
   const outside = below ? 'raise' : above ? 'lower' : 'none';
   switch (rule) {
     case 'outside the band':
-      return answer(outside, 'Rule: correct only outside the grass’s band.');
+      return answer(outside, `Rule: correct only outside the ${sward.main ? 'grass’s ' : ''}band.`);
     case 'to the aim': {
       const far = Math.abs(ph - wanted) >= correction.toTheAim.least - EPS;
       return answer(
@@ -86,12 +99,12 @@ export function targetOf(
       );
     }
     case 'leave alone': {
-      const [from, to] = correction.leaveAlone.between;
+      const [from, to] = leaveAlone;
       const left = ph >= from - EPS && ph <= to + EPS;
       return answer(left ? 'none' : outside, `Rule: leave alone what lies between ${from} and ${to} or in the band.`);
     }
     case 'toward neutral': {
-      const { below: neutral, onlyBelowBand } = correction.towardNeutral;
+      const { onlyBelowBand } = correction.towardNeutral;
       const words = `Rule: toward neutral, lime whatever lies below ${neutral}.`;
       if (sward.organicSoil || sward.parts.some(({ name }) => onlyBelowBand.includes(name)))
         return answer(

@@ -1,7 +1,7 @@
-import { present, unitFor, type UnitSystem } from '../units/present.ts';
+import { money, present, unitFor, type UnitSystem } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, type WorkingBook, figure } from '../working/working.ts';
-import type { Product } from './product.ts';
+import type { Product } from '../materials/product.ts';
 
 /** Product for one zone: what to spread, weigh out, buy and pay. */
 export interface ProductAmount {
@@ -36,6 +36,7 @@ export function amountFor(
   applications: ReadonlyArray<{ readonly rate: number; readonly monthsFromStart: number | null }>,
   book: WorkingBook,
   system: UnitSystem,
+  currency: string,
 ): ProductAmount {
   const total = applications.reduce((sum, application) => sum + application.rate, 0);
   const snapshot = (value: number): Figure => ({ value, working: book.entries });
@@ -69,7 +70,7 @@ export function amountFor(
     book.step({
       label: 'Cost',
       formula: 'bags × price of a bag',
-      numbers: `${count} × $${product.bagPrice.toFixed(2)}`,
+      numbers: `${count} × ${money(product.bagPrice, currency)}`,
       result: price,
       unit: '$',
       source: 'The practice’s own price list',

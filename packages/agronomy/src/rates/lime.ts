@@ -13,10 +13,12 @@ import { bandWords } from '../reading/bars.ts';
 import { phDegree } from '../reading/degrees.ts';
 import type { Ground } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
+import { type AdviceSettings, LIME_TOP } from '../settings/settings.ts';
+import { convert } from '../units/unit.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { type Figure, type Working, WorkingBook } from '../working/working.ts';
 import { type ProductAmount, amountFor, spreaderStep } from './amount.ts';
-import { type Product, ownLimeCap, productEffectiveness } from './product.ts';
+import { type Product, ownLimeCap, productEffectiveness } from '../materials/product.ts';
 
 export interface LimeAdvice {
   /** `estimate`: due, by texture and organic matter instead of a buffer. */
@@ -62,8 +64,14 @@ interface Need {
   readonly estimate?: { readonly low: number; readonly middle: number; readonly high: number; readonly why: string };
 }
 
+/** How deep the lime is reckoned for, cm: the slice that was sampled, or on turf the top where surface lime acts first. */
+export function limeDepthOf({ surface }: ZoneFacts, { depth }: SoilTest, { limeDepth }: AdviceSettings): number {
+  return limeDepth === 'top 4 in' && surface !== 'seedbed' ? Math.min(depth, LIME_TOP) : depth;
+}
+
 /** By the buffer where it can tell; else, named, by texture and organic matter. */
-function needOf(zone: ZoneFacts, test: SoilTest, aim: number, { sward }: Ground): Need | InputError {
+function needOf(zone: ZoneFacts, given: SoilTest, aim: number, { sward, settings }: Ground): Need | InputError {
+  const test = { ...given, depth: limeDepthOf(zone, given, settings) };
   let why: string;
   try {
     const { result, working } = limeRequirement(test, aim);
@@ -110,6 +118,10 @@ const ON_TURF: readonly string[] = [
   'Keep lime and ammonium fertilizer or urea weeks apart: together they lose nitrogen as gas.',
   'Not on frozen or saturated ground. Sweep it off paving; water it in; children and pets stay off until then.',
 ];
+const IN_A_BED: readonly string[] = [
+  'Wear a dust mask and eye protection; spread pelletised lime where dust would drift.',
+  'Dig it in evenly to the sampled depth before planting; not on frozen or saturated ground.',
+];
 const TILLED: readonly string[] = [
   'Wear a dust mask and eye protection; spread pelletised lime where dust would drift.',
   'Till it in evenly to the sampled depth before seeding; not on frozen or saturated ground.',
@@ -133,12 +145,12 @@ export function adviseLime(
   product: Product | undefined,
   system: UnitSystem,
 ): LimeAdvice {
-  const { sward, target } = ground;
+  const { sward, target, settings } = ground;
   const { aim } = target;
   const place = placeWords(test, ground);
   const nothing = {
     aim,
-    rule: [target.ruleWords, target.aimWords].filter(Boolean).join(' '),
+    rule: [target.ruleWords, settings.correctBy, target.aimWords, ground.targetWords].filter(Boolean).join(' '),
     requirement: null,
     assumedEffectiveness: null,
     amount: null,
@@ -191,7 +203,12 @@ export function adviseLime(
         : `${place} But the buffer shows almost no reserve acidity, so no lime now: retest next year.${counted}`,
     };
   }
-  const words = `${place}${phDegree(test.soilPh, sward.ph) === 'small' ? ' Under this rule lime is still due.' : ''} Lime to ${aim.toFixed(1)}.${estimate ? ` ${estimate}` : ''}${counted}`;
+  const depth = limeDepthOf(zone, test, settings);
+  const top =
+    depth < test.depth - 1e-9
+      ? `, reckoned for the top ${present('depth', depth, system).text} of the ${present('depth', test.depth, system).text} sampled`
+      : '';
+  const words = `${place}${phDegree(test.soilPh, sward.ph) === 'small' ? ' Under this rule lime is still due.' : ''} Lime to ${aim.toFixed(1)}${top}.${estimate ? ` ${estimate}` : ''}${counted}`;
   const found = {
     ...nothing,
     status: estimate ? 'estimate' : 'due',
@@ -209,27 +226,42 @@ export function adviseLime(
     };
   }
   book.include(strength.working);
-  const cap = ownLimeCap(product);
-  const limits = cap
-    ? {
-        ...limeLimits,
-        capPerThousand: {
-          turf: Math.min(limeLimits.capPerThousand.turf, cap.once),
-          'fine turf': Math.min(limeLimits.capPerThousand['fine turf'], cap.once),
-          seedbed: Math.min(limeLimits.capPerThousand.seedbed, cap.once),
-        },
-      }
-    : limeLimits;
+  const ownCap = ownLimeCap(product);
+  const perThousand = (cap: { readonly most: number } | undefined): number =>
+    cap ? convert(cap.most, 'g/m2', 'lb/1000ft2') : Infinity;
+  const once = Math.min(
+    limeLimits.capPerThousand[zone.surface],
+    ownCap?.once ?? Infinity,
+    perThousand(settings.caps.limeOnce),
+    perThousand(settings.caps.limeYear),
+  );
+  const step = spreaderStep('limeRate', system);
+  if (convert(once, 'lb/1000ft2', 'g/m2') < step - 1e-9)
+    return {
+      ...found,
+      cautions: [
+        `Held at ${present('limeRate', convert(once, 'lb/1000ft2', 'g/m2'), system).text} at a time, less than a spreader can be set to: no rate is given.`,
+      ],
+    };
+  const held = once < limeLimits.capPerThousand[zone.surface];
+  const limits = { ...limeLimits, capPerThousand: { ...limeLimits.capPerThousand, [zone.surface]: once } };
   const { result: program, working } = limeProgram({
     requirement,
     assumedEffectiveness,
     effectiveness: strength.value,
     surface: zone.surface,
-    increment: spreaderStep('limeRate', system),
-    ...(cap ? { table: limits } : {}),
+    increment: step,
+    ...(held ? { table: limits } : {}),
   });
   book.include(working);
-  const times = cap ? Math.floor(cap.year / cap.once + 1e-9) : (limeLimits.timesPerYear?.[zone.surface] ?? Infinity);
+  if (held && !ownCap)
+    book.cap(
+      `Held at ${present('limeRate', convert(once, 'lb/1000ft2', 'g/m2'), system).text} at a time by ${(settings.caps.limeOnce ?? settings.caps.limeYear)!.by}.`,
+    );
+  const times = Math.min(
+    ownCap ? Math.floor(ownCap.year / once + 1e-9) : (limeLimits.timesPerYear?.[zone.surface] ?? Infinity),
+    Math.floor(perThousand(settings.caps.limeYear) / once + 1e-9),
+  );
   const inYear = program.applications.slice(0, times);
   // Nobody walks a lawn again for the last pound: a small remainder waits for the retest.
   const remnant = inYear.length > 1 && inYear.at(-1)!.rate < REMNANT * inYear[0]!.rate;
@@ -240,8 +272,8 @@ export function adviseLime(
       `${thisYear.length === 1 ? 'One application' : `${thisYear.length} applications`} before the retest; the rest, ${present('limeRate', afterRetest, system).text}, only after it.`,
       limeLimits.source,
     );
-  const amount = amountFor(product, zone.area, thisYear, book, system);
-  const [care = '', ...others] = zone.surface === 'seedbed' ? TILLED : ON_TURF;
+  const amount = amountFor(product, zone.area, thisYear, book, system, settings.currency);
+  const [care = '', ...others] = zone.garden ? IN_A_BED : zone.surface === 'seedbed' ? TILLED : ON_TURF;
   const cautions = [
     care,
     ...(thisYear.length > 1
@@ -286,101 +318,4 @@ function estimateWords(
         })()
       : '';
   return `${why}: estimated from texture and organic matter, ${range}. The low end is given; ${test.buffer ? 'the retest' : 'a buffer test or the retest'} settles it.${soil}`;
-}
-
-/** One zone's lime, as the comparison needs it. */
-export interface LimeCase {
-  readonly zone: ZoneFacts;
-  readonly test: SoilTest;
-  readonly ground: Ground;
-  readonly advice: LimeAdvice;
-}
-
-export interface LimeComparison {
-  readonly otherZone: string;
-  readonly words: string;
-  readonly reasons: readonly string[];
-}
-
-/**
- * Why two zones of about the same pH get different lime. Where both are due it
- * turns the other zone's test into this one's a step at a time (buffer, aim,
- * depth, pH) and reports what each step moves.
- *
- * @param product this zone's liming product, in whose amounts the difference is told.
- * @returns nothing when the pH differs by more than 0.2, the answer does not, or one of the two is open.
- */
-export function compareLime(
-  here: LimeCase,
-  there: LimeCase,
-  product: Product | undefined,
-  system: UnitSystem,
-): LimeComparison | undefined {
-  const open = [here, there].some(({ advice }) => advice.status === 'cannot say' || advice.status === 'too high');
-  if (open || !product?.lime) return undefined;
-  const effectiveness = productEffectiveness(product.lime).value;
-  if (Math.abs(here.test.soilPh - there.test.soilPh) > 0.2 + 1e-9) return undefined;
-  const ofProduct = (requirement: number, assumed: number): number => (requirement * assumed) / effectiveness;
-  const amountOf = ({ advice }: LimeCase): number =>
-    ofProduct(advice.requirement?.value ?? 0, advice.assumedEffectiveness ?? 0);
-  const difference = amountOf(here) - amountOf(there);
-  const say = (rate: number): string => present('limeRate', Math.abs(rate), system).text;
-  if (present('limeRate', Math.abs(difference), system).value === 0) return undefined;
-
-  const words = `${there.zone.name} has pH ${there.test.soilPh.toFixed(1)} too, and ${amountOf(there) === 0 ? 'gets no lime' : `needs ${say(difference)} ${difference > 0 ? 'less' : 'more'}, reckoned in this zone’s product`}.`;
-  const band = ({ ground }: LimeCase): string => bandWords(ground.sward.ph);
-  const grass = ({ ground }: LimeCase): string => ground.sward.label;
-  const reasons: string[] = [];
-  const explain = (text: string, delta: number): void => {
-    if (present('limeRate', Math.abs(delta), system).value !== 0)
-      reasons.push(`${text}: ${delta > 0 ? '+' : '−'}${say(delta)}.`);
-  };
-  const bothDue = here.advice.status !== 'none' && there.advice.status !== 'none';
-  if (!bothDue) {
-    if (grass(here) !== grass(there))
-      reasons.push(`${grass(here)} here wants ${band(here)}; ${grass(there)} there wants ${band(there)}.`);
-    reasons.push(there.advice.words);
-    return { otherZone: there.zone.name, words, reasons };
-  }
-  const method = ({ advice, test }: LimeCase): string =>
-    advice.status === 'estimate' ? 'estimate' : (test.buffer?.method ?? 'estimate');
-  if (method(here) !== method(there) || method(here) === 'estimate') {
-    reasons.push(
-      method(here) === method(there)
-        ? 'Both are estimates from texture and organic matter, wide ones.'
-        : method(here) === 'estimate' || method(there) === 'estimate'
-          ? 'One of the two is an estimate without a buffer, which does not compare number by number.'
-          : 'The two were read with different buffer methods, which do not compare number by number.',
-    );
-    return { otherZone: there.zone.name, words, reasons };
-  }
-  let test = there.test;
-  let aim = there.advice.aim;
-  let last = amountOf(there);
-  const move = (text: string, change: () => void): void => {
-    change();
-    try {
-      const { requirement, assumedEffectiveness } = limeRequirement(test, aim).result;
-      const next = ofProduct(requirement, assumedEffectiveness);
-      explain(text, next - last);
-      last = next;
-    } catch (error) {
-      if (!(error instanceof InputError)) throw error;
-    }
-  };
-  move(
-    `Buffer pH ${here.test.buffer?.ph.toFixed(1)} here, ${there.test.buffer?.ph.toFixed(1)} there`,
-    () => (test = { ...test, buffer: here.test.buffer }),
-  );
-  move(
-    `Aim ${here.advice.aim.toFixed(1)} for ${grass(here)} here, ${aim.toFixed(1)} for ${grass(there)} there`,
-    () => (aim = here.advice.aim),
-  );
-  move(
-    `Sampled ${present('depth', here.test.depth, system).text} deep here, ${present('depth', test.depth, system).text} there`,
-    () => (test = { ...test, depth: here.test.depth }),
-  );
-  move(`Soil pH ${here.test.soilPh.toFixed(1)} here, ${there.test.soilPh.toFixed(1)} there`, () => (test = here.test));
-  if (reasons.length === 0) reasons.push('What was put down already makes the difference.');
-  return { otherZone: there.zone.name, words, reasons };
 }

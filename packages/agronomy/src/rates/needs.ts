@@ -7,7 +7,8 @@ import { requirementSufficiency } from '../nutrients/sufficiency.ts';
 import { type Rating, extractantNames } from '../nutrients/sufficiencyTables.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import type { Reading } from '../reading/reading.ts';
-import type { AdviceSettings, SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
+import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
+import type { AdviceSettings, PlaceRules } from '../settings/settings.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
@@ -35,8 +36,10 @@ export function nitrogenNeed(
   zone: ZoneFacts,
   sward: Sward,
   organicMatter: number | undefined,
+  settings: AdviceSettings,
   system: UnitSystem,
 ): Need {
+  if (!sward.main) return noLawn('n');
   const [low, high] = sward.nitrogen;
   const { result, working } = nitrogenAnnual({
     grass: sward.main.name,
@@ -50,12 +53,17 @@ export function nitrogenNeed(
   book.include(working);
   const seedbed = zone.surface === 'seedbed';
   const ofSeedbed = grams(nitrogenLimits.total.seedbed * nitrogenLimits.seedbedPasses);
-  const held = seedbed ? Math.min(result.annual, ofSeedbed) : result.annual;
-  if (held < result.annual)
+  const year = settings.caps.nitrogenYear;
+  const ofKind = seedbed ? Math.min(result.annual, ofSeedbed) : result.annual;
+  const held = Math.min(ofKind, year?.most ?? Infinity);
+  if (ofKind < result.annual)
     book.cap(
-      `A seedbed takes the starter and one more 4 to 6 weeks after it is up: ${present('nutrientRate', held, system).text}. The rest belongs to next year’s program.`,
+      `A seedbed takes the starter and one more 4 to 6 weeks after it is up: ${present('nutrientRate', ofKind, system).text}. The rest belongs to next year’s program.`,
       nitrogenLimits.source,
     );
+  const cut =
+    year && held < ofKind ? ` Held at ${present('nutrientRate', held, system).text} a year by ${year.by}.` : '';
+  if (year && cut !== '') book.cap(`At most ${present('nutrientRate', held, system).text} a year: ${year.by}.`);
   const saved = Object.entries({ shade: 'shade', clippings: 'clippings left', organicMatter: 'organic matter' })
     .filter(([key]) => result.credits[key as 'shade'] > 0)
     .map(([, words]) => words);
@@ -63,7 +71,7 @@ export function nitrogenNeed(
     result.credits.total > 0
       ? ` ${present('nutrientRate', result.credits.total, system).text} saved by ${saved.join(', ')}.`
       : '';
-  const year = seedbed
+  const planned = seedbed
     ? 'For the seedbed: a starter at seeding and, where more is due, one feed 4 to 6 weeks after it is up.'
     : `Planned from the grass’s year, ${zone.intensity} intensity, not from the test.`;
   const cautions = sward.parts.flatMap(({ caution }) => caution ?? []);
@@ -71,21 +79,66 @@ export function nitrogenNeed(
   return {
     nutrient: 'n',
     status: held > 0 ? 'due' : 'none',
-    words: `${year}${credited}`,
+    words: `${planned}${credited}${cut}`,
     need: { value: held, working: book.entries },
-    most: Math.max(held, seedbed ? Math.min(ofSeedbed, grams(high) * shade) : grams(high) * shade),
-    cautions,
+    most: Math.min(
+      year?.most ?? Infinity,
+      Math.max(held, seedbed ? Math.min(ofSeedbed, grams(high) * shade) : grams(high) * shade),
+    ),
+    cautions: [...cautions, ...placeCautions(settings.rules, 'nitrogen', system)],
   };
 }
 
+/** A bed is fed by what grows in it, which nobody has told. */
+function noLawn(nutrient: Macro): Need {
+  return {
+    nutrient,
+    status: 'none',
+    words: 'No lawn feed on a garden bed: its crop and the laboratory’s own advice decide.',
+    need: null,
+    most: 0,
+    cautions: [],
+  };
+}
+
+const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June'].concat([
+  ...['July', 'August', 'September', 'October', 'November', 'December'],
+]);
+
+/** "15 November" of `11-15`. */
+export function dayOfYear(monthDay: string): string {
+  const [month = 1, day = 1] = monthDay.split('-').map(Number);
+  return `${day} ${MONTHS[month - 1] ?? ''}`;
+}
+
+/** What the rules of the place ask of whoever spreads it. */
+function placeCautions(rules: PlaceRules | null, nutrient: 'nitrogen' | 'phosphorus', system: UnitSystem): string[] {
+  if (!rules) return [];
+  const out = rules.blackouts.filter(({ what }) => what === nutrient || what === 'all fertilizer');
+  return [
+    ...(out.length > 0
+      ? [
+          `None from ${out.map(({ from, to }) => `${dayOfYear(from)} to ${dayOfYear(to)}`).join(', nor from ')}: ${rules.name}.`,
+        ]
+      : []),
+    ...(rules.waterStrip
+      ? [`Stay ${present('length', rules.waterStrip, system).text} back from water and drains: ${rules.name}.`]
+      : []),
+  ];
+}
+
 /** Phosphorus is gated by law in many places; what the test says decides which way. */
-function phosphorusCaution(rating: Rating, { phosphorusRule }: AdviceSettings): string {
+function phosphorusCaution(rating: Rating, { phosphorusRule, rules }: AdviceSettings): string {
   const gate =
     phosphorusRule === 'none'
-      ? 'No local phosphorus rule is set: make sure that there is none.'
+      ? rules
+        ? `${rules.name} sets no rule for phosphorus; the label still does.`
+        : 'No local phosphorus rule is set: make sure that there is none.'
       : rating === 'medium'
         ? 'A medium test is a shortage only for a lawn being established, under most local phosphorus rules: check the rule before spreading any.'
-        : 'The test shows the shortage that most phosphorus rules ask for; the local rule still decides.';
+        : rules
+          ? `The test shows the shortage that ${rules.name} asks for.`
+          : 'The test shows the shortage that most phosphorus rules ask for; the local rule still decides.';
   return `${gate} Keep it off paving and back from water and drains.`;
 }
 
@@ -100,6 +153,7 @@ export function testedNeed(
   settings: AdviceSettings,
   system: UnitSystem,
 ): Need {
+  if (!sward.main) return noLawn(nutrient);
   const element = nutrient === 'p2o5' ? 'p' : 'k';
   const symbol = element.toUpperCase();
   const name = macroNames[nutrient];
@@ -127,18 +181,22 @@ export function testedNeed(
     established: zone.surface !== 'seedbed',
     middleNitrogen: (sward.nitrogen[0] + sward.nitrogen[1]) / 2,
     ...(sward.parts.length === 1 ? { grass: sward.main.name } : {}),
+    ...(settings.yearlyRates ? { table: settings.yearlyRates } : {}),
   });
   const figure: Figure = need ?? { value: result.requirement, working: [...bar.figure.working, ...working] };
   // A rule that asks for a shortage is not satisfied by a school that sees none.
   const ruled =
     element === 'p' &&
-    settings.phosphorusRule === 'shortage' &&
-    zone.surface !== 'seedbed' &&
-    bar.rating !== 'low' &&
-    bar.rating !== 'very low';
+    (settings.phosphorusRule === 'never' ||
+      (settings.phosphorusRule === 'shortage' &&
+        zone.surface !== 'seedbed' &&
+        bar.rating !== 'low' &&
+        bar.rating !== 'very low'));
   if (figure.value === 0 || ruled) {
-    const why =
-      bar.rating === 'medium' && element === 'p'
+    const forbidden = ruled && settings.phosphorusRule === 'never' && (need?.value ?? result.requirement) > 0;
+    const why = forbidden
+      ? `, but ${settings.rules?.name ?? 'the rule of the place'} forbids phosphorus whatever the test says`
+      : bar.rating === 'medium' && element === 'p'
         ? ', which feeds grown turf, and which most phosphorus rules call no shortage'
         : '';
     const kept: Figure = ruled && figure.value > 0 ? { ...figure, value: 0 } : figure;
@@ -155,14 +213,21 @@ export function testedNeed(
     settings.school === 'cation balance'
       ? ' Shares of the exchange capacity are not turned into rates here: sufficiency is used.'
       : '';
+  const table =
+    settings.yearlyRates && settings.school !== 'minimum level'
+      ? ` By the rates of ${settings.yearlyRates.region}.`
+      : '';
   const tilled = zone.surface === 'seedbed' ? ' Tilled in at once, before seeding.' : '';
   return {
     nutrient,
     status: 'due',
-    words: `${told}.${tilled}${sand}${school}`,
+    words: `${told}.${table}${tilled}${sand}${school}`,
     need: figure,
     most: element === 'p' ? figure.value : undefined,
-    cautions: element === 'p' ? [phosphorusCaution(bar.rating, settings)] : [],
+    cautions:
+      element === 'p'
+        ? [phosphorusCaution(bar.rating, settings), ...placeCautions(settings.rules, 'phosphorus', system)]
+        : [],
   };
 }
 

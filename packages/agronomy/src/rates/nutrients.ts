@@ -4,12 +4,16 @@ import { nitrogenCaps, nitrogenPass } from '../nutrients/nitrogenPass.ts';
 import { type Balanced, balanceSymbol, productBalance } from '../nutrients/productBalance.ts';
 import type { Limitation } from '../reading/limits.ts';
 import type { ZoneFacts } from '../reading/zoneFacts.ts';
+import type { AdviceSettings } from '../settings/settings.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { type ProductAmount, amountFor, spreaderStep } from './amount.ts';
 import { type Macro, type Need, macroNames } from './needs.ts';
-import { type Product, contentOf, isChloride, nitrogenSourceOf, saltIndexOf } from './product.ts';
+import { type Product, contentOf, isChloride, nitrogenSourceOf, saltIndexOf } from '../materials/product.ts';
+
+/** What of the settings bears on products. */
+type OwnLimits = Pick<AdviceSettings, 'caps' | 'currency'>;
 
 export interface NutrientAdvice {
   readonly nutrient: Macro;
@@ -25,7 +29,7 @@ export interface NutrientAdvice {
 
 const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
 const macros = ['n', 'p2o5', 'k2o'] as const;
-const purposeOf = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as const;
+const purposes = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as const;
 
 /** A product for the nutrient it is chosen for. */
 interface Carrier {
@@ -41,8 +45,15 @@ interface PassCap {
   readonly words: string;
 }
 
-function capsOf({ product, content }: Carrier, { surface }: ZoneFacts, system: UnitSystem): PassCap[] {
-  const { total, soluble } = nitrogenCaps(surface, product.slowRelease);
+function capsOf(
+  { product, content }: Carrier,
+  { surface }: ZoneFacts,
+  own: AdviceSettings['caps'],
+  system: UnitSystem,
+): PassCap[] {
+  const general = nitrogenCaps(surface, product.slowRelease);
+  const total = Math.min(general.total, own.nitrogenPass?.most ?? Infinity);
+  const soluble = Math.min(general.soluble, own.solubleNitrogenPass?.most ?? Infinity, total);
   const say = (cap: number): string => present('nutrientRate', cap, system).text;
   const caps: PassCap[] = [
     { share: content.n / 100, cap: total, words: `${say(total)} of N` },
@@ -50,7 +61,7 @@ function capsOf({ product, content }: Carrier, { surface }: ZoneFacts, system: U
   ];
   // What is tilled into a seedbed goes in at once; only its nitrogen is held.
   if (surface !== 'seedbed') {
-    const potash = grams(nitrogenLimits.potash[surface]);
+    const potash = Math.min(grams(nitrogenLimits.potash[surface]), own.potashPass?.most ?? Infinity);
     const phosphate = grams(nitrogenLimits.phosphate);
     const magnesium = grams(nitrogenLimits.magnesium);
     caps.push(
@@ -87,11 +98,12 @@ function passesOf(
   year: number,
   room: number,
   zone: ZoneFacts,
+  own: AdviceSettings['caps'],
   system: UnitSystem,
   book: WorkingBook,
 ): Passes {
   const { product, content } = carrier;
-  const caps = capsOf(carrier, zone, system);
+  const caps = capsOf(carrier, zone, own, system);
   let count = Math.max(1, ...caps.map(({ share, cap }) => passesWithin(year * share, cap)));
   const nitrogen = (year * content.n) / 100;
   if (nitrogen > 0) {
@@ -101,6 +113,8 @@ function passesOf(
       annual: nitrogen,
     });
     if (carrier.nutrient === 'n') book.include(working);
+    if (carrier.nutrient === 'n' && count > result.passes)
+      book.cap(`${count} passes: ${(own.solubleNitrogenPass ?? own.nitrogenPass)?.by ?? 'what else it carries'}.`);
     count = Math.max(count, result.passes);
   }
   const bound = caps.filter(({ share, cap }) => passesWithin(year * share, cap) === count && count > 1);
@@ -130,6 +144,8 @@ function refusalOf(
   if (content[nutrient] <= 0) return `${product.name} holds no ${macroNames[nutrient]}: choose another product.`;
   if (nutrient !== 'p2o5' && content.p2o5 > 0 && needs.p2o5.status !== 'due')
     return `${product.name} brings phosphorus, which is ${needs.p2o5.status === 'none' ? 'not wanted here' : 'not shown to be wanted'}: choose a product without it (its middle number 0).`;
+  if (product.noSeedingWeeks && zone.surface === 'seedbed')
+    return `${product.name} keeps seed from rooting for ${product.noSeedingWeeks} weeks: nothing of it near a seeding. Choose another product.`;
   if (isChloride(product) && zone.surface === 'fine turf')
     return `${product.name} is a chloride, too salty for fine turf: choose potassium sulfate.`;
   if (isChloride(product) && salted)
@@ -142,11 +158,15 @@ interface Laid {
   readonly amount: ProductAmount | null;
 }
 
+const breadth = ({ content }: Carrier): number => macros.filter((macro) => content[macro] > 0).length;
+const lastIsNitrogen = ({ nutrient }: Carrier): number => Number(nutrient === 'n');
+
 /** Amounts of the carriers, and which nutrients they bring too much of. */
 function layOut(
   carriers: readonly Carrier[],
   needs: Readonly<Record<Macro, Need>>,
   zone: ZoneFacts,
+  settings: OwnLimits,
   system: UnitSystem,
 ) {
   const rates = yearRates(carriers, needs);
@@ -158,7 +178,7 @@ function layOut(
   // Those that serve one nutrient only are set last, and take the room that the others leave.
   const order = carriers
     .map((carrier, index) => ({ carrier, index }))
-    .sort((a, b) => Number(a.carrier.nutrient === 'n') - Number(b.carrier.nutrient === 'n'));
+    .sort((a, b) => breadth(b.carrier) - breadth(a.carrier) || lastIsNitrogen(a.carrier) - lastIsNitrogen(b.carrier));
   const laid: Laid[] = [];
   const crowded: Laid[] = [];
   for (const { carrier, index } of order) {
@@ -190,7 +210,7 @@ function layOut(
     }
     // Its own nutrient decides how much room there is; what else it brings is judged by the balance.
     const room = (left[nutrient] / content[nutrient]) * 100;
-    const { rate, count } = passesOf(carrier, year, room, zone, system, book);
+    const { rate, count } = passesOf(carrier, year, room, zone, settings.caps, system, book);
     if (count > nitrogenLimits.mostPasses) {
       crowded.push({ carrier, amount: null });
       continue;
@@ -207,6 +227,7 @@ function layOut(
               Array.from({ length: count }, () => ({ rate, monthsFromStart: null })),
               book,
               system,
+              settings.currency,
             ),
     });
   }
@@ -240,20 +261,25 @@ export function adviseNutrients(
   zone: ZoneFacts,
   needs: Readonly<Record<Macro, Need>>,
   products: Readonly<Partial<Record<'nitrogen' | 'phosphorus' | 'potassium', Product | undefined>>>,
-  conditions: { readonly salted: boolean; readonly carbonate: boolean; readonly first: Limitation | undefined },
+  conditions: {
+    readonly salted: boolean;
+    readonly carbonate: boolean;
+    readonly first: Limitation | undefined;
+    readonly settings: OwnLimits;
+  },
   system: UnitSystem,
 ): readonly NutrientAdvice[] {
   const refused = new Map<Macro, string>();
   let carriers: Carrier[] = [];
   for (const nutrient of macros) {
-    const product = products[purposeOf[nutrient]];
+    const product = products[purposes[nutrient]];
     if (needs[nutrient].status !== 'due' || !product) continue;
     const carrier = { nutrient, product, content: contentOf(product) };
     const reason = refusalOf(carrier, needs, zone, conditions.salted);
     if (reason === undefined) carriers.push(carrier);
     else refused.set(nutrient, reason);
   }
-  let { laid, over, crowded } = layOut(carriers, needs, zone, system);
+  let { laid, over, crowded } = layOut(carriers, needs, zone, conditions.settings, system);
   while (over.length > 0 || crowded.length > 0) {
     if (crowded[0]) {
       const { carrier } = crowded[0];
@@ -262,7 +288,7 @@ export function adviseNutrients(
         `${carrier.product.name} would take more than ${nitrogenLimits.mostPasses} passes a year: choose a product with more ${macroNames[carrier.nutrient]} in it.`,
       );
       carriers = carriers.filter((other) => other !== carrier);
-      ({ laid, over, crowded } = layOut(carriers, needs, zone, system));
+      ({ laid, over, crowded } = layOut(carriers, needs, zone, conditions.settings, system));
       continue;
     }
     const nutrient = over[0]!;
@@ -282,7 +308,7 @@ export function adviseNutrients(
       `${product.name} would bring ${present('nutrientRate', (guilty.amount!.rate.value * guilty.carrier.content[nutrient]) / 100, system).text} of ${balanceSymbol(nutrient)} with it, more than the year may take: choose a product without ${balanceSymbol(nutrient)}.`,
     );
     carriers = carriers.filter((carrier) => carrier !== guilty.carrier);
-    ({ laid, over, crowded } = layOut(carriers, needs, zone, system));
+    ({ laid, over, crowded } = layOut(carriers, needs, zone, conditions.settings, system));
   }
 
   return macros.map((nutrient): NutrientAdvice => {
@@ -316,14 +342,17 @@ export function adviseNutrients(
       status,
       words: `${words}${besides.join('')}`,
       amount,
-      cautions: [...cautions, ...(nutrient === 'n' ? nitrogenCautions(carrier.product, amount, conditions) : [])],
+      cautions:
+        nutrient === 'n'
+          ? [...urgentCautions(carrier.product, conditions), ...cautions, ...nitrogenCautions(amount)]
+          : cautions,
     };
   });
 }
 
-function nitrogenCautions(
+/** What comes before any rule and any season. */
+function urgentCautions(
   product: Product,
-  { applications }: ProductAmount,
   { carbonate, first }: { readonly carbonate: boolean; readonly first: Limitation | undefined },
 ): string[] {
   return [
@@ -331,6 +360,11 @@ function nitrogenCautions(
     ...(carbonate && nitrogenSourceOf(product) === 'ammonium sulfate'
       ? ['Water it in at once: on free carbonate ammonium gases off.']
       : []),
+  ];
+}
+
+function nitrogenCautions({ applications }: ProductAmount): string[] {
+  return [
     'Dry leaves, no heavy rain ahead, sweep granules off paving; the label and local nutrient rules come first.',
     ...(applications.length > 1
       ? ['Four weeks or more between passes that carry nitrogen, and only while the grass grows.']

@@ -2,14 +2,23 @@ import { productBalance, type Supplied } from '../nutrients/productBalance.ts';
 import { swardOf } from '../nutrients/sward.ts';
 import { groundFirst } from '../reading/limits.ts';
 import { type Reading, groundOf, inWater, readTested, readUntested } from '../reading/reading.ts';
-import { type AdviceSettings, type SoilTest, type ZoneFacts, defaultSettings } from '../reading/zoneFacts.ts';
-import type { UnitSystem } from '../units/present.ts';
+import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
+import { type AdviceSettings, defaultSettings } from '../settings/settings.ts';
+import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
-import { type LimeAdvice, type LimeComparison, adviseLime, compareLime } from './lime.ts';
+import { ALIKE_PH, type LimeComparison, compareLime } from './compareLime.ts';
+import { type LimeAdvice, adviseLime } from './lime.ts';
 import { nitrogenNeed, testedNeed } from './needs.ts';
 import { type NutrientAdvice, adviseNutrients, balanceLine } from './nutrients.ts';
-import { type Product, type Purpose, purposes, suggestProduct } from './product.ts';
-import { type Verdict, compostVerdict, gypsumVerdict, magnesiumVerdict, sulfurVerdict } from './verdicts.ts';
+import { type Product, type Purpose, purposes, serves, suggestProduct } from '../materials/product.ts';
+import {
+  type Verdict,
+  compostVerdict,
+  gypsumVerdict,
+  magnesiumVerdict,
+  magnesiumWanted,
+  sulfurVerdict,
+} from './verdicts.ts';
 
 /** A product chosen by the advisor for a purpose, by id; nothing means the suggestion. */
 export type ProductChoices = Readonly<Partial<Record<Purpose, string>>>;
@@ -51,13 +60,17 @@ export interface PlanInput {
   readonly settings?: AdviceSettings;
 }
 
-function totalCost(lime: LimeAdvice, nutrients: readonly NutrientAdvice[]): Pick<ZonePlan, 'cost' | 'unpriced'> {
+function totalCost(
+  lime: LimeAdvice,
+  nutrients: readonly NutrientAdvice[],
+  currency: string,
+): Pick<ZonePlan, 'cost' | 'unpriced'> {
   const amounts = [lime.amount, ...nutrients.map(({ amount }) => amount)].filter((amount) => amount !== null);
   const unpriced = amounts.filter(({ cost }) => cost === null).map(({ productName }) => productName);
   if (unpriced.length > 0) return { cost: null, unpriced };
   const book = new WorkingBook();
   const value = amounts.reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0);
-  const lines = amounts.map(({ productName, cost }) => `${productName} $${(cost?.value ?? 0).toFixed(2)}`);
+  const lines = amounts.map(({ productName, cost }) => `${productName} ${money(cost?.value ?? 0, currency)}`);
   book.step({
     label: 'Products for the zone',
     formula: 'sum of whole bags at their price',
@@ -81,6 +94,23 @@ const UNTESTED: LimeAdvice = {
   cautions: [],
 };
 
+/** Nobody reads more comparisons than these, and a zone of three hundred costs what one of ten does. */
+const MOST_COMPARED = 12;
+
+/** Zones of about the same pH, in their order; the nearest where there are very many. */
+function comparable(others: readonly TestedZone[], soilPh: number) {
+  const near = others.flatMap((other, order) => {
+    const { test } = inWater(other.test);
+    const apart = Math.abs(test.soilPh - soilPh);
+    return apart > ALIKE_PH ? [] : [{ other, test, apart, order }];
+  });
+  if (near.length <= MOST_COMPARED) return near;
+  return near
+    .sort((one, two) => one.apart - two.apart || one.order - two.order)
+    .slice(0, MOST_COMPARED)
+    .sort((one, two) => one.order - two.order);
+}
+
 /** The reading and the plan of one zone from its newest test. */
 export function planZone({
   zone,
@@ -99,40 +129,53 @@ export function planZone({
   const short = rated('mg') === 'low' || rated('mg') === 'very low';
   const salted = reading.limitations.some(({ key }) => key === 'salt');
   const above = ground !== undefined && test !== undefined && test.soilPh > ground.sward.ph[1] + 0.3 + 1e-9;
-  const wish = { magnesium: short, acidifying: above, lowSalt: salted || zone.surface === 'fine turf' };
+  const n = nitrogenNeed(zone, sward, test?.organicMatter, settings, system);
+  const tested = (nutrient: 'p2o5' | 'k2o') =>
+    testedNeed(nutrient, zone, sward, test, reading, n.need?.value ?? 0, settings, system);
+  const needs = { n, p2o5: tested('p2o5'), k2o: tested('k2o') };
+  const wish = {
+    magnesium: short,
+    potash:
+      short && ground?.target.way !== 'raise'
+        ? { need: needs.k2o.need?.value ?? 0, magnesium: magnesiumWanted(rated('mg')) }
+        : undefined,
+    acidifying: above,
+    lowSalt: salted || zone.surface === 'fine turf',
+  };
   const chosen = Object.fromEntries(
     purposes.map((purpose) => [
       purpose,
-      products.find(({ id, purpose: own }) => own === purpose && id === choices[purpose]) ??
+      products.find((product) => product.id === choices[purpose] && serves(product, purpose)) ??
         suggestProduct(purpose, products, wish),
     ]),
   ) as Record<Purpose, Product | undefined>;
 
   const lime = test && ground ? adviseLime(zone, test, ground, chosen.lime, system) : UNTESTED;
   const limeDue = lime.status === 'due' || lime.status === 'estimate';
-  const n = nitrogenNeed(zone, sward, test?.organicMatter, system);
-  const tested = (nutrient: 'p2o5' | 'k2o') =>
-    testedNeed(nutrient, zone, sward, test, reading, n.need?.value ?? 0, settings, system);
   const nutrients = adviseNutrients(
     zone,
-    { n, p2o5: tested('p2o5'), k2o: tested('k2o') },
+    needs,
     chosen,
-    { salted, carbonate: ground?.carbonate.state === 'present', first: groundFirst(reading.limitations) },
+    {
+      salted,
+      carbonate: ground?.carbonate.state === 'present',
+      first: groundFirst(reading.limitations),
+      settings,
+    },
     system,
   );
   const verdicts =
     test && ground
       ? [
           sulfurVerdict(zone, test, ground, system),
-          compostVerdict(zone, test, reading),
+          compostVerdict(zone, test, reading, settings),
           gypsumVerdict(zone, test, reading),
           magnesiumVerdict(reading, limeDue, system),
         ].flatMap((verdict) => verdict ?? [])
       : [];
   const comparisons =
     test && ground
-      ? others.flatMap((other) => {
-          const there = inWater(other.test).test;
+      ? comparable(others, test.soilPh).flatMap(({ other, test: there }) => {
           const its = groundOf(other.zone, there, settings);
           const advice = adviseLime(other.zone, there, its, undefined, system);
           return (
@@ -147,7 +190,7 @@ export function planZone({
       : [];
   const leftOut = [
     ...(lime.status === 'none' || lime.status === 'too high' ? ['Lime'] : []),
-    ...nutrients.filter(({ status }) => status === 'none').map(({ name }) => name),
+    ...(zone.garden ? [] : nutrients.filter(({ status }) => status === 'none').map(({ name }) => name)),
   ];
   const used = [lime.amount, ...nutrients.map(({ amount }) => amount)].flatMap((amount) => {
     const product = amount && products.find(({ id }) => id === amount.productId);
@@ -164,7 +207,7 @@ export function planZone({
         purposes.flatMap((purpose) => (chosen[purpose] ? [[purpose, chosen[purpose].id]] : [])),
       ),
       supplied: productBalance({ products: used }).result.supplied,
-      ...totalCost(lime, nutrients),
+      ...totalCost(lime, nutrients, settings.currency),
       leftOut,
     },
   };

@@ -3,7 +3,8 @@ import { sulfurLimits } from '../acidify/tables.ts';
 import { InputError } from '../calculators/fields.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
-import { bandWords, groundKind } from '../reading/bars.ts';
+import { bandWords, groundKind, organicTarget } from '../reading/bars.ts';
+import type { AdviceSettings } from '../settings/settings.ts';
 import { limitTable } from '../reading/limitTable.ts';
 import type { Ground, Reading } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
@@ -24,6 +25,7 @@ export interface Verdict {
 }
 
 const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
+const IN_A_BED = 'plants that stand it; iron where leaves yellow; no lime-bearing water or topdressing.';
 const INSTEAD =
   'ammonium sulfate as the nitrogen, watered in at once; iron when it yellows; a tolerant grass at the next seeding; no lime-bearing water or topdressing.';
 
@@ -35,6 +37,7 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
   const told = `pH ${test.soilPh.toFixed(1)}`;
   const band = `${sward.possessive} ${bandWords(sward.ph)}`;
   const base = { remedy: 'sulfur', name: 'Sulfur', need: null, cautions: [] } as const;
+  const instead = zone.garden ? IN_A_BED : INSTEAD;
   if (out <= 1e-9 && target.way !== 'lower') return { ...base, status: 'none', words: '' };
   if (target.way !== 'lower')
     return {
@@ -53,13 +56,13 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
     return {
       ...base,
       status: 'refused',
-      words: `No sulfur: ${carbonate.evidence}, so it would be eaten up before the pH moves. Instead: ${INSTEAD}`,
+      words: `No sulfur: ${carbonate.evidence}, so it would be eaten up before the pH moves. Instead: ${instead}`,
     };
   if (carbonate.state === 'unknown' && test.soilPh >= limitTable.freeCarbonate.phFrom - 1e-9)
     return {
       ...base,
       status: 'cannot say',
-      words: `${told} is above ${band}. Whether sulfur can work hangs on free carbonate: put a drop of vinegar or acid on the soil. If it fizzes, no sulfur but ${INSTEAD}`,
+      words: `${told} is above ${band}. Whether sulfur can work hangs on free carbonate: put a drop of vinegar or acid on the soil. If it fizzes, no sulfur but ${instead}`,
     };
   const surface = zone.surface === 'fine turf' ? 'fine turf' : 'turf';
   let need: Figure;
@@ -80,7 +83,7 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
     return {
       ...base,
       status: 'refused',
-      words: `No sulfur: ${told} is beyond what sulfur answers; free lime or sodium rules. Instead: ${INSTEAD}`,
+      words: `No sulfur: ${told} is beyond what sulfur answers; free lime or sodium rules. Instead: ${instead}`,
     };
   }
   const total = present('limeRate', need.value, system).text;
@@ -89,9 +92,12 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
       ...base,
       status: 'refused',
       need,
-      words: `No sulfur: ${total} would be wanted, more than ten years at the cap. Instead: ${INSTEAD}`,
+      words: `No sulfur: ${total} would be wanted, more than ten years at the cap. Instead: ${instead}`,
     };
-  const once = sulfurLimits.perApplication[surface];
+  const once = Math.min(
+    sulfurLimits.perApplication[surface],
+    convert(ground.settings.caps.sulfurOnce?.most ?? Infinity, 'g/m2', 'lb/1000ft2'),
+  );
   const year = sulfurLimits.perYear[surface] * (slight ? 0.5 : 1);
   const amounts = `at most ${present('nutrientRate', grams(once), system).text} of S at once and ${present('nutrientRate', grams(year), system).text} this year`;
   const fizz = carbonate.state === 'unknown' ? ' See first that the soil does not fizz under vinegar or acid.' : '';
@@ -100,7 +106,7 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
     ...base,
     status: 'due',
     need,
-    words: `${told} is ${out > 1e-9 ? `above ${band}` : `inside ${band} and above the aim`}: sulfur in small steps to ${target.aim.toFixed(1)}, about ${total} of S in all, ${amounts}, 8 weeks apart, then a retest.${fizz}${soil} Ammonium sulfate as the nitrogen helps.`,
+    words: `${told} is ${out > 1e-9 ? `above ${band}` : `inside ${band} and above the aim`}: sulfur in small steps to ${target.aim.toFixed(1)}, about ${total} of S in all, ${amounts}, 8 weeks apart, then a retest.${fizz}${soil}${zone.garden ? '' : ' Ammonium sulfate as the nitrogen helps.'}`,
     cautions: [
       'In warm, moist soil only, watered off the leaves; never in heat or on waterlogged ground. Sulfur dust irritates and can ignite: no sparks, eye protection.',
     ],
@@ -108,13 +114,20 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
 }
 
 /** Whether the ground wants compost. */
-export function compostVerdict(zone: ZoneFacts, test: SoilTest, reading: Reading): Verdict {
+export function compostVerdict(
+  zone: ZoneFacts,
+  test: SoilTest,
+  reading: Reading,
+  { targets }: Pick<AdviceSettings, 'targets'>,
+): Verdict {
   const base = { remedy: 'compost', name: 'Compost', need: null, cautions: [] } as const;
   const bar = reading.bars.find(({ key }) => key === 'organicMatter');
   if (!bar) return { ...base, status: 'cannot say', words: 'Organic matter was not tested.' };
-  if (groundKind(zone) === 'fine turf' || (bar.rating !== 'low' && bar.rating !== 'very low'))
-    return { ...base, status: 'none', words: '' };
-  const told = `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(2))} % is ${bar.rating}`;
+  const target = organicTarget(zone, targets);
+  const wanted = target !== undefined && (test.organicMatter ?? 0) < target.value - 1e-9;
+  const poor = bar.rating === 'low' || bar.rating === 'very low';
+  if (groundKind(zone) === 'fine turf' || !(poor || wanted)) return { ...base, status: 'none', words: '' };
+  const told = `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(2))} % is ${poor ? bar.rating : 'in the band'}${wanted ? `, below the ${target.value} % that “${target.name}” wants` : ''}`;
   const phosphorus = reading.bars.find(({ key }) => key === 'p')?.rating;
   if (phosphorus === 'high' || phosphorus === 'very high')
     return {
@@ -122,9 +135,14 @@ export function compostVerdict(zone: ZoneFacts, test: SoilTest, reading: Reading
       status: 'refused',
       words: `${told}, but phosphorus is ${phosphorus}: compost would add more. Take leaf mould or another source poor in phosphorus.`,
     };
-  const how = zone.surface === 'seedbed' ? 'tilled in before seeding' : 'a thin layer after coring, over years';
-  const counts =
-    phosphorus === 'medium'
+  const how = zone.garden
+    ? 'dug in'
+    : zone.surface === 'seedbed'
+      ? 'tilled in before seeding'
+      : 'a thin layer after coring, over years';
+  const counts = zone.garden
+    ? ' What it feeds counts in the laboratory’s own advice.'
+    : phosphorus === 'medium'
       ? ' Phosphorus is medium: what it brings counts.'
       : phosphorus === undefined || phosphorus === null
         ? ' Phosphorus is not known: have it tested before years of it.'
@@ -132,7 +150,7 @@ export function compostVerdict(zone: ZoneFacts, test: SoilTest, reading: Reading
   return {
     ...base,
     status: 'due',
-    words: `${told}: compost, ${how}; mature, weed-free, and what it feeds is taken off.${counts}`,
+    words: `${told}: compost, ${how}; mature, weed-free${zone.garden ? '' : ', and what it feeds is taken off'}.${counts}`,
   };
 }
 
@@ -153,6 +171,11 @@ export function gypsumVerdict(zone: ZoneFacts, test: SoilTest, reading: Reading)
   };
 }
 
+/** g/m² of magnesium for the year where its rating is short; 0 elsewhere. */
+export function magnesiumWanted(rating: string | null | undefined): number {
+  return rating === 'low' || rating === 'very low' ? grams(otherNutrients.magnesium[rating]) : 0;
+}
+
 /** Magnesium: with dolomitic lime where lime is due, of its own at a good pH; nothing where it is not short. */
 export function magnesiumVerdict(reading: Reading, limeDue: boolean, system: UnitSystem): Verdict | undefined {
   const bar = reading.bars.find(({ key }) => key === 'mg');
@@ -167,7 +190,7 @@ export function magnesiumVerdict(reading: Reading, limeDue: boolean, system: Uni
     };
   const { magnesium, source } = otherNutrients;
   const perThousand = magnesium[bar.rating];
-  const value = grams(perThousand);
+  const value = magnesiumWanted(bar.rating);
   const book = new WorkingBook();
   book.include(bar.figure.working);
   book.step({

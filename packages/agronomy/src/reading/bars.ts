@@ -2,12 +2,19 @@ import { InputError } from '../calculators/fields.ts';
 import { type AnalyteSense, type Nutrient, analytes } from '../analytes/analytes.ts';
 import { type ReportedValue, inOwnUnit } from '../analytes/reported.ts';
 import { ratingSufficiency } from '../nutrients/sufficiency.ts';
-import { type Extractant, type Rating, extractantNames, ratings } from '../nutrients/sufficiencyTables.ts';
+import {
+  type Extractant,
+  type Rating,
+  type SufficiencySet,
+  extractantNames,
+  ratings,
+} from '../nutrients/sufficiencyTables.ts';
+import { garden } from '../nutrients/garden.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
+import { type AdviceSettings, type NamedTarget, targetFor } from '../settings/settings.ts';
 import { limitTable } from './limitTable.ts';
 import { phDegree } from './degrees.ts';
-import { saltLimits, saltRating, saltRatings } from './salt.ts';
 import type { SoilTest, ZoneFacts } from './zoneFacts.ts';
 
 /** The five words of a reading; pH and organic matter use them too. */
@@ -103,12 +110,12 @@ export function phBar(sward: Sward, { soilPh, phIn }: SoilTest, working: Figure[
   const book = new WorkingBook();
   book.include(working);
   book.step({
-    label: 'Soil pH against the grass',
+    label: `Soil pH against ${sward.main ? 'the grass' : sward.label}`,
     formula: 'low ≤ pH ≤ high needs no correction',
     numbers: `${bandWords(wanted)}; test ${told}`,
     result: where,
     unit: '',
-    source: 'Grass table: Carrow, Waddington & Rieke (2001) and general extension ranges',
+    source: sward.main ? 'Grass table: Carrow, Waddington & Rieke (2001) and general extension ranges' : garden.source,
   });
   for (const note of sward.notes) book.warn(note);
   return {
@@ -132,7 +139,12 @@ export function groundKind({ surface, soilGroup }: ZoneFacts): 'lawn' | 'sand' |
 
 const kindNames = { lawn: 'a lawn soil', sand: 'sand', 'fine turf': 'fine turf and a sand rootzone' } as const;
 
-export function organicBar(value: number, zone: ZoneFacts, before: Figure['working'] = []): Bar {
+export function organicBar(
+  value: number,
+  zone: ZoneFacts,
+  { targets }: Pick<AdviceSettings, 'targets'>,
+  before: Figure['working'] = [],
+): Bar {
   const kind = groundKind(zone);
   const limits = limitTable.organicMatter[kind];
   const rating = ratings[limits.filter((limit) => value >= limit - 1e-9).length]!;
@@ -166,6 +178,9 @@ export function organicBar(value: number, zone: ZoneFacts, before: Figure['worki
             ? 'An organic soil: it feeds much nitrogen, may lie wet, and its acidity is mostly harmless.'
             : 'Rich: it feeds nitrogen of its own, and no more is wanted.',
         }[rating];
+  const target = organicTarget(zone, targets);
+  const short = target !== undefined && value < target.value - 1e-9;
+  const told = target ? ` ${short ? 'Below' : 'At'} the ${target.value} % that “${target.name}” wants.` : '';
   return {
     key: 'organicMatter',
     name: 'Organic matter',
@@ -174,10 +189,15 @@ export function organicBar(value: number, zone: ZoneFacts, before: Figure['worki
     rating,
     limits,
     wanted,
-    words,
+    words: `${words}${told}`,
     belowDetection: false,
-    acts: isShort(rating),
+    acts: isShort(rating) || short,
   };
+}
+
+/** The organic matter that somebody wants here by name; a sponge is never built on fine turf. */
+export function organicTarget(zone: ZoneFacts, targets: readonly NamedTarget[]): NamedTarget | undefined {
+  return groundKind(zone) === 'fine turf' ? undefined : targetFor(targets, 'organicMatter', zone.grass);
 }
 
 const isShort = (rating: Rating): boolean => rating === 'low' || rating === 'very low';
@@ -187,7 +207,7 @@ export function nutrientBar(
   reported: ReportedValue,
   zone: ZoneFacts,
   test: SoilTest,
-  soil: { readonly acid: boolean; readonly carbonate: boolean },
+  soil: { readonly acid: boolean; readonly carbonate: boolean; readonly bands: readonly SufficiencySet[] },
 ): Bar {
   const element = inOwnUnit(nutrient, reported);
   const extractantUsed = (reported.method as Extractant | undefined) ?? test.extractant;
@@ -198,6 +218,20 @@ export function nutrientBar(
     belowDetection: reported.belowDetection ?? false,
   } as const;
   const { symbol } = analytes[nutrient];
+  const own = soil.bands.find(
+    ({ extractant, rows }) => extractant === extractantUsed && rows.some((row) => row.nutrient === nutrient),
+  );
+  if (zone.garden)
+    return {
+      ...shared,
+      figure: element,
+      rating: null,
+      limits: null,
+      wanted: null,
+      acts: false,
+      unrated: 'no table',
+      words: `Not rated: the bands held here are of turf. What the crop wants of ${symbol} is in the laboratory’s own advice.`,
+    };
   const rate = (soilGroup: ZoneFacts['soilGroup']) =>
     ratingSufficiency({
       nutrient,
@@ -206,6 +240,7 @@ export function nutrientBar(
       soilGroup,
       soilPh: test.soilPh,
       freeCarbonate: soil.carbonate,
+      ...(own ? { table: own } : {}),
     });
   try {
     const { result, working } = rate(zone.soilGroup);
@@ -245,7 +280,7 @@ export function nutrientBar(
       wanted: result.band,
       acts: isShort(result.rating),
       ...(result.uncertain ? { uncertain: true } : {}),
-      words: `${words}${orLower}${doubt}`,
+      words: `${words}${orLower}${doubt}${own ? ` By the table of ${own.region}.` : ''}`,
       ...(doubt === '' ? {} : { onSand: onSand! }),
     };
   } catch (error) {
@@ -264,124 +299,4 @@ export function nutrientBar(
         : `Not rated: no table for ${symbol} by ${extractantNames[extractantUsed]} is held here, and extractants are not converted into one another.`,
     };
   }
-}
-
-/** What every bar has that is told by words of its own instead of the five. */
-const ofOwnWords = (at: number, words: readonly string[], wanted: number) => ({
-  rating: null,
-  wanted: null,
-  belowDetection: false,
-  scale: { words, wanted, at },
-});
-
-/** A bar whose words begin at the limits of a table. */
-function bandedBar(
-  { value, working }: Figure,
-  {
-    limits,
-    names,
-    wanted,
-    says,
-    formula,
-    ...bar
-  }: Pick<Bar, 'key' | 'name' | 'sense'> & {
-    readonly limits: readonly [number, number];
-    readonly names: readonly string[];
-    readonly wanted: number;
-    /** A sentence for each word. */
-    readonly says: readonly string[];
-    readonly formula: string;
-  },
-  unit: string,
-): Omit<Bar, 'acts'> {
-  const at = limits.filter((limit) => value >= limit - 1e-9).length;
-  const book = new WorkingBook();
-  book.include(working);
-  book.step({
-    label: bar.name.split(',')[0]!,
-    formula,
-    numbers: `${figure(value)} ${unit}`,
-    result: names[at]!,
-    unit: '',
-    source: limitTable.source,
-  });
-  return {
-    ...ofOwnWords(at, names, wanted),
-    ...bar,
-    figure: { value, working: book.entries },
-    limits,
-    words: says[at]!,
-  };
-}
-
-/** How much the soil can hold. @param tested cmol(+)/kg */
-export function exchangeBar(tested: Figure): Bar {
-  const limits = limitTable.cec;
-  const bar = bandedBar(
-    tested,
-    {
-      key: 'cec',
-      name: 'Exchange capacity, CEC',
-      sense: 'exchange',
-      limits,
-      names: ['poor', 'fair', 'comfortable'],
-      wanted: 2,
-      says: [
-        'Holds little: feed and lime in small doses, more often.',
-        'Holds some: split the doses.',
-        'Holds nutrients well.',
-      ],
-      formula: `poor below ${limits[0]}, comfortable from ${limits[1]} cmol/kg`,
-    },
-    'cmol/kg',
-  );
-  return { ...bar, acts: false };
-}
-
-/** Salt against the grass, from the saturated paste or roughly from an extract. */
-export function saltBar({ main }: Sward, ec: Figure & { readonly rough: boolean }): Bar {
-  const { result, working } = saltRating({ ec: ec.value, grass: main.name });
-  const at = saltRatings.indexOf(result.rating);
-  const rough = ec.rough ? ' Roughly, from a diluted extract: a saturated paste settles it.' : '';
-  return {
-    ...ofOwnWords(at, saltRatings, 0),
-    key: 'ecPaste',
-    name: 'Salt, EC of the paste',
-    figure: { value: ec.value, working: [...ec.working, ...working] },
-    sense: 'conductivity',
-    limits: saltLimits(main),
-    words: `${
-      [
-        `No harm to ${main.label}.`,
-        `Some harm to ${main.label}: wash it down once water can leave, and take products low in salt.`,
-        `Harmful to ${main.label}: wash it down once water can leave, or grow what stands it.`,
-      ][at]!
-    }${rough}`,
-    acts: at > 0,
-    ...(ec.rough ? { uncertain: true } : {}),
-  };
-}
-
-/** Exchangeable sodium. @param tested % */
-export function sodiumBar(tested: Figure): Bar {
-  const limits = limitTable.esp;
-  const bar = bandedBar(
-    tested,
-    {
-      key: 'esp',
-      name: 'Exchangeable sodium, ESP',
-      sense: 'percent',
-      limits,
-      names: ['fine', 'may shut a clay', 'sodic'],
-      wanted: 0,
-      says: [
-        'Does not harm the structure.',
-        'On sand it does little; on clay water may stop going in. Look how rain stands.',
-        'Sodic: the soil shuts when it is wet. The drain first, then gypsum, then water to wash the sodium out.',
-      ],
-      formula: `sodic from ${limits[1]} %; from ${limits[0]} % a clay may shut`,
-    },
-    '%',
-  );
-  return { ...bar, acts: tested.value >= limits[0] - 1e-9 };
 }

@@ -6,7 +6,6 @@ import { convert } from '../units/unit.ts';
 import type { Bar } from './bars.ts';
 import { type Degree, degrees, grade, phDegree } from './degrees.ts';
 import { limitTable as table } from './limitTable.ts';
-import { saltLimits } from './salt.ts';
 import type { FieldMeasurements, SoilTest, ZoneFacts } from './zoneFacts.ts';
 
 /** What can limit a lawn, in the order in which equals are told: water and air, salt, light, acidity, the rest. */
@@ -49,11 +48,13 @@ function ofPh(sward: Sward, ph: number, evidence: string): Limitation | undefine
         evidence,
       };
     const aluminium =
-      ph < table.ph.aluminiumBelow - EPS && !sward.organicSoil && sward.main.ph[0] >= table.ph.aluminiumBandFrom - EPS;
+      ph < table.ph.aluminiumBelow - EPS &&
+      !sward.organicSoil &&
+      (sward.main?.ph ?? sward.ph)[0] >= table.ph.aluminiumBandFrom - EPS;
     return {
       key,
       degree,
-      what: `${degree === 'severe' ? 'Very acid' : 'Acid'}: phosphorus and calcium are less available, microbes are slower, moss and acid-tolerant weeds gain.${aluminium ? ' Below pH 5.2 aluminium is toxic to the roots of this grass.' : ''}`,
+      what: `${degree === 'severe' ? 'Very acid' : 'Acid'}: phosphorus and calcium are less available, microbes are slower, ${sward.main ? 'moss and ' : ''}acid-tolerant weeds gain.${aluminium ? ' Below pH 5.2 aluminium is toxic to roots.' : ''}`,
       evidence,
     };
   }
@@ -70,7 +71,9 @@ function ofPh(sward: Sward, ph: number, evidence: string): Limitation | undefine
       ? 'Alkaline: at this pH there is usually free carbonate, iron is locked up, and sulfur is mostly wasted.'
       : ph >= table.ph.ironFrom - EPS
         ? 'Alkaline: iron and manganese may show first, as yellow new leaves.'
-        : 'Above what this grass likes: it thins, and iron sprays answer where it yellows.';
+        : sward.main
+          ? 'Above what this grass likes: it thins, and iron sprays answer where it yellows.'
+          : 'Above what most beds want: iron may show first, as yellow new leaves.';
   return { key, degree, what, evidence };
 }
 
@@ -169,13 +172,14 @@ function ofSalt(sward: Sward, bars: readonly Bar[]): Limitation[] {
   const [salt, sodium] = [of('ecPaste'), of('esp')];
   const [ec, esp] = [salt?.figure.value, sodium?.figure.value];
   const found: Limitation[] = [];
-  const [some, harmful] = saltLimits(sward.main);
+  const [some, harmful] = sward.salt;
+  const label = sward.main?.label ?? sward.label;
   if (ec !== undefined && ec >= some - EPS)
     found.push({
       key: 'salt',
       degree: grade(ec >= harmful - EPS),
-      what: `Salt ${ec >= harmful - EPS ? 'harms' : 'begins to harm'} ${sward.main.label}: wash it down once water can leave.`,
-      evidence: `${salt?.uncertain ? 'About ' : ''}${ec.toFixed(1)} dS/m of the saturated paste${salt?.uncertain ? ', by a general factor' : ''}; ${sward.main.label} stands ${some}.`,
+      what: `Salt ${ec >= harmful - EPS ? 'harms' : 'begins to harm'} ${label}: wash it down once water can leave.`,
+      evidence: `${salt?.uncertain ? 'About ' : ''}${ec.toFixed(1)} dS/m of the saturated paste${salt?.uncertain ? ', by a general factor' : ''}; ${label} stands ${some}.`,
     });
   const [clear, sodic] = table.esp;
   if (esp !== undefined && esp >= clear - EPS)
@@ -190,6 +194,7 @@ function ofSalt(sward: Sward, bars: readonly Bar[]): Limitation[] {
 
 /** Hours of sun that a zone gets: counted, else what its class stands for. */
 function ofShade(sward: Sward, { shade, sunHours }: ZoneFacts): Limitation | undefined {
+  if (!sward.main) return undefined;
   const hours = sunHours ?? table.sunShort.classHours[shade];
   const short = sward.main.leastSun - hours;
   if (short <= EPS) return undefined;

@@ -7,11 +7,13 @@ import { type Sward, swardOf } from '../nutrients/sward.ts';
 import { type Target, targetOf } from '../nutrients/target.ts';
 import type { UnitSystem } from '../units/present.ts';
 import { type Working, WorkingBook } from '../working/working.ts';
-import { type Bar, exchangeBar, nutrientBar, nutrientName, organicBar, phBar, saltBar, sodiumBar } from './bars.ts';
+import { type Bar, nutrientBar, nutrientName, organicBar, phBar } from './bars.ts';
+import { exchangeBar, saltBar, sodiumBar } from './ownWordBars.ts';
 import { pasteEc } from './salt.ts';
 import { type CarbonateKnown, freeCarbonate } from './carbonate.ts';
 import { type Limitation, knowsDrainage, limitsOfZone } from './limits.ts';
-import { type AdviceSettings, type SoilTest, type ZoneFacts, defaultSettings } from './zoneFacts.ts';
+import { type AdviceSettings, defaultSettings, targetFor } from '../settings/settings.ts';
+import type { SoilTest, ZoneFacts } from './zoneFacts.ts';
 
 export interface Reading {
   readonly headline: string;
@@ -53,14 +55,22 @@ export interface Ground {
   readonly sward: Sward;
   readonly target: Target;
   readonly carbonate: CarbonateKnown;
+  readonly settings: AdviceSettings;
+  /** What is to be said of a target with a name, where one stands for this zone. */
+  readonly targetWords: string | null;
 }
 
 /** @param calcium rating of the soil's calcium, where it is known. */
 export function groundOf(zone: ZoneFacts, test: SoilTest, settings: AdviceSettings, calcium?: string | null): Ground {
   const sward = swardOf(zone, test.organicMatter);
+  // A zone's own aim comes before a target of the practice.
+  const named = zone.aimPh === undefined ? targetFor(settings.targets, 'soilPh', sward.main?.name) : undefined;
+  const own = named ? { aim: named.value, reason: named.name } : { aim: zone.aimPh, reason: zone.aimReason };
   return {
     sward,
-    target: targetOf(sward, test.soilPh, settings.correct, { aim: zone.aimPh, reason: zone.aimReason }),
+    target: targetOf(sward, test.soilPh, settings.correct, own, settings),
+    settings,
+    targetWords: named ? `The aim of ${named.value.toFixed(1)} is the target “${named.name}”.` : null,
     carbonate: freeCarbonate(
       test.soilPh,
       { ...zone.measured, carbonate: test.carbonate ?? zone.measured?.carbonate },
@@ -90,7 +100,7 @@ function whatIsOpen(zone: ZoneFacts, test: SoilTest, bars: readonly Bar[], { swa
   if (phosphorus?.unrated === 'unsuited') asks.push(test.soilPh > 7 ? 'olsen' : 'phosphorus');
   for (const key of ['p', 'k'] as const) {
     const bar = bars.find((entry) => entry.key === key);
-    if (!bar || bar.unrated === 'detection limit' || bar.unrated === 'no table')
+    if (!zone.garden && (!bar || bar.unrated === 'detection limit' || bar.unrated === 'no table'))
       asks.push(key === 'p' ? 'phosphorus' : 'potassium');
   }
   const drainageMatters =
@@ -138,13 +148,17 @@ export function readTested(
     return value ? [[nutrient, value] as const] : [];
   });
   const barsWith = (carbonate: boolean): Bar[] =>
-    reported.map(([nutrient, value]) => nutrientBar(nutrient, value, zone, test, { acid, carbonate }));
+    reported.map(([nutrient, value]) =>
+      nutrientBar(nutrient, value, zone, test, { acid, carbonate, bands: settings.bands }),
+    );
   // Whether there is carbonate may be told by the calcium, and then doubts the calcium itself.
   const calcium = barsWith(false).find(({ key }) => key === 'ca')?.rating;
   const ground = groundOf(zone, test, settings, calcium);
   const bars = [
     phBar(first.sward, test, working),
-    ...(test.organicMatter === undefined ? [] : [organicBar(test.organicMatter, zone, test.steps?.organicMatter)]),
+    ...(test.organicMatter === undefined
+      ? []
+      : [organicBar(test.organicMatter, zone, settings, test.steps?.organicMatter)]),
     ...barsWith(ground.carbonate.state === 'present'),
     ...saltsAndExchange(zone, test, ground.sward),
   ];
@@ -161,7 +175,7 @@ export function readTested(
   const reading: Reading = {
     headline: found[0] ? found[0].what : `Nothing on this report limits ${ground.sward.label}.`,
     bars,
-    notes: ground.sward.notes,
+    notes: [...ground.sward.notes, ...(ground.targetWords ? [ground.targetWords] : [])],
     buffer: bufferWords(test, ground.target),
     limitations: found,
     notMeasured: missing,

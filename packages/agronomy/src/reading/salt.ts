@@ -3,7 +3,7 @@ import { quantity } from '../calculators/fields.ts';
 import { record } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/salt.json' with { type: 'json' };
-import { type Grass, findGrass, grassField, grassTable } from '../nutrients/grasses.ts';
+import { findGrass, grassField, grassTable, saltLimits } from '../nutrients/grasses.ts';
 import { type SoilGroup, soilGroups } from '../soil/soilGroups.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 
@@ -19,11 +19,6 @@ export const saltFactors = readTable(
 export interface DilutedEc {
   readonly ratio: '1:2' | '1:5';
   readonly value: number;
-}
-
-/** Where salt begins to harm a grass and where it is harmful, dS/m; a sensitive grass takes half of the harmful one as begin. */
-export function saltLimits({ salt: [from, to] }: Pick<Grass, 'salt'>): readonly [number, number] {
-  return [from === 0 ? to / 2 : from, to];
 }
 
 export const saltRatings = ['no harm', 'some harm', 'harmful'] as const;

@@ -71,6 +71,14 @@ export function waterPh({ soilPh, calciumChloridePh, saltPh }: ReportedValues): 
 /** %, as reported or from carbon. */
 export const organicMatterIn = (values: ReportedValues): number | undefined => organicMatterOf(values)?.value;
 
+/** dS/m of the saturated paste, or of a thinner extract. */
+export function saltIn({ ecPaste, ec12, ec15 }: ReportedValues): Pick<SoilTest, 'ec' | 'ecDiluted'> {
+  const ec = ecPaste && inOwnUnit('ecPaste', ecPaste).value;
+  if (ec12) return { ec, ecDiluted: { ratio: '1:2', value: inOwnUnit('ec12', ec12).value } };
+  if (ec15) return { ec, ecDiluted: { ratio: '1:5', value: inOwnUnit('ec15', ec15).value } };
+  return { ec };
+}
+
 /**
  * What a report says, understood: water is read where it and a salt were printed, organic matter may come from carbon,
  * exchangeable sodium from sodium and the exchange capacity.
@@ -79,14 +87,12 @@ export const organicMatterIn = (values: ReportedValues): number | undefined => o
  */
 export function soilTestOf(sample: ReportedSample): SoilTest | undefined {
   const { values, bufferMethod, limeFactor, extractant, depth, sampledOn } = sample;
-  const { soilPh, saltPh, calciumChloridePh, bufferPh, ecPaste, ec12, ec15, cec, carbonate } = values;
+  const { soilPh, saltPh, calciumChloridePh, bufferPh, cec, carbonate } = values;
   const ph = soilPh ?? calciumChloridePh ?? saltPh;
   if (!ph) return undefined;
-  const own = (key: 'ecPaste' | 'ec12' | 'ec15' | 'cec' | 'carbonate', value: ReportedValue | undefined) =>
-    value && inOwnUnit(key, value).value;
+  const own = (key: 'cec' | 'carbonate', value: ReportedValue | undefined) => value && inOwnUnit(key, value).value;
   const organicMatter = organicMatterOf(values);
   const esp = espOf(values);
-  const [twice, fifth] = [own('ec12', ec12), own('ec15', ec15)];
   return {
     soilPh: ph.value,
     ...(soilPh ? {} : { phIn: calciumChloridePh ? ('CaCl2' as const) : ('salt' as const) }),
@@ -95,12 +101,7 @@ export function soilTestOf(sample: ReportedSample): SoilTest | undefined {
     depth,
     organicMatter: organicMatter?.value,
     nutrients: Object.fromEntries(nutrients.flatMap((key) => (values[key] ? [[key, values[key]]] : []))),
-    ec: own('ecPaste', ecPaste),
-    ...(twice !== undefined
-      ? { ecDiluted: { ratio: '1:2' as const, value: twice } }
-      : fifth !== undefined
-        ? { ecDiluted: { ratio: '1:5' as const, value: fifth } }
-        : {}),
+    ...saltIn(values),
     esp: esp?.value,
     cec: own('cec', cec),
     carbonate: own('carbonate', carbonate),

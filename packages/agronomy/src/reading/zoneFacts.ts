@@ -6,7 +6,6 @@ import type { Applied } from '../ground/applied.ts';
 import type { Nutrient } from '../analytes/analytes.ts';
 import type { ReportedValue, ReportedValues } from '../analytes/reported.ts';
 import type { BufferMethod } from '../lab/buffers.ts';
-import type { CorrectionRule } from '../nutrients/correction.ts';
 import type { Extractant } from '../nutrients/sufficiencyTables.ts';
 
 /** A grass of a mix and its share of the sward, %. */
@@ -38,7 +37,10 @@ export interface ZoneFacts {
   readonly name: string;
   /** m², less beds, drives and the like. */
   readonly area: number;
-  readonly grass: string;
+  /** Nothing on a garden bed. */
+  readonly grass?: string | undefined;
+  /** Vegetables, shrubs or bare ground beside the lawn: read by a general garden band, and given no lawn feed. */
+  readonly garden?: boolean | undefined;
   /** The parts of a mix; nothing where the zone is of one grass. */
   readonly mix?: readonly GrassShare[] | undefined;
   readonly surface: Surface;
@@ -97,23 +99,3 @@ export interface SoilTest {
   /** `2026-09-01` */
   readonly sampledOn?: string | undefined;
 }
-
-/** Schools of reading P and K; shares of the exchange capacity are told, and not turned into rates yet. */
-export const schools = ['sufficiency', 'minimum level', 'cation balance'] as const;
-
-/** What a practice has decided of its way of advising. */
-export interface AdviceSettings {
-  /** When a pH is corrected. */
-  readonly correct: CorrectionRule;
-  /** `shortage`: the local rule allows phosphorus on a shown shortage or at establishment only; `none`: no rule. */
-  readonly phosphorusRule: 'shortage' | 'none';
-  /** By which school P and K are planned. */
-  readonly school: (typeof schools)[number];
-}
-
-/** What holds until a practice decides otherwise. */
-export const defaultSettings: AdviceSettings = {
-  correct: 'outside the band',
-  phosphorusRule: 'shortage',
-  school: 'sufficiency',
-};

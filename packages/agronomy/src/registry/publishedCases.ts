@@ -1,5 +1,6 @@
 import { QuantityError, parseQuantity } from '../units/quantity.ts';
 import { InputError } from '../calculators/fields.ts';
+import { writtenUnit } from './pocket.ts';
 import { findCalculator } from './registry.ts';
 
 /** One published case: an input and what a publication says comes out of it. */
@@ -35,15 +36,6 @@ function at(result: unknown, path: string): unknown {
         typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[key] : undefined,
       result,
     );
-}
-
-function unitOf(outputs: Readonly<Record<string, string>>, path: string): string {
-  const root = path.split('.')[0] ?? path;
-  const text = outputs[path] ?? outputs[root] ?? '';
-  const key = path.split('.').at(-1) ?? '';
-  // "[{rate g/m2, monthsFromStart}]": the unit written after the field's own name, or one for all.
-  const own = new RegExp(String.raw`\b${key} ([^,}\]]+)`).exec(text)?.[1];
-  return own ?? /[}\]] ([^ ,]+)$/.exec(text)?.[1] ?? text.split(/[ ,]/)[0] ?? '';
 }
 
 /** An output such as an amount "as given" may be in one of several units: the first whose dimension fits. */
@@ -91,7 +83,7 @@ export function runCase(given: PublishedCase): CaseVerdict {
       const own = perOutput
         ? ((tolerance as Readonly<Record<string, Tolerance>>)[path] ?? {})
         : (tolerance as Tolerance);
-      return check(path, wanted, at(result, path), unitOf(run.outputs, path), own);
+      return check(path, wanted, at(result, path), writtenUnit(run.outputs, path), own);
     });
     const wrong = faults.filter((fault) => fault !== undefined);
     if (Object.keys(expect).length === 0) wrong.push('expects nothing, so it proves nothing');

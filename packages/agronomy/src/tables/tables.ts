@@ -21,6 +21,7 @@ import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
 import { ofSampling, ofTrouble } from './fieldTables.ts';
 import { ofJudgement } from './judgementTables.ts';
+import { ofPlaces } from './placeTables.ts';
 import { type ReferenceTable, capital, known, range, table } from './table.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
@@ -389,6 +390,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofSampling,
   ...ofJudgement,
   ...ofTrouble,
+  ...ofPlaces,
 ];
 
 export type { ReferenceTable };

@@ -1,3 +1,4 @@
+import { isWritten } from '../working/numbersOnly.ts';
 import { convert } from './unit.ts';
 
 /** What a person reads and types in: one switch for everything. */
@@ -27,6 +28,8 @@ export type Sense =
   | 'time'
   | 'word'
   | 'percent'
+  | 'temperature'
+  | 'rainfall'
   | 'count'
   | 'money';
 
@@ -93,6 +96,8 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   time: { si: 's', metric: { unit: 's', label: 's', step: 1 }, us: { unit: 's', label: 's', step: 1 } },
   word: { si: '', metric: plain('', 1), us: plain('', 1) },
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
+  temperature: { si: 'C', metric: { unit: 'C', label: '°C', step: 1 }, us: { unit: 'F', label: '°F', step: 1 } },
+  rainfall: { si: 'mm', metric: { unit: 'mm', label: 'mm', step: 1 }, us: { unit: 'in', label: 'in', step: 0.1 } },
   count: { si: '', metric: plain('', 1), us: plain('', 1) },
   money: { si: '$', metric: plain('$', 0.01), us: plain('$', 0.01) },
 };
@@ -147,6 +152,7 @@ const formats = new Map<string, Intl.NumberFormat>();
 
 /** Making a formatter costs far more than using one. */
 function format(value: number, least: number, most: number): string {
+  if (!isWritten()) return '';
   const key = `${least} ${most}`;
   const known =
     formats.get(key) ?? new Intl.NumberFormat('en-US', { minimumFractionDigits: least, maximumFractionDigits: most });
@@ -159,8 +165,9 @@ function format(value: number, least: number, most: number): string {
  *
  * @param sense what kind of number it is
  * @param value in the core's unit for that sense ({@link coreUnit})
+ * @param currency sign of the money, where it is money
  */
-export function present(sense: Sense, value: number, system: UnitSystem): Presented {
+export function present(sense: Sense, value: number, system: UnitSystem, currency = '$'): Presented {
   const { unit, label, step } = presentations[sense][system];
   const converted = convert(value, presentations[sense].si, unit === '' ? presentations[sense].si : unit);
   const used = stepFor(converted, step, sense);
@@ -171,8 +178,16 @@ export function present(sense: Sense, value: number, system: UnitSystem): Presen
     sense === 'ph' || sense === 'money' || sense === 'conductivity' ? (places ?? 0) : 0,
     places ?? 2,
   );
-  if (sense === 'money') return { value: rounded, unit: label, number, text: `$${number}` };
+  if (sense === 'money') return { value: rounded, unit: label, number, text: `${before(currency)}${number}` };
   return { value: rounded, unit: label, number, text: label === '' ? number : `${number} ${label}` };
+}
+
+/** The sign of a currency as it stands before an amount: "$", "kr ". */
+const before = (currency: string): string => (/[A-Za-z]$/.test(currency) ? `${currency} ` : currency);
+
+/** An amount of money in a sentence or a working, to the cent. */
+export function money(amount: number, currency: string): string {
+  return `${before(currency)}${amount.toFixed(2)}`;
 }
 
 /** The units of working steps, spelt for reading. */
@@ -189,10 +204,10 @@ const stepLabels: Readonly<Record<string, string>> = {
  * A step of a working as read: four figures and its own unit, and a rate or a
  * mass in the person's unit too when that is another.
  */
-export function presentStep(result: number | string, unit: string, system: UnitSystem): string {
+export function presentStep(result: number | string, unit: string, system: UnitSystem, currency = '$'): string {
   if (typeof result === 'string') return result;
   if (unit === 'bags' && result === 1) return '1 bag';
-  if (unit === '$') return present('money', result, system).text;
+  if (unit === '$') return present('money', result, system, currency).text;
   const own = `${format(Number(result.toPrecision(4)), 0, 6)} ${stepLabels[unit] ?? unit}`.trim();
   if (system !== 'us' || (unit !== 'g/m2' && unit !== 'kg')) return own;
   const theirs = unitFor(unit === 'kg' ? 'mass' : 'productRate', 'us');

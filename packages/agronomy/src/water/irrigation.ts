@@ -23,6 +23,7 @@ const names = choice(Object.keys(namedFactors));
 const cropFactorField: Field<number, false> = {
   description: `${factor().description}; or ${names.description}`,
   optional: false,
+  shape: { kind: 'text' },
   read: (raw, path) =>
     typeof raw === 'string' && /[a-z]/i.test(raw) ? namedFactors[names.read(raw, path)]! : factor().read(raw, path),
 };

@@ -1,3 +1,5 @@
+import { isWritten } from './numbersOnly.ts';
+
 /**
  * The working: the derivation that stands behind every number, in the order a
  * person would check it.
@@ -22,14 +24,20 @@ export interface WorkingNote {
   readonly source?: string;
 }
 
-export type Working = ReadonlyArray<WorkingStep | WorkingNote>;
+/** In an answer of the server: the working is fetched from there when somebody opens the number. */
+export interface WorkingElsewhere {
+  readonly kind: 'elsewhere';
+  readonly at: string;
+}
+
+export type Working = ReadonlyArray<WorkingStep | WorkingNote | WorkingElsewhere>;
 
 /** Collects a working while a calculation runs. */
 export class WorkingBook {
-  readonly #entries: Array<WorkingStep | WorkingNote> = [];
+  readonly #entries: Array<Working[number]> = [];
 
   step(step: Omit<WorkingStep, 'kind'>): void {
-    this.#entries.push({ kind: 'step', ...step });
+    if (isWritten()) this.#entries.push({ kind: 'step', ...step });
   }
 
   cap(text: string, source?: string): void {
@@ -46,7 +54,7 @@ export class WorkingBook {
 
   /** Take over the entries of a calculation this one rests on. */
   include(working: Working): void {
-    this.#entries.push(...working);
+    if (isWritten()) this.#entries.push(...working);
   }
 
   get entries(): Working {
@@ -54,12 +62,13 @@ export class WorkingBook {
   }
 
   #note(kind: WorkingNote['kind'], text: string, source?: string): void {
-    this.#entries.push(source === undefined ? { kind, text } : { kind, text, source });
+    if (isWritten()) this.#entries.push(source === undefined ? { kind, text } : { kind, text, source });
   }
 }
 
 /** A number for the working's own lines: four significant figures, no exponent for everyday sizes. */
 export function figure(value: number): string {
+  if (!isWritten()) return '';
   if (value === 0) return '0';
   const text = Number(value.toPrecision(4));
   return Math.abs(text) >= 1e9 || Math.abs(text) < 1e-6 ? text.toExponential(3) : String(text).replace('-', '−');

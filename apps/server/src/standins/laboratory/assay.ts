@@ -4,13 +4,15 @@ import { type Soil, type SoilAnalyte, acidityOf, normal } from './hiddenSoil.ts'
 import { type HouseStyle, extracted, inItsUnit, panelAnalytes, wordFor } from './houseStyles.ts';
 import type { PrintedSample } from './reportFiles.ts';
 import type { SubmittedSample } from '../../ports/laboratory.ts';
-import { dayOf } from '../../platform/clock.ts';
+import { dayIn } from '@glenfold/contract';
 
 const names: Readonly<Partial<Record<SoilAnalyte, string>>> = {
   ...{ p: 'P', k: 'K', ca: 'Ca', mg: 'Mg', s: 'S', fe: 'Fe', mn: 'Mn', zn: 'Zn', cu: 'Cu', b: 'B', na: 'Na' },
   organicMatter: 'Organic matter',
   salts: 'EC of the saturated paste',
 };
+/** Where the simulated laboratories keep their calendar. */
+export const LABORATORY_TIME = 'UTC';
 /** Of one run against another of the same bag, as a share. */
 const RUN = 0.04;
 /** The same for pH, in units. */
@@ -48,7 +50,7 @@ export function assay(
   return {
     code,
     labNumber,
-    sampledOn: sampledOn ?? dayOf(sentAt),
+    sampledOn: sampledOn ?? dayIn(sentAt, LABORATORY_TIME),
     depth,
     cells: [
       { name: 'pH', unit: '', text: soilPh.toFixed(1) },

@@ -13,13 +13,13 @@ import { Records } from '../../platform/records.ts';
 import { Work } from '../../platform/work.ts';
 import { Bag } from '../../sampling/bag.entity.ts';
 import { Core } from '../../sampling/core.entity.ts';
-import { assay } from './assay.ts';
+import { LABORATORY_TIME, assay } from './assay.ts';
 import { HiddenSoil, type Soil, type SoilAnalyte, mixed, seedOf } from './hiddenSoil.ts';
 import { type HouseStyle, houseStyles } from './houseStyles.ts';
 import { Laboratories, Laboratory, type LaboratoryNews, type SubmittedSample } from '../../ports/laboratory.ts';
 import type { PrintedSample } from './reportFiles.ts';
 import { type ReportFault, StandInSample } from './standInSample.entity.ts';
-import { dayOf } from '../../platform/clock.ts';
+import { dayIn } from '@glenfold/contract';
 
 const DAY = 86_400_000;
 const later = (from: Date, days: number): Date => new Date(from.getTime() + days * DAY);
@@ -202,7 +202,7 @@ class StandInLaboratory extends Laboratory {
       file: this.style.write({
         laboratory: name,
         number: amends ? `${number}A` : number,
-        day: dayOf(at),
+        day: dayIn(at, LABORATORY_TIME),
         client: siteName,
         extractant: title[extractant as keyof typeof title],
         buffer: buffers[bufferMethod],

@@ -4,6 +4,7 @@ import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/m
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { startOver, useFirstRun, useLoadExport } from '../../api/entrance.ts';
+import { deviceZone } from '../../ui/today.ts';
 import { colours } from '../../ui/theme.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { Threshold } from './Threshold.tsx';
@@ -19,11 +20,14 @@ function NewPractice() {
   const begin = useFirstRun();
   const { errors } = formState;
   const send = handleSubmit((input) =>
-    begin.mutate(input, {
-      onSuccess: () => startOver(),
-      onError: ({ fields }) =>
-        fields.forEach(({ field, message }) => setError(field as keyof FirstRunInput, { message })),
-    }),
+    begin.mutate(
+      { ...input, timeZone: deviceZone() },
+      {
+        onSuccess: () => startOver(),
+        onError: ({ fields }) =>
+          fields.forEach(({ field, message }) => setError(field as keyof FirstRunInput, { message })),
+      },
+    ),
   );
   return (
     <Box component="form" onSubmit={(event) => void send(event)} noValidate sx={form}>

@@ -5,10 +5,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { Link, useParams } from 'react-router';
 import { startOver, useAccept, useReset } from '../../api/entrance.ts';
-import { queries } from '../../api/queries.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { Threshold } from './Threshold.tsx';
 import { Field, PasswordField } from './fields.tsx';
+import { entranceQueries } from './api.ts';
 
 const form = { display: 'grid', gap: 2, maxWidth: 420, mt: 2 };
 
@@ -26,7 +26,7 @@ function Refused({ title, error }: { readonly title: string; readonly error: Err
 /** Taking up an invitation. */
 export function Invitation() {
   const { token = '' } = useParams();
-  const { data: offer, error } = useQuery(queries.invitation(token));
+  const { data: offer, error } = useQuery(entranceQueries.invitation(token));
   const accept = useAccept(token);
   const { register, handleSubmit, formState, setError } = useForm<AcceptInput>({
     resolver: classValidatorResolver(AcceptInput),
@@ -72,7 +72,7 @@ export function Invitation() {
 /** Choosing a new password by a link. */
 export function Reset() {
   const { token = '' } = useParams();
-  const { data: offer, error } = useQuery(queries.reset(token));
+  const { data: offer, error } = useQuery(entranceQueries.reset(token));
   const reset = useReset(token);
   const { register, handleSubmit, formState, setError } = useForm<ResetInput>({
     resolver: classValidatorResolver(ResetInput),

@@ -1,6 +1,5 @@
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
 import type { ReactNode } from 'react';
-import { Trouble } from '../../ui/bits.tsx';
+import { FormDialog } from '../../ui/FormDialog.tsx';
 
 interface AskProps {
   readonly title: string;
@@ -13,29 +12,10 @@ interface AskProps {
 
 /** A short question in the middle of a stroke. */
 export function Ask({ title, action, onClose, onDone, error = null, children }: AskProps) {
+  const saving = { isPending: false, error };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          // A question may stand in a form of its own.
-          event.stopPropagation();
-          onDone();
-        }}
-      >
-        <DialogTitle>{title}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2, '&&': { pt: 1 } }}>
-          {children}
-          <Trouble error={error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained">
-            {action}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <FormDialog small byField={false} title={title} action={action} onClose={onClose} onSave={onDone} saving={saving}>
+      {children}
+    </FormDialog>
   );
 }

@@ -13,24 +13,25 @@ import { deferred } from '../../ui/deferred.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
 import { useSessionState } from '../../ui/useSessionState.ts';
 import { MeasureForm } from './MeasureForm.tsx';
+import { ZoneListForm } from './ZoneListForm.tsx';
 import { ZoneForm } from './ZoneForm.tsx';
 import type { ZoneDialog } from './ZonePanel.tsx';
 import { FactsForm } from './facts/FactsForm.tsx';
-import type { Pen } from './plan/PlanEditor.tsx';
-import type { PlanItem, PlanMark } from './plan/planMap.ts';
+import type { Pen } from './drawing/DrawingEditor.tsx';
+import type { SheetItem, SheetMark } from './drawing/sheetMap.ts';
 import { Rebuild } from './rebuild/Rebuild.tsx';
 import { Sections, sectionDress } from './sections/Sections.tsx';
 import type { SheetView } from './SheetMenus.tsx';
 
 // Drawing brings a map and a geometry library: only this step waits for them.
-const PlanEditor = deferred(async () => (await import('./plan/PlanEditor.tsx')).PlanEditor);
+const DrawingEditor = deferred(async () => (await import('./drawing/DrawingEditor.tsx')).DrawingEditor);
 const SheetMenus = deferred(async () => (await import('./SheetMenus.tsx')).SheetMenus);
 const ZonePanel = deferred(async () => (await import('./ZonePanel.tsx')).ZonePanel);
 const ThingPanel = deferred(async () => (await import('./things/ThingPanel.tsx')).ThingPanel);
 
 /** Bring what this step draws with, before anybody opens it. */
 export const fetchGround = (): void => {
-  for (const part of [PlanEditor, SheetMenus, ZonePanel, ThingPanel]) void part.fetch();
+  for (const part of [DrawingEditor, SheetMenus, ZonePanel, ThingPanel]) void part.fetch();
 };
 
 const views = ['Plan', 'Sections', 'Rebuilding'] as const;
@@ -43,9 +44,9 @@ const titles: Readonly<Record<View, string>> = {
 };
 
 /** Where signs of trouble are seen: those of the chosen zone bold, by their place in its list. */
-function marksOf(zones: readonly ZoneAnswer[], chosen: string | undefined): PlanMark[] {
+function marksOf(zones: readonly ZoneAnswer[], chosen: string | undefined): SheetMark[] {
   return zones.flatMap(({ id, facts }) =>
-    (facts.signs ?? []).flatMap(({ at }, index): PlanMark[] => {
+    (facts.signs ?? []).flatMap(({ at }, index): SheetMark[] => {
       const [longitude, latitude] = at ?? [];
       if (longitude === undefined || latitude === undefined) return [];
       const strong = id === chosen;
@@ -56,7 +57,7 @@ function marksOf(zones: readonly ZoneAnswer[], chosen: string | undefined): Plan
 
 /** The ground drawn to scale, divided into zones, and what is known of each. */
 export function Ground({ site, zones, results, zone }: StepProps) {
-  const [form, setForm] = useState<'closed' | 'add' | ZoneDialog>('closed');
+  const [form, setForm] = useState<'closed' | 'add' | 'list' | ZoneDialog>('closed');
   const [thingId, setThingId] = useState<string | null>(null);
   const [view, setView] = useSessionState<View>('glenfold.groundView', 'Plan');
   const [sheet, setSheet] = useState<SheetView>({ tiles: false, sections: false });
@@ -71,12 +72,12 @@ export function Ground({ site, zones, results, zone }: StepProps) {
     close();
     void navigate(stepPath(site.id, 'ground', saved.id));
   };
-  const choose = (item: PlanItem | null): void => {
+  const choose = (item: SheetItem | null): void => {
     setThingId(item?.what === 'feature' ? item.id : null);
     if (item?.what === 'zone') void navigate(stepPath(site.id, 'ground', item.id));
   };
   const thing = plan?.features.find(({ id }) => id === thingId);
-  const chosen: PlanItem | null = thing
+  const chosen: SheetItem | null = thing
     ? { what: 'feature', id: thing.id }
     : zone
       ? { what: 'zone', id: zone.id }
@@ -106,9 +107,14 @@ export function Ground({ site, zones, results, zone }: StepProps) {
         </ToggleButtonGroup>
         <Box sx={{ flex: 1 }} />
         {may('work.write') && view === 'Plan' && (
-          <Button variant={zones.length === 0 ? 'contained' : 'outlined'} onClick={() => setForm('add')}>
-            Add a zone without a plan
-          </Button>
+          <>
+            <Button variant="outlined" onClick={() => setForm('list')}>
+              Zones from a list
+            </Button>
+            <Button variant={zones.length === 0 ? 'contained' : 'outlined'} onClick={() => setForm('add')}>
+              Add a zone without a plan
+            </Button>
+          </>
         )}
       </Box>
       <Trouble error={error} />
@@ -132,7 +138,7 @@ export function Ground({ site, zones, results, zone }: StepProps) {
         >
           {plan && (
             <Suspense fallback={<Typography sx={{ color: colours.faded }}>Laying out the sheet…</Typography>}>
-              <PlanEditor
+              <DrawingEditor
                 ref={setPen}
                 siteId={site.id}
                 plan={plan}
@@ -154,6 +160,7 @@ export function Ground({ site, zones, results, zone }: StepProps) {
           )}
         </Box>
       )}
+      {form === 'list' && <ZoneListForm site={site} zones={zones} onClose={close} />}
       {form === 'measure' && zone && <MeasureForm zone={zone} onClose={close} />}
       {form === 'facts' && zone && <FactsForm zone={zone} onClose={close} />}
       {(form === 'add' || form === 'change') && (

@@ -1,12 +1,12 @@
 import { MeasurementsInput, type ZoneAnswer } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { Typography } from '@mui/material';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useMeasure } from '../../api/changes.ts';
+import { FormDialog } from '../../ui/FormDialog.tsx';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
-import { Trouble } from '../../ui/bits.tsx';
 
 const fields = [
   ['thatch', 'Thatch', 'The spongy layer between grass and soil, on a cut slice'],
@@ -27,45 +27,41 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
     },
   });
   const saving = useMeasure();
-  const { mutate, error, isPending } = saving;
+  const { mutate } = saving;
   const send = (input: MeasurementsInput, version = zone.version): void =>
     mutate({ seen: { id: zone.id, version }, input }, { onSuccess: onClose });
   const save = handleSubmit((input) => send(input));
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <form onSubmit={(event) => void save(event)} noValidate>
-        <DialogTitle>Measure {zone.name}</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2 }}>
-          <Typography>Cut a slice a hand deep, lay a rule beside it, and put it back.</Typography>
-          {fields.map(([name, label, help]) => (
-            <Controller
-              key={name}
-              name={name}
-              control={control}
-              render={({ field }) => (
-                <QuantityField
-                  label={label}
-                  sense="depth"
-                  value={field.value}
-                  onChange={field.onChange}
-                  onBlur={field.onBlur}
-                  inputRef={field.ref}
-                  problem={formState.errors[name]?.message}
-                  helperText={help}
-                />
-              )}
+    <FormDialog
+      small
+      byField={false}
+      title={`Measure ${zone.name}`}
+      action="Save"
+      onClose={onClose}
+      onSave={() => void save()}
+      saving={saving}
+    >
+      <Typography>Cut a slice a hand deep, lay a rule beside it, and put it back.</Typography>
+      {fields.map(([name, label, help]) => (
+        <Controller
+          key={name}
+          name={name}
+          control={control}
+          render={({ field }) => (
+            <QuantityField
+              label={label}
+              sense="depth"
+              value={field.value}
+              onChange={field.onChange}
+              onBlur={field.onBlur}
+              inputRef={field.ref}
+              problem={formState.errors[name]?.message}
+              helperText={help}
             />
-          ))}
-          <Trouble error={error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={isPending}>
-            Save
-          </Button>
-        </DialogActions>
-      </form>
+          )}
+        />
+      ))}
       <ConflictDialog save={saving} base={zone} send={send} onTheirs={onClose} />
-    </Dialog>
+    </FormDialog>
   );
 }

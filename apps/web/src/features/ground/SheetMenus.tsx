@@ -1,4 +1,4 @@
-import type { PlanGeometry } from '@glenfold/agronomy';
+import type { DrawnGeometry } from '@glenfold/agronomy';
 import { Plane, type Position } from '@glenfold/agronomy/geometry';
 import type { DrawingAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Divider } from '@mui/material';
@@ -12,8 +12,8 @@ import { download } from '../../ui/download.ts';
 import { type Format, formats, writePlan } from './files/writeFile.ts';
 import { pictureOf } from './files/sheetPicture.ts';
 import { shrink } from '../../ui/shrink.ts';
-import type { Pen } from './plan/PlanEditor.tsx';
-import { ToolMenu } from './plan/PlanTools.tsx';
+import type { Pen } from './drawing/DrawingEditor.tsx';
+import { ToolMenu } from './drawing/DrawingTools.tsx';
 import { type Laying, UnderlayDialog } from './underlay/UnderlayDialog.tsx';
 import { BoundaryDialog } from './boundary/BoundaryDialog.tsx';
 
@@ -70,7 +70,7 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
   };
   const savePicture = (): Promise<void> =>
     tried(async () => {
-      const answer = await fetch(`/api/sites/${site.id}/plan.svg?units=${system}`);
+      const answer = await fetch(`/api/sites/${site.id}/drawing.svg?units=${system}`);
       if (!answer.ok) throw new Error('The server gives no plan just now. Try again.');
       download(fileName('png'), await pictureOf(await answer.text()), 'image/png');
     });
@@ -106,7 +106,7 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
       <ToolMenu label="File">
         {(item) => [
           item('Plan on paper (PDF)', () =>
-            window.open(`/api/sites/${site.id}/plan.pdf?units=${system}`, '_blank', 'noopener'),
+            window.open(`/api/sites/${site.id}/drawing.pdf?units=${system}`, '_blank', 'noopener'),
           ),
           item('Plan as a picture (PNG)', () => void savePicture()),
           <Divider key="formats" />,
@@ -175,7 +175,7 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
           onClose={() => setOpen(null)}
           onNewZone={(outline) => {
             setOpen(null);
-            pen?.newZone(outline as PlanGeometry);
+            pen?.newZone(outline as DrawnGeometry);
           }}
           onOutline={(of, outline) => {
             setOpen(null);

@@ -10,26 +10,17 @@ import {
   zoneInput,
 } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { Controller, type DefaultValues, useForm, useWatch } from 'react-hook-form';
-import { useState } from 'react';
-import { useSaveZone } from '../../api/changes.ts';
+import { useEffect, useState } from 'react';
+
+import { FormDialog } from '../../ui/FormDialog.tsx';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
-import { Trouble } from '../../ui/bits.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Ask } from './Ask.tsx';
 import { ShapeFields, type TypedShape, freshShape, readShape, shapeLabels, typedOf } from './shapes/ShapeFields.tsx';
+import { useSaveZone } from './api.ts';
 
 const resolver = classValidatorResolver(ZoneInput);
 
@@ -116,24 +107,29 @@ interface ZoneFormProps {
 export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormProps) {
   // What is saved rests on the version that was opened, whatever arrives meanwhile.
   const [zone] = useState(opened);
-  const { control, register, handleSubmit, setError, setValue, formState } = useForm<ZoneInput>({
+  const { control, register, handleSubmit, setError, setValue, getValues, formState } = useForm<ZoneInput>({
     resolver,
     defaultValues: zone ? zoneInput(zone) : fresh,
   });
-  const [area, taped] = useWatch({ control, name: ['area', 'taped'] });
+  const [area, taped, surface] = useWatch({ control, name: ['area', 'taped', 'surface'] });
+  const garden = surface === 'garden bed';
   const saving = useSaveZone(siteId);
-  const { mutate, error, isPending } = saving;
+  const { mutate } = saving;
   const { errors } = formState;
   const send = (input: ZoneInput, version = zone?.version ?? 0): void =>
     mutate(
       { seen: zone && { id: zone.id, version }, input },
       {
         onSuccess: onSaved,
-        onError: ({ fields }) =>
-          fields.forEach(({ field, message }) => setError(field as keyof ZoneInput, { message })),
+        onError: ({ fields }) => fields.forEach(({ field, message }) => setError(field as 'name', { message })),
       },
     );
   const save = handleSubmit((input) => send(input));
+  // A bed has no grass, and a lawn has one.
+  useEffect(() => {
+    if (garden) setValue('grass', null);
+    else if (!getValues('grass')) setValue('grass', 'tall fescue');
+  }, [garden, setValue, getValues]);
   const choice = (
     name: ChoiceField,
     label: string,
@@ -188,73 +184,70 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
   const words = (values: readonly string[]): ReadonlyArray<readonly [string, string]> =>
     values.map((value) => [value, capital(value)]);
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md">
-      <form onSubmit={(event) => void save(event)} noValidate>
-        <DialogTitle>{zone ? `Change ${zone.name}` : 'Add a zone'}</DialogTitle>
-        <DialogContent>
-          <Typography sx={{ mb: 2 }}>
-            A zone is ground of one grass, one soil and one treatment. Ground fed differently, a bank, or shade under a
-            tree is a zone of its own.
-          </Typography>
-          <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' }, gap: 2 }}>
-            <TextField
-              {...register('name')}
-              label="Name"
-              autoFocus
-              error={!!errors.name}
-              helperText={errors.name?.message ?? 'As people on site call it'}
-            />
-            <TextField
-              {...register('label')}
-              label="Bag label"
-              error={!!errors.label}
-              helperText={errors.label?.message ?? 'Results are matched by it'}
-            />
-            <AreaBy
-              value={{ area, taped }}
-              onChange={(next) => {
-                setValue('area', next.area as number, { shouldDirty: true, shouldValidate: formState.isSubmitted });
-                setValue('taped', next.taped, { shouldDirty: true });
-              }}
-              problem={errors.area?.message ?? errors.taped?.message}
-              drawn={!!zone?.geometry}
-            />
-            {choice(
-              'grass',
-              'Grass',
-              grasses.map(({ name, label }) => [name, capital(label)]),
-            )}
-            {choice('surface', 'Surface', words(surfaces), 'Caps what may go down at once')}
-            {choice(
-              'soilGroup',
-              'Soil',
-              [['', 'Not known'], ...words(soilGroups)],
-              'Bands for K and Mg differ on sand',
-            )}
-            {choice('shade', 'Shade', words(shades))}
-            {choice('intensity', 'Intensity', words(intensities), 'Which end of the grass’s nitrogen range')}
-            {choice('clippings', 'Clippings', words(clippingsHabits), 'Left, they save about 30 % of nitrogen')}
-            {amount('aimPh', 'Aim for pH', 'ph', 'Where to, not whether; empty: the grass’s own')}
-            <TextField
-              {...register('aimReason')}
-              label="Why this aim"
-              error={!!errors.aimReason}
-              helperText={errors.aimReason?.message ?? 'Wanted for an aim outside the grass’s band'}
-            />
-            {amount('thatch', 'Thatch', 'depth', 'Thickness; empty when not measured')}
-            {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
-            {amount('probeStop', 'Probe stops at', 'depth', 'Empty when not tried')}
-          </Box>
-          <Trouble error={error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={isPending}>
-            {zone ? 'Save the zone' : 'Add the zone'}
-          </Button>
-        </DialogActions>
-      </form>
+    <FormDialog
+      wide
+      byField={false}
+      title={zone ? `Change ${zone.name}` : 'Add a zone'}
+      action={zone ? 'Save the zone' : 'Add the zone'}
+      onClose={onClose}
+      onSave={() => void save()}
+      saving={saving}
+    >
+      <Typography>
+        A zone is ground of one grass, one soil and one treatment. Ground fed differently, a bank, or shade under a tree
+        is a zone of its own.
+      </Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' }, gap: 2 }}>
+        <TextField
+          {...register('name')}
+          label="Name"
+          autoFocus
+          error={!!errors.name}
+          helperText={errors.name?.message ?? 'As people on site call it'}
+        />
+        <TextField
+          {...register('label')}
+          label="Bag label"
+          error={!!errors.label}
+          helperText={errors.label?.message ?? 'Results are matched by it'}
+        />
+        <AreaBy
+          value={{ area, taped }}
+          onChange={(next) => {
+            setValue('area', next.area as number, { shouldDirty: true, shouldValidate: formState.isSubmitted });
+            setValue('taped', next.taped, { shouldDirty: true });
+          }}
+          problem={errors.area?.message ?? errors.taped?.message}
+          drawn={!!zone?.geometry}
+        />
+        {choice(
+          'surface',
+          'Surface',
+          words(surfaces),
+          garden ? 'Read by a general garden band; no lawn feed' : 'Caps what may go down at once',
+        )}
+        {!garden &&
+          choice(
+            'grass',
+            'Grass',
+            grasses.map(({ name, label }) => [name, capital(label)]),
+          )}
+        {choice('soilGroup', 'Soil', [['', 'Not known'], ...words(soilGroups)], 'Bands for K and Mg differ on sand')}
+        {choice('shade', 'Shade', words(shades))}
+        {!garden && choice('intensity', 'Intensity', words(intensities), 'Which end of the grass’s nitrogen range')}
+        {!garden && choice('clippings', 'Clippings', words(clippingsHabits), 'Left, they save about 30 % of nitrogen')}
+        {amount('aimPh', 'Aim for pH', 'ph', 'Where to, not whether; empty: the grass’s own')}
+        <TextField
+          {...register('aimReason')}
+          label="Why this aim"
+          error={!!errors.aimReason}
+          helperText={errors.aimReason?.message ?? 'Wanted for an aim outside the grass’s band'}
+        />
+        {!garden && amount('thatch', 'Thatch', 'depth', 'Thickness; empty when not measured')}
+        {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
+        {amount('probeStop', 'Probe stops at', 'depth', 'Empty when not tried')}
+      </Box>
       <ConflictDialog save={saving} base={zone} send={send} onTheirs={onClose} />
-    </Dialog>
+    </FormDialog>
   );
 }

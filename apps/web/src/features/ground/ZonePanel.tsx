@@ -12,7 +12,7 @@ import { DividePanel } from './divide/DividePanel.tsx';
 import { SoilHistory } from './facts/SoilHistory.tsx';
 import { LevelsPanel } from './levels/LevelsPanel.tsx';
 import { PhotosPanel } from './photos/PhotosPanel.tsx';
-import type { Pen } from './plan/PlanEditor.tsx';
+import type { Pen } from './drawing/DrawingEditor.tsx';
 import { TroublePanel } from './trouble/TroublePanel.tsx';
 
 const tabs = ['Facts', 'Trouble', 'Soil', 'Levels', 'Divide', 'Photos'] as const;
@@ -74,7 +74,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
         ['pH wanted', <AimFact key="aim" zone={zone} />],
         ['Surface', zone.surface],
         ['Soil', zone.soilGroup],
-        ['Care', `${zone.intensity}, clippings ${zone.clippings}`],
+        ...(zone.grass ? [['Care', `${zone.intensity}, clippings ${zone.clippings}`] as const] : []),
       ],
     ],
     [

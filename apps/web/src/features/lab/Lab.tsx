@@ -3,8 +3,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { usePreviewLabFile } from '../../api/changes.ts';
-import { queries } from '../../api/queries.ts';
+
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
@@ -13,6 +12,7 @@ import { useMay } from '../../ui/session.tsx';
 import { LabFileReview } from './LabFileReview.tsx';
 import { LabRecord } from './LabRecord.tsx';
 import { LabSheet } from './LabSheet.tsx';
+import { labQueries, usePreviewLabFile } from './api.ts';
 
 /** Where a laboratory's file is dropped. */
 function DropFile({ siteId }: { readonly siteId: string }) {
@@ -55,7 +55,7 @@ function DropFile({ siteId }: { readonly siteId: string }) {
 /** Results in: typed like a spreadsheet, or from the laboratory's file. */
 export function Lab({ site, zones, results, zone }: StepProps) {
   const may = useMay();
-  const { data: files = [] } = useQuery(queries.labReports(site.id));
+  const { data: files = [] } = useQuery(labQueries.labReports(site.id));
   const [correcting, setCorrecting] = useState<LabResultAnswer | undefined>();
   if (zones.length === 0) {
     return (

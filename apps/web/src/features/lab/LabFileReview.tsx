@@ -29,7 +29,7 @@ import {
   Typography,
 } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
-import { useConfirmLabFile, useCorrectLabFile } from '../../api/changes.ts';
+
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../ui/theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
@@ -45,6 +45,7 @@ import {
   OwnMethodField,
   ReportedAsField,
 } from './MethodFields.tsx';
+import { useConfirmLabFile, useCorrectLabFile } from './api.ts';
 
 /** Columns of a file may hold a unit that is to be chosen. */
 const isChosen = (field: LabField | null): field is Analyte =>

@@ -1,9 +1,11 @@
 import { type Analyte, extractantNames, routineAnalytes, sheetOrder, waterPh } from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
+import { AdviceForm } from './AdviceForm.tsx';
 import { amountText, headName, unitText, valueText } from './fieldNames.ts';
 import { Words } from '../../ui/Words.tsx';
 import { useUndo } from '../../ui/undo.tsx';
@@ -37,6 +39,7 @@ function ValueCell({ analyte, result }: { readonly analyte: Analyte; readonly re
 export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps) {
   const { say } = useUnits();
   const { remove } = useUndo();
+  const [advised, setAdvised] = useState<{ readonly result: LabResultAnswer; readonly name: string } | null>(null);
   return (
     <Box sx={{ overflowX: 'auto' }}>
       <Table size="small">
@@ -88,6 +91,9 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                       The report also said {result.beside.split('; ').join(', ')}.
                     </Box>
                   )}
+                  {result.advice && (
+                    <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>The laboratory advises: {result.advice}</Box>
+                  )}
                   {result.questions.map((question) => (
                     <Box key={question} sx={{ fontSize: '0.85rem', color: colours.slate, maxWidth: 260 }}>
                       <Words>{question}</Words>
@@ -113,6 +119,13 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                       </Button>
                       <Button
                         size="small"
+                        onClick={() => setAdvised({ result, name })}
+                        aria-label={`The laboratory’s advice for ${name}`}
+                      >
+                        Its advice
+                      </Button>
+                      <Button
+                        size="small"
                         onClick={() => remove(`/lab-results/${result.id}`, `The result of ${name}`)}
                         aria-label={`Delete the result of ${name} of ${result.sampledOn ?? 'no date'}`}
                       >
@@ -126,6 +139,7 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
           })}
         </TableBody>
       </Table>
+      {advised && <AdviceForm {...advised} onClose={() => setAdvised(null)} />}
     </Box>
   );
 }

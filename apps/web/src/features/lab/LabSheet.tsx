@@ -1,7 +1,7 @@
 import type { LabResultAnswer, LabResultInput, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
-import { useSaveLabResult } from '../../api/changes.ts';
+
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
@@ -20,6 +20,7 @@ import {
   readSheetRow,
   sheetOf,
 } from './sheet.ts';
+import { useSaveLabResult } from './api.ts';
 
 interface LabSheetProps {
   readonly siteId: string;
@@ -51,7 +52,13 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const listed = correcting ? zones.filter(({ id }) => id === correcting.zoneIds[0]) : zones;
   // A correction is of the sample, for every zone that shares it.
   const keep = correcting
-    ? { label: correcting.label, labNumber: correcting.labNumber, zoneIds: correcting.zoneIds, of: correcting.of }
+    ? {
+        label: correcting.label,
+        labNumber: correcting.labNumber,
+        zoneIds: correcting.zoneIds,
+        of: correcting.of,
+        advice: correcting.advice,
+      }
     : {};
   const filled = listed.filter(({ id }) => !isBlank(rows[id] ?? {}));
   const read = new Map(filled.map((zone) => [zone.id, readSheetRow(rows[zone.id] ?? {}, head, zone, keep)]));

@@ -1,14 +1,14 @@
-import { writeBagCode } from '@glenfold/agronomy';
 import type { AuditEntryAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { queries } from '../../api/queries.ts';
 import { colours } from '../../ui/theme.ts';
+import { More } from '../../ui/More.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { type NamesById, fieldName, fieldValue } from '../../ui/recordWords.ts';
 import { useUnits } from '../../ui/units.tsx';
+import { practiceQueries } from './api.ts';
 
 const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back' } as const;
 
@@ -23,6 +23,7 @@ const kinds: Readonly<Record<string, string>> = {
   'lab result': 'result of',
   plan: 'plan of',
   membership: 'member',
+  setting: 'decision:',
   sample: 'bag',
   'share link': 'share link',
   underlay: 'image under the plan',
@@ -114,25 +115,16 @@ function Entry({ entry, named }: { readonly entry: AuditEntryAnswer; readonly na
 
 /** Who changed which record, when, from what to what. */
 export function Changes() {
-  const { data, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useInfiniteQuery({
-    ...queries.audit(),
-    staleTime: 0,
-  });
-  const { data: rounds } = useQuery(queries.rounds());
-  const { data: members } = useQuery(queries.members());
-  const { data: products } = useQuery(queries.products());
-  const { data: bags } = useQuery(queries.board());
+  const pages = useInfiniteQuery({ ...practiceQueries.audit(), staleTime: 0 });
+  const { data, error } = pages;
   const entries = useMemo(() => data?.pages.flatMap((page) => page.entries) ?? [], [data]);
   const named = useMemo(
     () =>
       new Map([
         ...entries.map(({ recordId, recordName }) => [recordId, recordName] as const),
-        ...(bags ?? []).map(({ id, code }) => [id, writeBagCode(code)] as const),
-        ...(products ?? []).map(({ id, name }) => [id, name] as const),
-        ...(rounds?.sites ?? []).map(({ site }) => [site.id, site.name] as const),
-        ...(members ?? []).map(({ person }) => [person.id, person.name] as const),
+        ...(data?.pages.flatMap(({ names }) => Object.entries(names)) ?? []),
       ]),
-    [entries, bags, products, rounds, members],
+    [entries, data],
   );
   return (
     <>
@@ -145,11 +137,7 @@ export function Changes() {
           <Entry key={entry.id} entry={entry} named={named} />
         ))}
       </Box>
-      {hasNextPage && (
-        <Button variant="outlined" sx={{ mt: 2 }} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-          Earlier changes
-        </Button>
-      )}
+      <More pages={pages}>Earlier changes</More>
     </>
   );
 }

@@ -1,36 +1,73 @@
 import { type PracticeAnswer, PracticeInput } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Box, Button, TextField, Typography } from '@mui/material';
+import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
-import { useSavePractice } from '../../api/changes.ts';
+import { Controller, useForm } from 'react-hook-form';
+
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSession } from '../../ui/session.tsx';
+import { useSavePractice } from './api.ts';
+
+const given = ({ name, timeZone, currency }: PracticeAnswer): PracticeInput => ({ name, timeZone, currency });
 
 function Name({ practice }: { readonly practice: PracticeAnswer }) {
   const [seen, setSeen] = useState(practice);
-  const { register, handleSubmit, reset, formState } = useForm<PracticeInput>({
+  const { register, handleSubmit, reset, control, formState } = useForm<PracticeInput>({
     resolver: classValidatorResolver(PracticeInput),
-    defaultValues: { name: practice.name },
+    defaultValues: given(practice),
   });
   const save = useSavePractice();
   const show = (answer: PracticeAnswer): void => {
     setSeen(answer);
-    reset({ name: answer.name });
+    reset(given(answer));
   };
   const send = (input: PracticeInput, version = seen.version): void =>
     save.mutate({ seen: { id: seen.id, version }, input }, { onSuccess: show });
   const submit = handleSubmit((input) => send(input));
   return (
     <Box component="form" onSubmit={(event) => void submit(event)} noValidate>
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'start', maxWidth: 560 }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', sm: '2fr 1.6fr 0.9fr auto' },
+          gap: 2,
+          alignItems: 'start',
+          maxWidth: 980,
+        }}
+      >
         <TextField
           {...register('name')}
           label="Name of the practice"
           fullWidth
           error={!!formState.errors.name}
           helperText={formState.errors.name?.message ?? 'Stands on plans, reports and invitations'}
+        />
+        <Controller
+          name="timeZone"
+          control={control}
+          render={({ field }) => (
+            <Autocomplete
+              options={Intl.supportedValuesOf('timeZone')}
+              value={field.value}
+              disableClearable
+              onChange={(_event, chosen) => field.onChange(chosen)}
+              renderInput={(params) => (
+                <TextField
+                  {...params}
+                  label="Time zone"
+                  error={!!formState.errors.timeZone}
+                  helperText={formState.errors.timeZone?.message ?? 'Of its days; a site may have its own'}
+                />
+              )}
+            />
+          )}
+        />
+        <TextField
+          {...register('currency')}
+          label="Currency"
+          error={!!formState.errors.currency}
+          helperText={formState.errors.currency?.message ?? 'Sign of the money'}
         />
         <Button type="submit" variant="outlined" disabled={save.isPending || !formState.isDirty} sx={{ minHeight: 40 }}>
           Save

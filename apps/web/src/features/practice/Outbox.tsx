@@ -1,10 +1,10 @@
 import type { MailAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useSendAgain } from '../../api/changes.ts';
-import { queries } from '../../api/queries.ts';
+
 import { colours } from '../../ui/theme.ts';
 import { CopyLine, Trouble } from '../../ui/bits.tsx';
+import { practiceQueries, useSendAgain } from './api.ts';
 
 const when = (iso: string): string => new Date(iso).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 
@@ -57,7 +57,7 @@ function Letter({ mail, carried }: { readonly mail: MailAnswer; readonly carried
 
 /** The application's messages: carried by a mail server, or to be handed over by the owner. */
 export function Outbox() {
-  const { data, error } = useQuery(queries.outbox());
+  const { data, error } = useQuery(practiceQueries.outbox());
   return (
     <>
       <Typography sx={{ mb: 2, maxWidth: 680 }}>

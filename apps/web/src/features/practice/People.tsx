@@ -4,54 +4,26 @@ import {
   type MemberAnswer,
   type MemberInput,
   type Role,
-  type SiteAnswer,
   roleMeanings,
   roles,
 } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typography } from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { Link } from 'react-router';
-import { useInvite, useRevokeInvitation, useSaveMember, useSendReset } from '../../api/changes.ts';
+
 import { queries } from '../../api/queries.ts';
 import { colours } from '../../ui/theme.ts';
 import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
+import { SitePicker } from '../../ui/SitePicker.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { dayOf } from '../../ui/today.ts';
+import { practiceQueries, useInvite, useRevokeInvitation, useSaveMember, useSendReset } from './api.ts';
 
-interface SitesProps {
-  readonly sites: readonly SiteAnswer[];
-  readonly value: readonly string[];
-  readonly onChange: (siteIds: string[]) => void;
-  readonly problem?: string | undefined;
-}
-
-/** The sites whose reports a client reads. */
-function SitesRead({ sites, value, onChange, problem }: SitesProps) {
-  return (
-    <Box role="group" aria-label="Sites whose reports they read">
-      {sites.map(({ id, name }) => (
-        <FormControlLabel
-          key={id}
-          label={name}
-          control={
-            <Checkbox
-              size="small"
-              checked={value.includes(id)}
-              onChange={(_event, checked) => onChange(checked ? [...value, id] : value.filter((other) => other !== id))}
-            />
-          }
-        />
-      ))}
-      {problem && <Typography sx={{ color: colours.ochre, fontWeight: 700, fontSize: '0.9rem' }}>{problem}</Typography>}
-    </Box>
-  );
-}
-
-function Member({ member, sites }: { readonly member: MemberAnswer; readonly sites: readonly SiteAnswer[] }) {
+function Member({ member }: { readonly member: MemberAnswer }) {
   const save = useSaveMember();
   const sendReset = useSendReset();
   const { remove } = useUndo();
@@ -59,6 +31,7 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
   // A client is saved once sites are chosen: until then the role is only wished for.
   const [wish, setWish] = useState<MemberInput | null>(null);
   const shown = wish ?? { role, siteIds };
+  const { data: sites } = useQuery(queries.sitesNamed(shown.siteIds));
   const send = (input: MemberInput, version = member.version): void =>
     save.mutate({ seen: { id, version }, input }, { onSuccess: () => setWish(null) });
   const choose = (next: Role): void => {
@@ -115,8 +88,9 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
         {shown.role === 'client' && (
           <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
             <Typography sx={{ color: colours.faded }}>reads</Typography>
-            <SitesRead
-              sites={sites}
+            <SitePicker
+              several
+              label="Sites whose reports they read"
               value={shown.siteIds}
               onChange={(chosen) => setWish({ role: 'client', siteIds: chosen })}
             />
@@ -141,7 +115,7 @@ function Member({ member, sites }: { readonly member: MemberAnswer; readonly sit
       </Box>
       <ConflictDialog
         save={save}
-        named={new Map(sites.map((site) => [site.id, site.name]))}
+        named={new Map(sites?.sites.map((site) => [site.id, site.name]))}
         send={send}
         onTheirs={() => setWish(null)}
       />
@@ -171,7 +145,7 @@ function Invited({ invitation }: { readonly invitation: InvitationAnswer }) {
   );
 }
 
-function Invite({ sites }: { readonly sites: readonly SiteAnswer[] }) {
+function Invite() {
   const { control, register, handleSubmit, reset, setError, formState } = useForm<InvitationInput>({
     resolver: classValidatorResolver(InvitationInput),
     defaultValues: { email: '', role: 'advisor', siteIds: [] },
@@ -231,7 +205,15 @@ function Invite({ sites }: { readonly sites: readonly SiteAnswer[] }) {
           name="siteIds"
           control={control}
           render={({ field }) => (
-            <SitesRead sites={sites} value={field.value} onChange={field.onChange} problem={errors.siteIds?.message} />
+            <Box sx={{ mt: 1 }}>
+              <SitePicker
+                several
+                label="Sites whose reports they read"
+                value={field.value}
+                onChange={field.onChange}
+                problem={errors.siteIds?.message}
+              />
+            </Box>
           )}
         />
       )}
@@ -250,23 +232,21 @@ function Invite({ sites }: { readonly sites: readonly SiteAnswer[] }) {
 
 /** Who belongs to the practice, as what; and who is invited. */
 export function People() {
-  const { data: members, error } = useQuery(queries.members());
-  const { data: invitations = [] } = useQuery(queries.invitations());
-  const { data: rounds } = useQuery(queries.rounds());
-  const sites = rounds?.sites.map(({ site }) => site) ?? [];
+  const { data: members, error } = useQuery(practiceQueries.members());
+  const { data: invitations = [] } = useQuery(practiceQueries.invitations());
   const list = { listStyle: 'none', m: 0, p: 0 };
   return (
     <>
       <Trouble error={error} />
       <Box component="ul" aria-label="Members" sx={{ ...list, borderBottom: `1px solid ${colours.line}` }}>
         {members?.map((member) => (
-          <Member key={member.id} member={member} sites={sites} />
+          <Member key={member.id} member={member} />
         ))}
       </Box>
       <Typography variant="h2" sx={{ mt: 4 }}>
         Invite somebody
       </Typography>
-      <Invite sites={sites} />
+      <Invite />
       {invitations.length > 0 && (
         <>
           <Typography variant="h2" sx={{ mt: 4, mb: 1 }}>

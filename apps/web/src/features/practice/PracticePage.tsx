@@ -12,7 +12,7 @@ const parts = [
   { name: 'people', title: 'People', about: 'who belongs, and as what', Screen: People },
   { name: 'outbox', title: 'Outbox', about: 'messages to people', Screen: Outbox },
   { name: 'changes', title: 'Changes', about: 'who changed what', Screen: Changes },
-  { name: 'data', title: 'Data', about: 'name, export', Screen: Data },
+  { name: 'data', title: 'Data', about: 'name, days, money, export', Screen: Data },
 ] as const;
 
 /** The owner's pages: people, messages, the record of changes, the way out with everything. */

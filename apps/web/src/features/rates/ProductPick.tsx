@@ -1,4 +1,4 @@
-import type { Purpose } from '@glenfold/agronomy';
+import { type Material, type Purpose, productOf, serves } from '@glenfold/agronomy';
 import type { PlanChoicesInput, ProductAnswer } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useMay } from '../../ui/session.tsx';
@@ -11,6 +11,12 @@ interface ProductPickProps {
   /** Its name, for those who do not choose. */
   readonly name: string | undefined;
   readonly onPick: (choices: PlanChoicesInput) => void;
+}
+
+/** Whether it can be chosen: it holds what is wanted. */
+function fits(product: ProductAnswer, purpose: Purpose): boolean {
+  const known = productOf(product.id, { ...product } as unknown as Material, product.packPrice ?? null);
+  return known !== undefined && serves(known, purpose);
 }
 
 /** The product that a treatment is made with. */
@@ -28,11 +34,12 @@ export function ProductPick({ purpose, label, products, chosen, name, onPick }: 
       sx={{ minWidth: 210, '& .MuiSelect-select': { whiteSpace: 'normal' } }}
     >
       {products
-        .filter((product) => product.purpose === purpose)
-        .map(({ id, name, effectiveness }) => (
+        .filter((product) => fits(product, purpose))
+        .map(({ id, name, effectiveness, stock }) => (
           <MenuItem key={id} value={id}>
             {name}
             {effectiveness !== null && `, ${Math.round(effectiveness)} % effective`}
+            {!!stock && `, ${stock} in stock`}
           </MenuItem>
         ))}
     </TextField>

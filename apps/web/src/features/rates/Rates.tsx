@@ -5,8 +5,9 @@ import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { ApiProblem } from '../../api/client.ts';
-import { useChooseProducts, useIssuePlan } from '../../api/changes.ts';
+
 import { queries } from '../../api/queries.ts';
+import { LabAdvice } from '../../ui/LabAdvice.tsx';
 import { NoTest } from '../../ui/NoTest.tsx';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
@@ -20,6 +21,7 @@ import { Opens } from '../../ui/working.tsx';
 import { LimeSplit } from './LimeSplit.tsx';
 import { ProductPick } from './ProductPick.tsx';
 import { Treatment } from './Treatment.tsx';
+import { useChooseProducts, useIssuePlan } from './api.ts';
 
 const purposeOf = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as const;
 
@@ -196,6 +198,16 @@ function Judged({ rows }: { readonly rows: readonly JudgedProps[] }) {
   );
 }
 
+/** Nutrients of which the same is to be said are told together, as those of a garden bed. */
+function alike(
+  advice: readonly NutrientAdvice[],
+): ReadonlyArray<Pick<NutrientAdvice, 'name' | 'status' | 'words' | 'cautions'>> {
+  const [first] = advice;
+  return first && advice.length > 1 && advice.every(({ words }) => words === first.words)
+    ? [{ ...first, name: advice.map(({ name }) => name).join(', ') }]
+    : advice;
+}
+
 /** What a zone is given: the decisive number, its reason and its caution; what is not given stands below, with its reason. */
 export function Rates({ site, zone }: StepProps) {
   const { system, say } = useUnits();
@@ -231,14 +243,12 @@ export function Rates({ site, zone }: StepProps) {
             cautions: plan.lime.cautions,
           },
         ]),
-    ...plan.nutrients
-      .filter((advice) => !given.includes(advice))
-      .map(({ name, status, words, cautions }) => ({
-        name,
-        standing: status === 'cannot say' ? 'cannot say yet' : 'none',
-        words,
-        cautions,
-      })),
+    ...alike(plan.nutrients.filter((advice) => !given.includes(advice))).map(({ name, status, words, cautions }) => ({
+      name,
+      standing: status === 'cannot say' ? 'cannot say yet' : 'none',
+      words,
+      cautions,
+    })),
     ...plan.verdicts
       .filter(({ words }) => words !== '')
       .map(({ name, status, words, cautions }) => ({ name, standing: standings[status], words, cautions })),
@@ -283,11 +293,17 @@ export function Rates({ site, zone }: StepProps) {
           ) : (
             <Typography>
               Cost open: set a price for{' '}
-              <MuiLink component={Link} to="/products">
+              <MuiLink
+                component={Link}
+                to={plan.lime.amount?.cost === null ? '/products/lime' : '/products/fertilizer'}
+              >
                 {plan.unpriced.join(', ')}
               </MuiLink>
             </Typography>
           )}
+          <Button component={Link} to={`/settings?site=${site.id}&zone=${zone.id}`} size="small">
+            How it is decided
+          </Button>
           <Button
             variant="outlined"
             href={`/api/zones/${zone.id}/plan.pdf?units=${system}`}
@@ -307,6 +323,7 @@ export function Rates({ site, zone }: StepProps) {
           )}
         </Box>
       </Box>
+      <LabAdvice result={answer.result} />
       <Trouble error={choose.error ?? issue.error} />
       <ConflictDialog save={choose} named={named} send={send} onTheirs={choose.reset} />
       {issue.data && (

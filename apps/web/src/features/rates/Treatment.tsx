@@ -10,7 +10,8 @@ import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
 
 /** What is to be bought of it, and what that costs. */
-function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title: string }) {
+function Buy(props: { readonly amount: ProductAmount; readonly title: string; readonly liming: boolean }) {
+  const { amount, title, liming } = props;
   const { say } = useUnits();
   const may = useMay();
   const { bags, bagMass, cost } = amount;
@@ -31,7 +32,7 @@ function Buy({ amount, title }: { readonly amount: ProductAmount; readonly title
         may('prices.write') && (
           <>
             {', '}
-            <MuiLink component={Link} to="/products">
+            <MuiLink component={Link} to={`/products/${liming ? 'lime' : 'fertilizer'}`}>
               set its price
             </MuiLink>
           </>
@@ -135,7 +136,7 @@ export function Treatment(props: TreatmentProps) {
             <Opens title={`${name} for the zone`} told={say('mass', amount.mass.value)} working={amount.mass.working} />{' '}
             for the zone
             <br />
-            <Buy amount={amount} title={name} />
+            <Buy amount={amount} title={name} liming={sense === 'limeRate'} />
           </Typography>
         )}
       </Box>

@@ -1,3 +1,4 @@
+import { LabAdvice } from '../../ui/LabAdvice.tsx';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -80,6 +81,7 @@ export function Reading({ site, zone, results }: StepProps) {
             <ReadingBar key={bar.key} bar={bar} first={index === 0} />
           ))}
         </Box>
+        <LabAdvice result={result} />
         <Box
           sx={{
             borderTop: `1px solid ${colours.line}`,

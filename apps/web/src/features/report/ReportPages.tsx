@@ -1,17 +1,17 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { queries } from '../../api/queries.ts';
 import { colours } from '../../ui/theme.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { SiteReport } from './SiteReport.tsx';
+import { reportQueries } from './api.ts';
 
 const page = { px: { xs: 2, md: 5 }, py: 3, maxWidth: 760 };
 
 /** The sites whose reports a client reads: their whole Glenfold. */
 export function Reports() {
-  const { data: sites, error } = useQuery(queries.reports());
+  const { data: sites, error } = useQuery(reportQueries.reports());
   return (
     <Box component="main" sx={page}>
       <Typography variant="h1" sx={{ mb: 2 }}>
@@ -46,7 +46,7 @@ export function Reports() {
 export function ReportPage() {
   const { siteId = '' } = useParams();
   const may = useMay();
-  const { data: report, error } = useQuery(queries.report(siteId));
+  const { data: report, error } = useQuery(reportQueries.report(siteId));
   return (
     <>
       <Box sx={{ px: { xs: 2, md: 5 }, pt: 1.5 }}>
@@ -67,7 +67,7 @@ export function ReportPage() {
 /** One site's report, for whoever holds a link: no way on from here. */
 export function SharedReport() {
   const { token = '' } = useParams();
-  const { data: report, error } = useQuery(queries.shared(token));
+  const { data: report, error } = useQuery(reportQueries.shared(token));
   return (
     <Box sx={{ minHeight: '100vh' }}>
       <Box component="header" sx={{ background: colours.ink, color: colours.paper, px: { xs: 2, md: 5 }, py: 1.25 }}>

@@ -19,8 +19,8 @@ function GroundFirst({ plan: { reading } }: { readonly plan: ReportPlanAnswer })
   );
 }
 
-function ToDo({ plan: { plan, units } }: { readonly plan: ReportPlanAnswer }) {
-  const say = (sense: Sense, value: number): string => present(sense, value, units).text;
+function ToDo({ plan: { plan, units, currency } }: { readonly plan: ReportPlanAnswer }) {
+  const say = (sense: Sense, value: number): string => present(sense, value, units, currency).text;
   const amounts = [
     ...(plan.lime.amount ? [{ name: 'Lime', sense: 'limeRate' as const, amount: plan.lime.amount }] : []),
     ...plan.nutrients.flatMap(({ name, amount }) => (amount ? [{ name, sense: 'productRate' as const, amount }] : [])),

@@ -1,15 +1,17 @@
 import type { RoundsTask, SiteStateAnswer } from '@glenfold/contract';
-import { Box, Button, Typography } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
+import { Box, Button, TextField, Typography } from '@mui/material';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { queries } from '../../api/queries.ts';
+import { More } from '../../ui/More.tsx';
 import { SiteForm } from '../../ui/SiteForm.tsx';
 import { stepNames, stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
+import { useSettled } from '../../ui/useSettled.ts';
 import { useUnits } from '../../ui/units.tsx';
+import { roundsQueries } from './api.ts';
 
 function Task({ task }: { readonly task: RoundsTask }) {
   return (
@@ -88,17 +90,62 @@ function SiteCard({ state }: { readonly state: SiteStateAnswer }) {
   );
 }
 
+/** The sites by name, a page at a time; a few letters find one among very many. */
+function Sites({ onAdd }: { readonly onAdd: (() => void) | undefined }) {
+  const [text, setText] = useState('');
+  const pages = useInfiniteQuery(roundsQueries.siteStates(useSettled(text.trim())));
+  const sites = pages.data?.pages.flatMap((page) => page.sites) ?? [];
+  const count = pages.data?.pages[0]?.count ?? 0;
+  return (
+    <section aria-labelledby="sites">
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', mb: 1.5 }}>
+        <Typography variant="h2" component="h1" id="sites">
+          Sites
+        </Typography>
+        {onAdd && (
+          <Button variant="outlined" onClick={onAdd}>
+            Add a site
+          </Button>
+        )}
+      </Box>
+      {(text !== '' || pages.hasNextPage) && (
+        <TextField
+          label={text === '' ? `One of ${count} sites` : 'A site'}
+          placeholder="Part of its name or place"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          fullWidth
+          sx={{ mb: 1.5 }}
+        />
+      )}
+      <Trouble error={pages.error} />
+      <Box component="ul" sx={list}>
+        {sites.map((state) => (
+          <SiteCard key={state.site.id} state={state} />
+        ))}
+      </Box>
+      {pages.data && sites.length === 0 && <Typography>No site has “{text.trim()}” in its name or place.</Typography>}
+      <More pages={pages}>{`More of the ${count} sites`}</More>
+    </section>
+  );
+}
+
+const list = { listStyle: 'none', m: 0, p: 0 };
+
 /** What wants doing across all sites, most pressing first, and the state of each. */
 export function Rounds() {
-  const { data, error } = useQuery(queries.rounds());
+  const pages = useInfiniteQuery(roundsQueries.tasks());
+  // Whether there is any site at all; the list itself asks for what is typed.
+  const { data: all, error } = useInfiniteQuery(roundsQueries.siteStates(''));
   const [adding, setAdding] = useState(false);
   const may = useMay();
   const navigate = useNavigate();
-  const list = { listStyle: 'none', m: 0, p: 0 };
+  const tasks = pages.data?.pages.flatMap((page) => page.tasks) ?? [];
+  const empty = all?.pages[0]?.count === 0;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 1240, width: '100%' }}>
-      <Trouble error={error} />
-      {data && (
+      <Trouble error={pages.error ?? error} />
+      {pages.data && all && (
         <Box
           sx={{
             display: 'grid',
@@ -108,27 +155,24 @@ export function Rounds() {
         >
           <section aria-labelledby="todo">
             <Typography variant="h1" id="todo" sx={{ mb: 1.5 }}>
-              {data.sites.length === 0
-                ? 'Welcome'
-                : data.tasks.length === 0
-                  ? 'Nothing is waiting'
-                  : 'What wants doing'}
+              {empty ? 'Welcome' : tasks.length === 0 ? 'Nothing is waiting' : 'What wants doing'}
             </Typography>
-            {data.sites.length === 0 && !may('work.write') ? (
+            {empty && !may('work.write') ? (
               <Typography>No site is there yet: an advisor adds them.</Typography>
-            ) : data.sites.length === 0 ? (
+            ) : empty ? (
               <Empty title="Begin with a site" action="Add a site" onClick={() => setAdding(true)}>
                 A site is a property that you look after. You divide it into zones, enter a laboratory’s result for
                 each, and get its rates.
               </Empty>
             ) : (
               <Box component="ol" sx={list}>
-                {data.tasks.map((task) => (
+                {tasks.map((task) => (
                   <Task key={`${task.siteId} ${task.words}`} task={task} />
                 ))}
               </Box>
             )}
-            {data.sites.length > 0 && data.tasks.length === 0 && (
+            <More pages={pages}>More that wants doing</More>
+            {!empty && tasks.length === 0 && (
               <Typography>
                 {may('work.write')
                   ? 'Every zone is tested, and its plan is handed over.'
@@ -136,25 +180,7 @@ export function Rounds() {
               </Typography>
             )}
           </section>
-          {data.sites.length > 0 && (
-            <section aria-labelledby="sites">
-              <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', mb: 1.5 }}>
-                <Typography variant="h2" component="h1" id="sites">
-                  Sites
-                </Typography>
-                {may('work.write') && (
-                  <Button variant="outlined" onClick={() => setAdding(true)}>
-                    Add a site
-                  </Button>
-                )}
-              </Box>
-              <Box component="ul" sx={list}>
-                {data.sites.map((state) => (
-                  <SiteCard key={state.site.id} state={state} />
-                ))}
-              </Box>
-            </section>
-          )}
+          {!empty && <Sites onAdd={may('work.write') ? () => setAdding(true) : undefined} />}
         </Box>
       )}
       {adding && (

@@ -2,12 +2,12 @@ import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/m
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { queries } from '../../api/queries.ts';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { BagList } from './bags/BagList.tsx';
 import { DesignPanel } from './design/DesignPanel.tsx';
+import { samplingQueries } from './api.ts';
 
 const views = ['Plan', 'Bags'] as const;
 type View = (typeof views)[number];
@@ -16,7 +16,7 @@ type View = (typeof views)[number];
 export function Sampling(props: StepProps) {
   const { site, zones } = props;
   const may = useMay();
-  const { data: bags, error } = useQuery(queries.bags(site.id));
+  const { data: bags, error } = useQuery(samplingQueries.bags(site.id));
   const [chosen, setChosen] = useState<View | null>(null);
   const open = bags?.filter(({ state }) => state === 'planned').length ?? 0;
   const view: View = !may('work.write') ? 'Bags' : (chosen ?? ((bags?.length ?? 0) > 0 ? 'Bags' : 'Plan'));

@@ -1,11 +1,10 @@
-import { type Division, GeometryError, divisions } from '@glenfold/agronomy/geometry';
+import { type Division, GeometryError, divisions, spotHeightsOf } from '@glenfold/agronomy/geometry';
 import type { DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useMemo } from 'react';
 import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
-import type { Pen } from '../plan/PlanEditor.tsx';
-import { spotsOf } from '../trouble/troubleFacts.ts';
+import type { Pen } from '../drawing/DrawingEditor.tsx';
 
 type Say = ReturnType<typeof useUnits>['say'];
 
@@ -47,7 +46,7 @@ export function DividePanel({ zone, plan, pen }: DividePanelProps) {
   const found = useMemo((): readonly Division[] => {
     if (!zone.geometry) return [];
     try {
-      return divisions(zone.geometry, plan.features, spotsOf(zone, plan));
+      return divisions(zone.geometry, plan.features, spotHeightsOf(zone.geometry, plan.features));
     } catch (error) {
       if (error instanceof GeometryError) return [];
       throw error;

@@ -10,25 +10,12 @@ import {
 } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
-import {
-  Box,
-  Button,
-  Checkbox,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  FormControlLabel,
-  IconButton,
-  MenuItem,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, Checkbox, FormControlLabel, IconButton, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Controller, useFieldArray, useForm } from 'react-hook-form';
+import { FormDialog } from '../../../ui/FormDialog.tsx';
 import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
-import { Trouble } from '../../../ui/bits.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { useFacts } from './useFacts.ts';
 
@@ -78,133 +65,129 @@ export function FactsForm({ zone: opened, onClose }: { readonly zone: ZoneAnswer
     />
   );
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md">
-      <form onSubmit={(event) => void handleSubmit((input) => save(input))(event)} noValidate>
-        <DialogTitle>Light, fall, water and use of {zone.name}</DialogTitle>
-        <DialogContent>
-          <Typography sx={{ mb: 2 }}>
-            Leave open what nobody has looked at: an unknown is better than a guess.
-          </Typography>
-          <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' }, gap: 2 }}>
-            {amounts.map(([name, label, sense, help]) => (
-              <Controller
-                key={name}
-                name={name}
-                control={control}
-                render={({ field }) => (
-                  <QuantityField
-                    label={label}
-                    sense={sense}
-                    value={field.value}
-                    onChange={field.onChange}
-                    onBlur={field.onBlur}
-                    inputRef={field.ref}
-                    problem={errors[name]?.message}
-                    helperText={help}
-                  />
-                )}
-              />
-            ))}
-            {choices.map(([name, label, options]) => (
-              <Controller
-                key={name}
-                name={name}
-                control={control}
-                render={({ field }) => (
-                  <TextField
-                    {...field}
-                    select
-                    value={field.value ?? ''}
-                    onChange={(event) => field.onChange(event.target.value || null)}
-                    label={label}
-                    error={!!errors[name]}
-                    helperText={errors[name]?.message}
-                  >
-                    <MenuItem value="">Not known</MenuItem>
-                    {options.map((option) => (
-                      <MenuItem key={option} value={option}>
-                        {capital(option)}
-                      </MenuItem>
-                    ))}
-                  </TextField>
-                )}
-              />
-            ))}
-            <TextField
-              {...register('drySpellOn', { setValueAs: (value: string) => value || null })}
-              label="Dry spell of"
-              error={!!errors.drySpellOn}
-              helperText={errors.drySpellOn?.message ?? 'Such as 2026-08'}
+    <FormDialog
+      wide
+      byField={false}
+      title={`Light, fall, water and use of ${zone.name}`}
+      action="Save"
+      onClose={onClose}
+      onSave={() => void handleSubmit((input) => save(input))()}
+      saving={saving}
+    >
+      <div>
+        <Typography sx={{ mb: 2 }}>Leave open what nobody has looked at: an unknown is better than a guess.</Typography>
+        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr 1fr' }, gap: 2 }}>
+          {amounts.map(([name, label, sense, help]) => (
+            <Controller
+              key={name}
+              name={name}
+              control={control}
+              render={({ field }) => (
+                <QuantityField
+                  label={label}
+                  sense={sense}
+                  value={field.value}
+                  onChange={field.onChange}
+                  onBlur={field.onBlur}
+                  inputRef={field.ref}
+                  problem={errors[name]?.message}
+                  helperText={help}
+                />
+              )}
             />
-            {tick('frostPocket', 'Frost lies here longest')}
-            {tick('seaside', 'Sea wind reaches it')}
-          </Box>
-          <Typography variant="h3" sx={{ mt: 3, mb: 1 }}>
-            Grasses in the sward
-          </Typography>
-          {mix.fields.length === 0 && (
-            <Typography sx={{ mb: 1 }}>One grass, as in the zone’s facts. Add the shares where it is a mix.</Typography>
-          )}
-          {mix.fields.map((entry, index) => (
-            <Box key={entry.id} sx={{ display: 'flex', gap: 1, mb: 1, maxWidth: 480 }}>
-              <Controller
-                name={`mix.${index}.grass`}
-                control={control}
-                render={({ field }) => (
-                  <TextField {...field} select label="Grass" sx={{ flex: 1 }}>
-                    {grasses.map(({ name, label }) => (
-                      <MenuItem key={name} value={name}>
-                        {capital(label)}
-                      </MenuItem>
-                    ))}
-                  </TextField>
-                )}
-              />
-              <Controller
-                name={`mix.${index}.share`}
-                control={control}
-                render={({ field }) => (
-                  <QuantityField
-                    label="Share"
-                    sense="percent"
-                    value={field.value}
-                    onChange={field.onChange}
-                    problem={errors.mix?.[index]?.share?.message}
-                    sx={{ width: 130 }}
-                  />
-                )}
-              />
-              <IconButton aria-label="Take this grass out" onClick={() => mix.remove(index)}>
-                <DeleteIcon />
-              </IconButton>
-            </Box>
           ))}
-          {(errors.mix?.root ?? errors.mix)?.message && (
-            <Typography role="alert" sx={{ color: colours.ochre }}>
-              {(errors.mix?.root ?? errors.mix)?.message}
-            </Typography>
-          )}
-          <Button
-            variant="outlined"
-            onClick={() => mix.append({ grass: zone.grass, share: mix.fields.length === 0 ? 100 : 10 })}
-          >
-            Add a grass
-          </Button>
-          <Trouble error={saving.error} />
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" variant="contained" disabled={saving.isPending}>
-            Save
-          </Button>
-        </DialogActions>
-      </form>
+          {choices.map(([name, label, options]) => (
+            <Controller
+              key={name}
+              name={name}
+              control={control}
+              render={({ field }) => (
+                <TextField
+                  {...field}
+                  select
+                  value={field.value ?? ''}
+                  onChange={(event) => field.onChange(event.target.value || null)}
+                  label={label}
+                  error={!!errors[name]}
+                  helperText={errors[name]?.message}
+                >
+                  <MenuItem value="">Not known</MenuItem>
+                  {options.map((option) => (
+                    <MenuItem key={option} value={option}>
+                      {capital(option)}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              )}
+            />
+          ))}
+          <TextField
+            {...register('drySpellOn', { setValueAs: (value: string) => value || null })}
+            label="Dry spell of"
+            error={!!errors.drySpellOn}
+            helperText={errors.drySpellOn?.message ?? 'Such as 2026-08'}
+          />
+          {tick('frostPocket', 'Frost lies here longest')}
+          {tick('seaside', 'Sea wind reaches it')}
+        </Box>
+        <Typography variant="h3" sx={{ mt: 3, mb: 1 }}>
+          Grasses in the sward
+        </Typography>
+        {mix.fields.length === 0 && (
+          <Typography sx={{ mb: 1 }}>One grass, as in the zone’s facts. Add the shares where it is a mix.</Typography>
+        )}
+        {mix.fields.map((entry, index) => (
+          <Box key={entry.id} sx={{ display: 'flex', gap: 1, mb: 1, maxWidth: 480 }}>
+            <Controller
+              name={`mix.${index}.grass`}
+              control={control}
+              render={({ field }) => (
+                <TextField {...field} select label="Grass" sx={{ flex: 1 }}>
+                  {grasses.map(({ name, label }) => (
+                    <MenuItem key={name} value={name}>
+                      {capital(label)}
+                    </MenuItem>
+                  ))}
+                </TextField>
+              )}
+            />
+            <Controller
+              name={`mix.${index}.share`}
+              control={control}
+              render={({ field }) => (
+                <QuantityField
+                  label="Share"
+                  sense="percent"
+                  value={field.value}
+                  onChange={field.onChange}
+                  problem={errors.mix?.[index]?.share?.message}
+                  sx={{ width: 130 }}
+                />
+              )}
+            />
+            <IconButton aria-label="Take this grass out" onClick={() => mix.remove(index)}>
+              <DeleteIcon />
+            </IconButton>
+          </Box>
+        ))}
+        {(errors.mix?.root ?? errors.mix)?.message && (
+          <Typography role="alert" sx={{ color: colours.ochre }}>
+            {(errors.mix?.root ?? errors.mix)?.message}
+          </Typography>
+        )}
+        <Button
+          variant="outlined"
+          onClick={() => mix.append({ grass: zone.grass ?? 'tall fescue', share: mix.fields.length === 0 ? 100 : 10 })}
+        >
+          Add a grass
+        </Button>
+      </div>
       <ConflictDialog
         save={saving}
         base={zone.facts}
         send={(input: ZoneFactsInput, version) => save(input, version)}
         onTheirs={onClose}
       />
-    </Dialog>
+    </FormDialog>
   );
 }

@@ -1,6 +1,6 @@
 import type { ZoneAnswer, ZoneFactsInput } from '@glenfold/contract';
 import { useRef, useState } from 'react';
-import { useSaveFacts } from '../../../api/changes.ts';
+import { useSaveFacts } from '../api.ts';
 
 /**
  * What is known of a zone, and how it is changed: part by part, saved at once, each change on top of the one before

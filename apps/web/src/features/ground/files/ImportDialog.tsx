@@ -23,7 +23,7 @@ import { useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
 import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
-import type { Stroke } from '../plan/strokes.ts';
+import type { Stroke } from '../drawing/strokes.ts';
 import { utmCodeAt } from './coordinateSystems.ts';
 import type { FoundFile, FoundItem, ItemKind } from './found.ts';
 import { LARGEST_FILE } from './limits.ts';

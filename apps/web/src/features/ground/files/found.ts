@@ -1,4 +1,4 @@
-import type { FeatureKind, PlanGeometry } from '@glenfold/agronomy';
+import type { FeatureKind, DrawnGeometry } from '@glenfold/agronomy';
 
 /** What an item of a file becomes on the plan. */
 export type ItemKind = FeatureKind | 'zone';
@@ -9,7 +9,7 @@ export interface FoundItem {
   readonly place: number;
   readonly name: string | null;
   /** Nothing for a zone that comes by its area alone. */
-  readonly geometry: PlanGeometry | null;
+  readonly geometry: DrawnGeometry | null;
   /** m², of a zone without an outline. */
   readonly area?: number;
   /** m² to each side, of an outline that was walked. */

@@ -1,5 +1,5 @@
 import { type Fix, GeometryError, type Position, walkedArea } from '@glenfold/agronomy/geometry';
-import { type PlanGeometry, exclusionKinds, lineKinds, pointKinds } from '@glenfold/agronomy';
+import { type DrawnGeometry, exclusionKinds, lineKinds, pointKinds } from '@glenfold/agronomy';
 import { gpx as gpxToGeoJson, kml as kmlToGeoJson } from '@tmcw/togeojson';
 import { DOMParser } from '@xmldom/xmldom';
 import type { Feature, Geometry } from 'geojson';
@@ -57,7 +57,7 @@ const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** Guess by its own words what an item is; the person can say otherwise. */
-function kindOf(type: PlanGeometry['type'], told: string): ItemKind {
+function kindOf(type: DrawnGeometry['type'], told: string): ItemKind {
   const words = told.toLowerCase();
   const known = [...exclusionKinds, ...lineKinds, ...pointKinds].find((kind) => words.includes(kind));
   const suits = (kinds: readonly string[]): boolean => known !== undefined && kinds.includes(known);
@@ -103,7 +103,7 @@ function collect(features: readonly unknown[], straightener: Straightener): Foun
         place: items.length + 1,
         name,
         geometry,
-        kind: kindOf(geometry?.type ?? (single.type as PlanGeometry['type']), told.join(' ')),
+        kind: kindOf(geometry?.type ?? (single.type as DrawnGeometry['type']), told.join(' ')),
         properties,
         repairs,
         ...(fault === undefined ? {} : { fault }),
@@ -246,10 +246,10 @@ function walkItem(
       `A walk of ${used} positions, smoothed and closed.`,
       ...(dropped > 0 ? [`${dropped} positions left out as too far off.`] : []),
     ];
-    return { ...base, kind: 'zone', geometry: outline as PlanGeometry, uncertainty, repairs };
+    return { ...base, kind: 'zone', geometry: outline as DrawnGeometry, uncertainty, repairs };
   } catch (error) {
     if (!(error instanceof GeometryError)) throw error;
-    const geometry: PlanGeometry = { type: 'LineString', coordinates: line.map(([x = 0, y = 0]) => [x, y]) };
+    const geometry: DrawnGeometry = { type: 'LineString', coordinates: line.map(([x = 0, y = 0]) => [x, y]) };
     // What makes no area may still be a line.
     return line.length >= 2
       ? { ...base, kind: 'fence', geometry, repairs: [`No outline: ${error.message} It can come as a line.`] }

@@ -1,9 +1,9 @@
-import { InputError, type PlanGeometry, checkGeometry } from '@glenfold/agronomy';
+import { InputError, type DrawnGeometry, checkGeometry } from '@glenfold/agronomy';
 import { Plane, type Position } from '@glenfold/agronomy/geometry';
 import type { Geometry } from 'geojson';
 
 export interface Straightened {
-  readonly geometry: PlanGeometry | null;
+  readonly geometry: DrawnGeometry | null;
   readonly repairs: readonly string[];
   readonly fault?: string;
 }
@@ -56,7 +56,7 @@ export class Straightener {
     }
   }
 
-  #read(raw: Exclude<Geometry, { type: 'GeometryCollection' }>, repairs: string[]): PlanGeometry | null {
+  #read(raw: Exclude<Geometry, { type: 'GeometryCollection' }>, repairs: string[]): DrawnGeometry | null {
     switch (raw.type) {
       case 'Point':
         return { type: 'Point', coordinates: this.#point(raw.coordinates) };

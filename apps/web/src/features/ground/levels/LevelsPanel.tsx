@@ -1,10 +1,11 @@
 import {
   type Earthwork,
-  type Outline,
   GeometryError,
   compassPoint,
   earthwork,
   fallOf,
+  type Outline,
+  spotHeightsOf,
 } from '@glenfold/agronomy/geometry';
 import type { DrawingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
@@ -13,7 +14,6 @@ import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useFacts } from '../facts/useFacts.ts';
-import { spotsOf } from '../trouble/troubleFacts.ts';
 
 const directions = Array.from({ length: 8 }, (_, index) => index * 45);
 
@@ -31,7 +31,7 @@ function attempt<T>(work: () => T): { readonly value?: T; readonly trouble?: str
 export function LevelsPanel({ zone, plan }: { readonly zone: ZoneAnswer; readonly plan: DrawingAnswer }) {
   const { say } = useUnits();
   const { change, facts } = useFacts(zone);
-  const spots = useMemo(() => spotsOf(zone, plan), [zone, plan]);
+  const spots = useMemo(() => spotHeightsOf(zone.geometry as Outline | null, plan.features), [zone, plan]);
   const fall = useMemo(() => attempt(() => fallOf(spots)), [spots]);
   if (!zone.geometry) return <Typography>Draw the zone first: heights are taken at places on its plan.</Typography>;
   const { value } = fall;
@@ -79,7 +79,7 @@ const rounded = (percent: number): number => Math.round(percent * 10) / 10;
 
 interface GradingProps {
   readonly zone: ZoneAnswer;
-  readonly spots: ReturnType<typeof spotsOf>;
+  readonly spots: ReturnType<typeof spotHeightsOf>;
   /** How the ground falls as it lies: %, and degrees toward which. */
   readonly natural: { readonly slope: number; readonly aspect: number };
 }

@@ -4,20 +4,20 @@ import { Box, Button, Dialog, IconButton, TextField, Typography } from '@mui/mat
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useDropzone } from 'react-dropzone';
-import { useAddPhoto } from '../../../api/changes.ts';
-import { queries } from '../../../api/queries.ts';
+
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';
 import { shrink } from '../../../ui/shrink.ts';
 import { dayOf } from '../../../ui/today.ts';
+import { groundQueries, useAddPhoto } from '../api.ts';
 
 const LONGEST = 1600;
 
 /** Photos of a zone, newest first; a phone's camera opens where there is one. */
 export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
-  const { data: photos = [] } = useQuery(queries.photos(zone.siteId));
+  const { data: photos = [] } = useQuery(groundQueries.photos(zone.siteId));
   const { mutateAsync, isPending, error } = useAddPhoto(zone.id);
   const [caption, setCaption] = useState('');
   const [trouble, setTrouble] = useState<Error | null>(null);

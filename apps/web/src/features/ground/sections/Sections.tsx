@@ -5,7 +5,7 @@ import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useFacts } from '../facts/useFacts.ts';
-import type { ZoneDress } from '../plan/planMap.ts';
+import type { ZoneDress } from '../drawing/sheetMap.ts';
 
 export const sectionLooks: Readonly<Record<Section | 'none', { readonly label: string; readonly ground: string }>> = {
   now: { label: 'Now', ground: '#E8C79F' },

@@ -5,8 +5,8 @@ import { Box, Button, TextField, Typography } from '@mui/material';
 import { Controller, useForm } from 'react-hook-form';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { useMay } from '../../../ui/session.tsx';
-import type { Pen } from '../plan/PlanEditor.tsx';
-import { inputOf } from '../plan/strokes.ts';
+import type { Pen } from '../drawing/DrawingEditor.tsx';
+import { inputOf } from '../drawing/strokes.ts';
 
 const resolver = classValidatorResolver(GroundFeatureInput);
 /** Things that cast shade. */

@@ -8,11 +8,11 @@ import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { Opens } from '../../../ui/working.tsx';
 import { useFacts } from '../facts/useFacts.ts';
-import type { Pen } from '../plan/PlanEditor.tsx';
+import type { Pen } from '../drawing/DrawingEditor.tsx';
 import { SignDrawing } from './SignDrawing.tsx';
 import { SignPicker } from './SignPicker.tsx';
-import { troubleFacts } from './troubleFacts.ts';
-import { today } from '../../../ui/today.ts';
+import { evidenceOn } from './evidenceOn.ts';
+import { useToday } from '../../../ui/today.ts';
 
 const labels = new Map(allSigns.map(({ name, label }) => [name, label]));
 
@@ -27,14 +27,15 @@ interface TroublePanelProps {
 export function TroublePanel({ zone, result, plan, pen }: TroublePanelProps) {
   const { facts, change, send, saving } = useFacts(zone);
   const [picking, setPicking] = useState(false);
+  const today = useToday(zone.siteId);
   const seen = useMemo(() => facts.signs ?? [], [facts.signs]);
   const { causes, working } = useMemo(() => {
     const names = [...new Set(seen.map(({ sign }) => sign))];
     if (names.length === 0) return { causes: [], working: [] };
-    const known = troubleFacts({ ...zone, facts }, result, plan, new Date());
+    const known = evidenceOn({ ...zone, facts }, result, plan, today);
     const outcome = troubleCauses({ signs: names, facts: known });
     return { causes: outcome.result.causes, working: outcome.working };
-  }, [seen, zone, facts, result, plan]);
+  }, [seen, zone, facts, result, plan, today]);
   const add = (entry: SeenSign): void => change({ signs: [...seen, entry] });
   const likely = causes.filter(({ points }) => points > 0);
   return (
@@ -103,10 +104,10 @@ export function TroublePanel({ zone, result, plan, pen }: TroublePanelProps) {
           onClose={() => setPicking(false)}
           onPick={(sign, where) => {
             setPicking(false);
-            if (where === 'all over') add({ sign, on: today() });
+            if (where === 'all over') add({ sign, on: today });
             else
               pen?.mark(`Click where you see it: ${labels.get(sign)?.toLowerCase()}.`, (at) =>
-                add({ sign, at: [...at], on: today() }),
+                add({ sign, at: [...at], on: today }),
               );
           }}
         />

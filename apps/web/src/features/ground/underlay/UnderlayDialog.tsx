@@ -14,11 +14,12 @@ import {
   Typography,
 } from '@mui/material';
 import { useState } from 'react';
-import { useLayUnder, usePlaceUnderlay } from '../../../api/changes.ts';
+
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import type { ShrunkPicture } from '../../../ui/shrink.ts';
+import { useLayUnder, usePlaceUnderlay } from '../api.ts';
 
 /** A place on the image, and on the ground once it is known. */
 export interface OpenMatch {

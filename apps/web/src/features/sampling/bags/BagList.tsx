@@ -3,8 +3,7 @@ import type { BagAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useLabNumber, useMeasure } from '../../../api/changes.ts';
-import { queries } from '../../../api/queries.ts';
+import { useMeasure } from '../../../api/changes.ts';
 import { colours } from '../../../ui/theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
@@ -14,6 +13,7 @@ import { WalkPapers } from './WalkPapers.tsx';
 import { BagRow } from './BagRow.tsx';
 import { custodyLooks } from './custodyWords.ts';
 import { dayOf } from '../../../ui/today.ts';
+import { samplingQueries, useLabNumber } from '../api.ts';
 
 interface BagListProps {
   readonly site: SiteAnswer;
@@ -191,7 +191,7 @@ function KeepStop({ stop, zones }: { readonly stop: number; readonly zones: read
 /** How near a bag came to the soil it was drawn from: only a simulated laboratory knows. */
 function HiddenSoil({ bag }: { readonly bag: BagAnswer }) {
   const told = bag.state === 'reported' || bag.state === 'read';
-  const { data } = useQuery({ ...queries.hiddenSoil(bag.id), enabled: told });
+  const { data } = useQuery({ ...samplingQueries.hiddenSoil(bag.id), enabled: told });
   if (!told || !data || data.values.length === 0) return null;
   return (
     <Box component="section" aria-label="The soil behind the numbers" sx={{ my: 1.5, fontSize: '0.92rem' }}>

@@ -4,14 +4,14 @@ import { Box, Button, Checkbox, Menu, MenuItem } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
-import { useMoveBags, useTakeAgain } from '../../../api/changes.ts';
-import { queries } from '../../../api/queries.ts';
+
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';
 import { Parcel } from './Parcel.tsx';
 import { custodyLooks, standing } from './custodyWords.ts';
+import { samplingQueries, useMoveBags, useTakeAgain } from '../api.ts';
 
 interface BagRowProps {
   readonly bag: BagLineAnswer;
@@ -55,7 +55,7 @@ export function BagRow({ bag, chosen, onChoose, withSite = false, children }: Ba
   const { remove } = useUndo();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [sending, setSending] = useState(false);
-  const { data: laboratories = [] } = useQuery(queries.laboratories());
+  const { data: laboratories = [] } = useQuery(samplingQueries.laboratories());
   const { label, next } = custodyLooks[bag.state];
   // A laboratory that lets know by itself is waited for; the step stays in the menu.
   const tells = ['sent', 'at the lab'].includes(bag.state) && laboratories.some(({ name }) => name === bag.laboratory);

@@ -1,46 +1,48 @@
 import { writeBagCode } from '@glenfold/agronomy';
 import { type BagLineAnswer, type BagState, bagStates } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery, useQueries, useQueryClient } from '@tanstack/react-query';
 import { Suspense, type SyntheticEvent, useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { queries } from '../../../api/queries.ts';
 import { colours } from '../../../ui/theme.ts';
 import { Empty, Trouble } from '../../../ui/bits.tsx';
 import { deferred } from '../../../ui/deferred.tsx';
+import { More } from '../../../ui/More.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { BagPapers } from './BagPapers.tsx';
 import { BagRow } from './BagRow.tsx';
 import { Laboratories } from './Laboratories.tsx';
 import { LaboratoryPost } from './LaboratoryPost.tsx';
 import { custodyLooks } from './custodyWords.ts';
+import { samplingQueries } from '../api.ts';
 
 const ScanDialog = deferred(async () => (await import('../scan/ScanDialog.tsx')).ScanDialog);
-const done: readonly BagState[] = ['read', 'lost', 'spoiled'];
 
 /** What is where and for how long, across all sites, overdue first; codes find their bags, one after the other. */
 export function Board() {
   const may = useMay();
   const client = useQueryClient();
   const [address] = useSearchParams();
-  const { data: bags, error } = useQuery(queries.board());
   const [typed, setTyped] = useState('');
   const [found, setFound] = useState<readonly string[]>([]);
   const [told, setTold] = useState<string | undefined>();
   const [trouble, setTrouble] = useState<Error | null>(null);
   const [scanning, setScanning] = useState(false);
   const [only, setOnly] = useState<BagState | null>(null);
+  const pages = useInfiniteQuery(samplingQueries.board(only));
+  const gathered = useQueries({ queries: found.map((code) => samplingQueries.bagByCode(code)) });
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
 
   /** Put the bag of a code in front, and choose it: several scanned in a row go on together. */
   const find = async (code: string): Promise<void> => {
     setTrouble(null);
     try {
-      const bag = await client.query({ ...queries.bagByCode(code), staleTime: 0 });
+      const bag = await client.query({ ...samplingQueries.bagByCode(code), staleTime: 0 });
       const name = `Bag ${writeBagCode(bag.code)}`;
-      const twice = found.includes(bag.id);
+      client.setQueryData(samplingQueries.bagByCode(bag.code).queryKey, bag);
+      const twice = found.includes(bag.code);
       setTold(twice ? `${name} is here already: it was scanned twice.` : `${name} is found.`);
-      if (!twice) setFound([...found, bag.id]);
+      if (!twice) setFound([...found, bag.code]);
       setChosen((last) => new Set([...last, bag.id]));
       setTyped('');
     } catch (problem) {
@@ -55,14 +57,12 @@ export function Board() {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new address asks anew
   }, [asked]);
 
-  if (!bags) return <Trouble error={error} />;
-  const count = (state: BagState): number => bags.filter((bag) => bag.state === state).length;
-  const list =
-    found.length > 0
-      ? found.flatMap((id) => bags.find((bag) => bag.id === id) ?? [])
-      : bags
-          .filter(({ state }) => (only ? state === only : !done.includes(state)))
-          .sort((one, other) => other.overdue - one.overdue || other.days - one.days);
+  if (!pages.data) return <Trouble error={pages.error} />;
+  const { counts } = pages.data.pages[0]!;
+  const count = (state: BagState): number =>
+    counts.filter((one) => one.state === state).reduce((sum, one) => sum + one.count, 0);
+  const listed = pages.data.pages.flatMap(({ bags }) => bags);
+  const list = found.length > 0 ? gathered.flatMap(({ data }) => data ?? []) : listed;
   const submit = (event: SyntheticEvent): void => {
     event.preventDefault();
     if (typed.trim() !== '') void find(typed.trim());
@@ -143,14 +143,14 @@ export function Board() {
             </Button>
           ))}
       </Box>
-      <LaboratoryPost bags={bags} />
+      <LaboratoryPost counts={counts} />
       {list.length === 0 ? (
         <Empty title={only ? 'None here' : 'Nothing is out'}>
           {only ? 'No bag stands there now.' : 'No bag waits to be cored, dried, sent or read.'}
         </Empty>
       ) : (
         <>
-          <BagPapers bags={bags.filter(({ id }) => chosen.has(id))} />
+          <BagPapers bags={list.filter(({ id }) => chosen.has(id))} />
           <Box component="ul" aria-label="Bags" sx={{ listStyle: 'none', m: 0, p: 0 }}>
             {list.map((bag) => (
               <BagRow
@@ -162,6 +162,7 @@ export function Board() {
               />
             ))}
           </Box>
+          {found.length === 0 && <More pages={pages}>More bags</More>}
         </>
       )}
       <Laboratories />

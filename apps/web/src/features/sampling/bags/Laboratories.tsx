@@ -3,13 +3,13 @@ import type { LaboratoryAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { queries } from '../../../api/queries.ts';
 import { useMay } from '../../../ui/session.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { useUndo } from '../../../ui/undo.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { Words } from '../../../ui/Words.tsx';
 import { LaboratoryForm } from './LaboratoryForm.tsx';
+import { samplingQueries } from '../api.ts';
 
 /** Whom to write to and to ask. */
 function Contact({ laboratory: { address, scientist, phone } }: { readonly laboratory: LaboratoryAnswer }) {
@@ -19,7 +19,7 @@ function Contact({ laboratory: { address, scientist, phone } }: { readonly labor
 
 /** Where bags can be sent to: the practice's own laboratories, to be added and changed, and those that let know by themselves. */
 export function Laboratories() {
-  const { data: laboratories = [] } = useQuery(queries.laboratories());
+  const { data: laboratories = [] } = useQuery(samplingQueries.laboratories());
   const { say } = useUnits();
   const may = useMay();
   const { remove } = useUndo();

@@ -1,23 +1,14 @@
 import { bufferMethods, bufferNames, extractantNames, extractants, panelNames } from '@glenfold/agronomy';
 import { type LaboratoryAnswer, LaboratoryInput, laboratoryInput, problemFields } from '@glenfold/contract';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { useState } from 'react';
-import { useSaveLaboratory } from '../../../api/changes.ts';
+
+import { FormDialog } from '../../../ui/FormDialog.tsx';
 import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
-import { Trouble } from '../../../ui/bits.tsx';
+import { useSaveLaboratory } from '../api.ts';
 
 /** What is typed: numbers may still be texts, which the contract refuses with words. */
 type Typed = Omit<LaboratoryInput, 'depths' | 'fees' | 'volume' | 'daysLeast' | 'daysMost'> & {
@@ -73,7 +64,7 @@ export function LaboratoryForm({
   const [typed, setTyped] = useState<Typed>(laboratory ? typedOf(laboratory) : fresh);
   const [tried, setTried] = useState(false);
   const saving = useSaveLaboratory();
-  const { mutate, error, isPending } = saving;
+  const { mutate, error } = saving;
   const input = inputOf(typed);
   const refused = tried ? problemFields(validateSync(input)) : [];
   const problem = (field: string): string | undefined =>
@@ -102,113 +93,110 @@ export function LaboratoryForm({
   const setDepth = (at: number, change: object): void =>
     set({ depths: typed.depths.map((depth, index) => (index === at ? { ...depth, ...change } : depth)) });
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md">
-      <DialogTitle>{laboratory ? `Change ${laboratory.name}` : 'Add a laboratory'}</DialogTitle>
-      <DialogContent sx={{ display: 'grid', gap: 2 }}>
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2, mt: 1 }}>
-          {plain('name', 'Name', { autoFocus: true })}
-          {plain('address', 'Address', { multiline: true, maxRows: 4 })}
-          {plain('scientist', 'Its soil scientist')}
-          {plain('phone', 'Phone', { type: 'tel' })}
+    <FormDialog
+      wide
+      title={laboratory ? `Change ${laboratory.name}` : 'Add a laboratory'}
+      action={laboratory ? 'Save' : 'Add the laboratory'}
+      onClose={onClose}
+      onSave={save}
+      saving={saving}
+    >
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' }, gap: 2, mt: 1 }}>
+        {plain('name', 'Name', { autoFocus: true })}
+        {plain('address', 'Address', { multiline: true, maxRows: 4 })}
+        {plain('scientist', 'Its soil scientist')}
+        {plain('phone', 'Phone', { type: 'tel' })}
+        <TextField
+          select
+          label="Extractant"
+          value={typed.extractant}
+          onChange={(event) => set({ extractant: event.target.value as Typed['extractant'] })}
+          helperText="Of its usual panel; a report may say another"
+        >
+          {extractants.map((name) => (
+            <MenuItem key={name} value={name}>
+              {extractantNames[name]}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          select
+          label="Buffer method"
+          value={typed.bufferMethod ?? ''}
+          onChange={(event) => set({ bufferMethod: (event.target.value || null) as Typed['bufferMethod'] })}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        >
+          <MenuItem value="">measures none, or not known</MenuItem>
+          {bufferMethods.map((name) => (
+            <MenuItem key={name} value={name}>
+              {bufferNames[name]}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Typography variant="h3">Depths that its ratings are for</Typography>
+      {typed.depths.map((depth, at) => (
+        <Box key={at} sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '2fr 1fr 1fr auto' }, gap: 1.5 }}>
           <TextField
-            select
-            label="Extractant"
-            value={typed.extractant}
-            onChange={(event) => set({ extractant: event.target.value as Typed['extractant'] })}
-            helperText="Of its usual panel; a report may say another"
-          >
-            {extractants.map((name) => (
-              <MenuItem key={name} value={name}>
-                {extractantNames[name]}
-              </MenuItem>
-            ))}
-          </TextField>
-          <TextField
-            select
-            label="Buffer method"
-            value={typed.bufferMethod ?? ''}
-            onChange={(event) => set({ bufferMethod: (event.target.value || null) as Typed['bufferMethod'] })}
-            slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-          >
-            <MenuItem value="">measures none, or not known</MenuItem>
-            {bufferMethods.map((name) => (
-              <MenuItem key={name} value={name}>
-                {bufferNames[name]}
-              </MenuItem>
-            ))}
-          </TextField>
-        </Box>
-        <Typography variant="h3">Depths that its ratings are for</Typography>
-        {typed.depths.map((depth, at) => (
-          <Box key={at} sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: '2fr 1fr 1fr auto' }, gap: 1.5 }}>
-            <TextField
-              label="Ground"
-              value={depth.for}
-              onChange={(event) => setDepth(at, { for: event.target.value })}
-              error={!!problem(`depths.${at}.for`)}
-              helperText={problem(`depths.${at}.for`)}
-            />
-            <QuantityField
-              label="From"
-              sense="depth"
-              value={depth.from as number | string | null}
-              onChange={(from) => setDepth(at, { from })}
-              problem={problem(`depths.${at}.from`)}
-            />
-            <QuantityField
-              label="To"
-              sense="depth"
-              value={depth.to as number | string | null}
-              onChange={(to) => setDepth(at, { to })}
-              problem={problem(`depths.${at}.to`)}
-            />
-            <Button
-              onClick={() => set({ depths: typed.depths.filter((_, index) => index !== at) })}
-              aria-label={`Leave out the depth for ${depth.for || 'this ground'}`}
-            >
-              Leave out
-            </Button>
-          </Box>
-        ))}
-        <Box>
+            label="Ground"
+            value={depth.for}
+            onChange={(event) => setDepth(at, { for: event.target.value })}
+            error={!!problem(`depths.${at}.for`)}
+            helperText={problem(`depths.${at}.for`)}
+          />
+          <QuantityField
+            label="From"
+            sense="depth"
+            value={depth.from as number | string | null}
+            onChange={(from) => setDepth(at, { from })}
+            problem={problem(`depths.${at}.from`)}
+          />
+          <QuantityField
+            label="To"
+            sense="depth"
+            value={depth.to as number | string | null}
+            onChange={(to) => setDepth(at, { to })}
+            problem={problem(`depths.${at}.to`)}
+          />
           <Button
-            variant="outlined"
-            size="small"
-            onClick={() => set({ depths: [...typed.depths, { for: '', from: null, to: null }] })}
+            onClick={() => set({ depths: typed.depths.filter((_, index) => index !== at) })}
+            aria-label={`Leave out the depth for ${depth.for || 'this ground'}`}
           >
-            Another depth
+            Leave out
           </Button>
         </Box>
-        <Typography variant="h3">Bag, days and fees</Typography>
-        <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, 1fr)' }, gap: 2 }}>
-          {plain('volume', 'Fills its bag, mL', { slotProps: { htmlInput: { inputMode: 'decimal' } } })}
-          {plain('daysLeast', 'Days to the report, at least', { slotProps: { htmlInput: { inputMode: 'numeric' } } })}
-          {plain('daysMost', 'Days to the report, at most', { slotProps: { htmlInput: { inputMode: 'numeric' } } })}
-          {panelNames.map((panel) => (
-            <TextField
-              key={panel}
-              label={`Fee, ${panel}`}
-              value={typed.fees[panel] ?? ''}
-              onChange={(event) => set({ fees: { ...typed.fees, [panel]: event.target.value } })}
-              error={!!feeProblem(panel, input, problem)}
-              helperText={feeProblem(panel, input, problem) ?? 'Empty where it has none'}
-              slotProps={{
-                input: { startAdornment: <span style={{ marginRight: 4 }}>$</span> },
-                htmlInput: { inputMode: 'decimal' },
-              }}
-            />
-          ))}
-        </Box>
-        <Trouble error={error?.fields.length === 0 ? error : null} />
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" onClick={save} disabled={isPending}>
-          {laboratory ? 'Save' : 'Add the laboratory'}
+      ))}
+      <Box>
+        <Button
+          variant="outlined"
+          size="small"
+          onClick={() => set({ depths: [...typed.depths, { for: '', from: null, to: null }] })}
+        >
+          Another depth
         </Button>
-      </DialogActions>
+      </Box>
+      <Typography variant="h3">Bag, days and fees</Typography>
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, 1fr)' }, gap: 2 }}>
+        {plain('volume', 'Fills its bag, mL', { slotProps: { htmlInput: { inputMode: 'decimal' } } })}
+        {plain('daysLeast', 'Days to the report, at least', { slotProps: { htmlInput: { inputMode: 'numeric' } } })}
+        {plain('daysMost', 'Days to the report, at most', { slotProps: { htmlInput: { inputMode: 'numeric' } } })}
+        {panelNames.map((panel) => (
+          <TextField
+            key={panel}
+            label={`Fee, ${panel}`}
+            value={typed.fees[panel] ?? ''}
+            onChange={(event) => set({ fees: { ...typed.fees, [panel]: event.target.value } })}
+            error={!!feeProblem(panel, input, problem)}
+            helperText={feeProblem(panel, input, problem) ?? 'Empty where it has none'}
+            slotProps={{
+              input: { startAdornment: <span style={{ marginRight: 4 }}>$</span> },
+              htmlInput: { inputMode: 'decimal' },
+            }}
+          />
+        ))}
+      </Box>
       <ConflictDialog save={saving} base={laboratory && laboratoryInput(laboratory)} send={send} onTheirs={onClose} />
-    </Dialog>
+    </FormDialog>
   );
 }
 

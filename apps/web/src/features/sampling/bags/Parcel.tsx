@@ -2,17 +2,17 @@ import { type BagLineAnswer, feeOf } from '@glenfold/contract';
 import { Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useMoveBags } from '../../../api/changes.ts';
-import { queries } from '../../../api/queries.ts';
+
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
+import { samplingQueries, useMoveBags } from '../api.ts';
 
 /** What goes to one laboratory by one post. */
 export function Parcel({ bags, onClose }: { readonly bags: readonly BagLineAnswer[]; readonly onClose: () => void }) {
   const move = useMoveBags();
   const { say } = useUnits();
-  const { data: laboratories = [] } = useQuery(queries.laboratories());
+  const { data: laboratories = [] } = useQuery(samplingQueries.laboratories());
   const planned = [...new Set(bags.map((bag) => bag.laboratory))];
   const [laboratory, setLaboratory] = useState((planned.length === 1 ? planned[0] : null) ?? '');
   const known = laboratories.find(({ name }) => name === laboratory);

@@ -1,8 +1,7 @@
-import { samplingPurposes } from '@glenfold/agronomy';
+import { samplingPurposes, type Draft, type DraftChoices } from '@glenfold/agronomy';
 import { Box, Button, Checkbox, ListSubheader, Menu, MenuItem, TextField } from '@mui/material';
 import { useState } from 'react';
 import { colours } from '../../../ui/theme.ts';
-import type { Draft, DraftChoices } from './drafts.ts';
 
 interface BagDraftProps {
   readonly draft: Draft;

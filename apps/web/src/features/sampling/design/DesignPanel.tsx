@@ -7,6 +7,8 @@ import {
   samplingTables,
   samplingTiming,
   volumeAdvice,
+  type DraftChoices,
+  noChoices,
 } from '@glenfold/agronomy';
 import { type BagInput, feeOf } from '@glenfold/contract';
 import {
@@ -21,7 +23,7 @@ import {
 } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { usePlanBags } from '../../../api/changes.ts';
+
 import { queries } from '../../../api/queries.ts';
 import type { StepProps } from '../../../ui/stepProps.ts';
 import { colours } from '../../../ui/theme.ts';
@@ -33,9 +35,11 @@ import { SiteSketch } from '../SiteSketch.tsx';
 import { BagDraft } from './BagDraft.tsx';
 import { ErrorChart } from './ErrorChart.tsx';
 import { LabChoice } from './LabChoice.tsx';
-import { type DraftChoices, noChoices } from './drafts.ts';
 import { useDesign } from './useDesign.ts';
+import { useTimeZone } from '../../../ui/session.tsx';
+import { todayIn } from '../../../ui/today.ts';
 import { type Settings, amount, designWords, firstSettings, soils, useDrafts, wrongWith } from './useDrafts.ts';
+import { samplingQueries, usePlanBags } from '../api.ts';
 
 /** What one bag of a usual laboratory takes, mL, until one is chosen. */
 const BAG_VOLUME = 500;
@@ -44,13 +48,14 @@ const BAG_VOLUME = 500;
 export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { readonly onPlanned: () => void }) {
   const { system, say } = useUnits();
   const { data: things } = useQuery(queries.groundThings(site.id));
-  const { data: bags } = useQuery(queries.bags(site.id));
+  const { data: bags } = useQuery(samplingQueries.bags(site.id));
   const plan = usePlanBags(site.id);
+  const today = todayIn(useTimeZone(site));
   const [settings, setSettings] = useSessionState<Settings>(
     `glenfold.sampling.${site.id}`,
-    firstSettings(results[0]?.depth),
+    firstSettings(results[0]?.depth, today),
   );
-  const { data: laboratories = [] } = useQuery(queries.laboratories());
+  const { data: laboratories = [] } = useQuery(samplingQueries.laboratories());
   const [choices, setChoices] = useState<DraftChoices>(noChoices);
   const choose = (next: Partial<DraftChoices>): void => setChoices((last) => ({ ...last, ...next }));
   const set = (next: Partial<Settings>): void => setSettings((last) => ({ ...last, ...next }));

@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { placeCores } from './placeCores.ts';
+import { placeCores } from '@glenfold/agronomy/sampling';
 
 /** The places of cores, worked out beside the page. */
 const work = { design: placeCores };

@@ -2,7 +2,7 @@ import { proxy, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
 import { orBroken } from '../../../ui/worker.ts';
 import type { DesignWork } from './design.worker.ts';
-import type { DesignTask, Designed } from './placeCores.ts';
+import type { DesignTask, Designed } from '@glenfold/agronomy/sampling';
 
 interface Done {
   readonly task: DesignTask;

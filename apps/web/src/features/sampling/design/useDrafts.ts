@@ -1,11 +1,16 @@
-import { type PointDesign, coresToFill, samplingTables } from '@glenfold/agronomy';
+import {
+  type DraftChoices,
+  type PointDesign,
+  aroundCores,
+  coresToFill,
+  draftsOf,
+  samplingTables,
+  shareOut,
+} from '@glenfold/agronomy';
+import type { DesignTask } from '@glenfold/agronomy/sampling';
 import type { BagAnswer, DrawnThingsAnswer, ZoneAnswer } from '@glenfold/contract';
 import { useMemo } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
-import { aroundCores, shareOut } from './composeZones.ts';
-import type { DesignTask } from './placeCores.ts';
-import { type DraftChoices, draftsOf } from './drafts.ts';
-import { today } from '../../../ui/today.ts';
 
 /** How the soil is found. */
 export const soils = ['not looked at yet', 'dry', 'moist', 'wet', 'frozen'] as const;
@@ -51,10 +56,10 @@ const first: Settings = {
   soil: 'not looked at yet',
   seed: 1,
 };
-/** What a site begins with: today, at the depth of the last test. */
-export const firstSettings = (depth: number | undefined): Settings => ({
+/** What a site begins with: its own today, at the depth of the last test. */
+export const firstSettings = (depth: number | undefined, today: string): Settings => ({
   ...first,
-  day: today(),
+  day: today,
   depth: depth ?? first.depth,
 });
 /** An amount that can be worked with; text that is no number is none. */

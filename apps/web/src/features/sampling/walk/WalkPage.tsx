@@ -15,7 +15,7 @@ import { BeforeWalk } from './BeforeWalk.tsx';
 import { DepthStepper } from './DepthStepper.tsx';
 import { NoteDialog, SkipDialog } from './WalkDialogs.tsx';
 import { WalkFrame } from './WalkFrame.tsx';
-import { keepPages } from './keepPages.ts';
+import { keepPages } from '../../../ui/keepPages.ts';
 import { useWakeLock } from './useWakeLock.ts';
 import { type WalkedCore, useWalk } from './useWalk.ts';
 

@@ -1,4 +1,4 @@
-import type { BagLineAnswer } from '@glenfold/contract';
+import type { PlannedWalkAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -7,8 +7,9 @@ import { api } from '../../../api/client.ts';
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { WalkFrame } from './WalkFrame.tsx';
-import { keepPages } from './keepPages.ts';
-import { type PackedSite, packSite, packedSites, queued, queuedPhotos, signedIn } from './walkStore.ts';
+import { keepPages } from '../../../ui/keepPages.ts';
+import { all, signedIn } from '../../../offline/outbox.ts';
+import { type PackedSite, packSite, packedSites, takeOverOld } from './walkStore.ts';
 import { localTime } from '../../../ui/today.ts';
 
 /** Cores of a packed site that wait. */
@@ -24,10 +25,10 @@ export function WalksPage() {
   // What is on the device is read like what a server has: it can change under another tab.
   const { data: held = nothing, refetch } = useQuery({
     queryKey: ['taken along'],
-    queryFn: async () => ({
-      packs: await packedSites(),
-      kept: (await queued()).length + (await queuedPhotos()).length,
-    }),
+    queryFn: async () => {
+      await takeOverOld();
+      return { packs: await packedSites(), kept: (await all()).filter(({ refused }) => !refused).length };
+    },
     networkMode: 'always',
     staleTime: 0,
   });
@@ -41,8 +42,8 @@ export function WalksPage() {
     setError(null);
     try {
       await signedIn();
-      const bags = await api<BagLineAnswer[]>('GET', '/bags');
-      const sites = [...new Set(bags.filter(({ state }) => state === 'planned').map(({ siteId }) => siteId))];
+      const planned = await api<PlannedWalkAnswer[]>('GET', '/walks');
+      const sites = planned.map(({ siteId }) => siteId);
       for (const siteId of sites) await packSite(siteId);
       await keepPages(['/walk', ...sites.map((siteId) => `/walk/${siteId}`)]);
       setTold(sites.length === 0 ? 'Nothing is planned to be walked.' : 'All that is planned is on this device.');

@@ -1,26 +1,28 @@
 import { writeBagCode } from '@glenfold/agronomy';
 import type { CoreAnswer, CoreTapInput } from '@glenfold/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { touch } from '../../../api/touches.ts';
+import type { Entry } from '../../../offline/outbox.ts';
+import { useOutbox } from '../../../offline/useOutbox.ts';
 import { shrink } from '../../../ui/shrink.ts';
+import { deviceZone, todayIn } from '../../../ui/today.ts';
 import {
   type PackedSite,
-  type QueuedTap,
   type WalkNotice,
-  keepPhoto,
-  keepTap,
+  isTap,
+  layOverPacks,
   packSite,
-  queued,
-  queuedPhotos,
-  sendKept,
-  sendPhotos,
+  photoEntry,
+  takeOverOld,
+  tapEntry,
+  touched,
+  walkKinds,
+  walkerOf,
 } from './walkStore.ts';
-import { today } from '../../../ui/today.ts';
 
 /** Longest side of a photo, pixels. */
 const LONGEST = 1600;
-/** Between tries to send, ms. */
-const AGAIN = 8000;
 
 /** A core of the walk, with what was tapped on this device over it. */
 export interface WalkedCore extends CoreAnswer {
@@ -29,104 +31,80 @@ export interface WalkedCore extends CoreAnswer {
   readonly depth: number;
 }
 
+const tapsOf = (entries: readonly Entry[]): CoreTapInput[] => entries.filter(isTap).map(({ body }) => body.tap);
+
 /** A site's cores in the order of the walk; touches are kept on the device, and sent when they can be. */
 export function useWalk(siteId: string) {
   const [pack, setPack] = useState<PackedSite | null>(null);
   const [error, setError] = useState<Error | null>(null);
-  const [kept, setKept] = useState<readonly QueuedTap[]>([]);
-  const [photos, setPhotos] = useState(0);
   const [done, setDone] = useState<readonly CoreTapInput[]>([]);
-  const [notices, setNotices] = useState<readonly WalkNotice[]>([]);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const sending = useRef(false);
+  const [told, setTold] = useState<readonly WalkNotice[]>([]);
   const client = useQueryClient();
 
-  const send = useCallback(async (): Promise<void> => {
-    if (sending.current) return;
-    sending.current = true;
-    try {
-      await sendKept((taps, told) => {
+  const kinds = useMemo(
+    () => walkKinds((notice) => setTold((last) => [...last.filter(({ tapId }) => tapId !== notice.tapId), notice])),
+    [],
+  );
+  const outbox = useOutbox(
+    kinds,
+    useCallback(
+      async (arrived) => {
         // What arrived shows as done before it leaves the queue: no core looks untouched for a moment.
-        setDone((last) => [...last, ...taps]);
-        void client.invalidateQueries();
-        setNotices((last) => [...last.filter(({ tapId }) => !told.some((notice) => notice.tapId === tapId)), ...told]);
-      });
-      await sendPhotos((notice) => setNotices((last) => [...last, notice]));
-      setTrouble(null);
-    } catch (problem) {
-      setTrouble((problem as Error).message);
-    } finally {
-      setKept(await queued());
-      setPhotos((await queuedPhotos()).length);
-      sending.current = false;
-    }
-  }, [client]);
+        setDone((last) => [...last, ...tapsOf(arrived)]);
+        await layOverPacks(arrived);
+        void touch(client, 'bag', 'photo');
+      },
+      [client],
+    ),
+  );
+  const { waiting, refused, trouble, add, sendAll } = outbox;
 
   useEffect(() => {
     const gone = new AbortController();
     void (async () => {
       try {
+        await takeOverOld();
         // What was tapped before is sent first, so that the site comes with it.
-        await send();
+        await sendAll();
         const packed = await packSite(siteId);
         if (!gone.signal.aborted) setPack(packed);
       } catch (problem) {
         if (!gone.signal.aborted) setError(problem as Error);
       }
     })();
-    const again = (): void =>
-      void Promise.all([queued(), queuedPhotos()]).then(([taps, pictures]) =>
-        taps.length + pictures.length > 0 ? send() : undefined,
-      );
-    const timer = setInterval(again, AGAIN);
-    window.addEventListener('online', again);
-    return () => {
-      gone.abort();
-      clearInterval(timer);
-      window.removeEventListener('online', again);
-    };
-  }, [siteId, send]);
+    return () => gone.abort();
+  }, [siteId, sendAll]);
 
   const cores = useMemo((): WalkedCore[] => {
-    const over = new Map([...done, ...kept.map(({ tap }) => tap)].map((tap) => [tap.coreId, tap]));
+    const over = new Map([...done, ...tapsOf(waiting)].map((tap) => [tap.coreId, tap]));
     return (pack?.bags ?? [])
       .filter(
         ({ state, places }) => state === 'planned' || (state === 'cored' && places.some(({ id }) => over.has(id))),
       )
       .flatMap(({ id: bagId, code, depth, places }) =>
-        places.map((core): WalkedCore => {
-          const {
-            state,
-            pushed = null,
-            recovered = null,
-            moisture = null,
-            reason = null,
-            note = null,
-            at,
-          } = over.get(core.id) ?? core;
-          return { ...core, state, pushed, recovered, moisture, reason, note, at, bagId, code, depth };
-        }),
+        places.map((core): WalkedCore => ({ ...touched(core, over), bagId, code, depth })),
       )
       .sort((one, other) => one.turn - other.turn || one.code.localeCompare(other.code));
-  }, [pack, kept, done]);
+  }, [pack, waiting, done]);
 
-  const tap = async (touch: Omit<CoreTapInput, 'id' | 'at'>): Promise<void> => {
+  const tap = async (made: Omit<CoreTapInput, 'id' | 'at'>): Promise<void> => {
     if (!pack) return;
-    const entry = { ...touch, id: crypto.randomUUID(), at: new Date().toISOString() };
-    await keepTap({ siteId, practiceId: pack.practiceId, tap: entry });
-    setKept(await queued());
-    void send();
+    const entry = { ...made, id: crypto.randomUUID(), at: new Date().toISOString() };
+    await add(tapEntry(walkerOf(pack), { siteId, tap: entry }));
   };
   /** Keep a photo of where a core is taken. @throws with words for what is no picture */
   const takePhoto = async (core: WalkedCore, file: File): Promise<void> => {
     if (!pack) return;
     const { type, image } = await shrink(file, LONGEST);
     const caption = `Core ${core.number} of bag ${writeBagCode(core.code)}`;
-    const photo = { id: crypto.randomUUID(), type, image, caption, takenOn: today() };
-    await keepPhoto({ practiceId: pack.practiceId, zoneId: core.zoneId, photo });
-    setPhotos((await queuedPhotos()).length);
-    void send();
+    const takenOn = todayIn(pack.site.timeZone ?? deviceZone());
+    const photo = { ...{ id: crypto.randomUUID(), type, image }, caption, takenOn };
+    await add(photoEntry(walkerOf(pack), { zoneId: core.zoneId, photo }));
   };
-  const letGo = (): void => setNotices([]);
-  return { pack, error, cores, kept: kept.length + photos, notices, trouble, tap, takePhoto, letGo };
+  const notices = [...told, ...refused.map(({ id, refused: words = '' }) => ({ tapId: id, words }))];
+  const letGo = (): void => {
+    setTold([]);
+    void outbox.letGo();
+  };
+  return { pack, error, cores, kept: waiting.length, notices, trouble, tap, takePhoto, letGo };
 }

@@ -1,0 +1,52 @@
+import { MachineAnswer, MachineInput } from '@glenfold/contract';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { MachinesService } from './machines.service.ts';
+
+@ApiTags('machines')
+@Controller('machines')
+export class MachinesController {
+  constructor(private readonly machines: MachinesService) {}
+
+  @Get()
+  @For('work.read')
+  @ApiOkResponse({ type: MachineAnswer, isArray: true })
+  known(): Promise<MachineAnswer[]> {
+    return this.machines.list();
+  }
+
+  @Post()
+  @For('work.write')
+  @ApiCreatedResponse({ type: MachineAnswer })
+  add(@Body() input: MachineInput): Promise<MachineAnswer> {
+    return this.machines.add(input);
+  }
+
+  @Put(':id')
+  @For('work.write')
+  @ApiOkResponse({ type: MachineAnswer })
+  change(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: MachineInput,
+    @SeenVersion() version: number,
+  ): Promise<MachineAnswer> {
+    return this.machines.change(id, input, version);
+  }
+
+  @Delete(':id')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.machines.remove(id);
+  }
+
+  @Post(':id/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: MachineAnswer })
+  restore(@Param('id', ParseUUIDPipe) id: string): Promise<MachineAnswer> {
+    return this.machines.restore(id);
+  }
+}

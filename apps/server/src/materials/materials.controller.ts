@@ -1,0 +1,90 @@
+import {
+  GenericMaterialAnswer,
+  GenericMaterialsInput,
+  MaterialInput,
+  MaterialsFileAnswer,
+  MaterialsFileInput,
+  ProductAnswer,
+} from '@glenfold/contract';
+import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import { For } from '../platform/gate.ts';
+import { SeenVersion } from '../platform/version.ts';
+import { MaterialsService, productAnswer } from './materials.service.ts';
+
+@ApiTags('products')
+@Controller('products')
+export class MaterialsController {
+  constructor(private readonly materials: MaterialsService) {}
+
+  @Get()
+  @For('prices.read')
+  @ApiOkResponse({ type: ProductAnswer, isArray: true })
+  async products(): Promise<ProductAnswer[]> {
+    return (await this.materials.products()).map(productAnswer);
+  }
+
+  @Post()
+  @For('prices.write')
+  @ApiCreatedResponse({ type: ProductAnswer })
+  async add(@Body() input: MaterialInput): Promise<ProductAnswer> {
+    return productAnswer(await this.materials.add(input));
+  }
+
+  @Get('generic')
+  @For('prices.read')
+  @ApiOkResponse({ type: GenericMaterialAnswer, isArray: true })
+  generic(): Promise<GenericMaterialAnswer[]> {
+    return this.materials.generic();
+  }
+
+  @Post('generic')
+  @For('prices.write')
+  @ApiCreatedResponse({ type: MaterialsFileAnswer })
+  takeOver(@Body() { names }: GenericMaterialsInput): Promise<MaterialsFileAnswer> {
+    return this.materials.takeOver(names);
+  }
+
+  @Get('file.csv')
+  @For('prices.read')
+  @Header('content-type', 'text/csv; charset=utf-8')
+  @Header('content-disposition', 'attachment; filename="products.csv"')
+  @ApiProduces('text/csv')
+  @ApiOkResponse({ schema: { type: 'string' } })
+  csv(): Promise<string> {
+    return this.materials.csv();
+  }
+
+  @Post('file')
+  @For('prices.write')
+  @ApiCreatedResponse({ type: MaterialsFileAnswer })
+  import(@Body() { content }: MaterialsFileInput): Promise<MaterialsFileAnswer> {
+    return this.materials.import(content);
+  }
+
+  @Put(':id')
+  @For('prices.write')
+  @ApiOkResponse({ type: ProductAnswer })
+  async change(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: MaterialInput,
+    @SeenVersion() version: number,
+  ): Promise<ProductAnswer> {
+    return productAnswer(await this.materials.change(id, input, version));
+  }
+
+  @Delete(':id')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  remove(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.materials.remove(id);
+  }
+
+  @Post(':id/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: ProductAnswer })
+  async restore(@Param('id', ParseUUIDPipe) id: string): Promise<ProductAnswer> {
+    return productAnswer(await this.materials.restore(id));
+  }
+}

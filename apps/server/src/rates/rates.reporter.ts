@@ -1,0 +1,54 @@
+import { Injectable } from '@nestjs/common';
+import { SITE_TESTS } from '../lab/lab.reporter.ts';
+import { Records } from '../platform/records.ts';
+import { isBehind, placeOf } from '../steps/paging.ts';
+import type { Behind, Facts, FoundTask, State, StepReporter, TaskKind } from '../steps/stepReporter.ts';
+import { StepReporters } from '../steps/stepReporters.ts';
+import { share } from '../steps/words.ts';
+
+const HANDED_OVER = `EXISTS (SELECT FROM plan p WHERE p."labResultId" = t."resultId" AND p."zoneId" = t."zoneId"
+  AND p."issuedAt" IS NOT NULL AND p."deletedAt" IS NULL)`;
+
+/** Which plans are handed over, across sites. */
+@Injectable()
+export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedOver'> {
+  readonly step = 'rates';
+  readonly shared = SITE_TESTS;
+  readonly numbers = `
+    SELECT s."id" AS "siteId", count(t."zoneId")::int AS "zones", count(t."resultId")::int AS "tested",
+      count(*) FILTER (WHERE ${HANDED_OVER})::int AS "handedOver"
+    FROM site s LEFT JOIN tests t ON t."siteId" = s."id"
+    WHERE s."practiceId" = $1 AND s."id" = ANY($2) GROUP BY s."id"`;
+  readonly tasks: readonly TaskKind[] = [
+    { name: 'hand over', pressing: 20, may: 'work.write', page: (behind, limit) => this.#toHandOver(behind, limit) },
+  ];
+
+  constructor(
+    private readonly records: Records,
+    reporters: StepReporters,
+  ) {
+    reporters.register(this);
+  }
+
+  state({ zones, tested, handedOver }: Facts<'zones' | 'tested' | 'handedOver'>): State {
+    return tested === 0 ? { words: 'no test yet', state: 'waiting' } : share(handedOver, zones, 'handed over');
+  }
+
+  async #toHandOver(behind: Behind | undefined, limit: number): Promise<FoundTask[]> {
+    const sites = await this.records.ask<{ siteId: string; siteName: string; names: string[]; zoneIds: string[] }>(
+      `SELECT s."id" AS "siteId", s."name" AS "siteName", o."names", o."zoneIds" FROM site s CROSS JOIN LATERAL (
+         SELECT array_agg(t."name" ORDER BY t."position") AS "names", array_agg(t."zoneId" ORDER BY t."position") AS "zoneIds"
+         FROM zone_tests($1) t WHERE t."siteId" = s."id" AND t."resultId" IS NOT NULL AND NOT ${HANDED_OVER}
+       ) o
+       WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL AND ${isBehind('s."name"', 's."id"')}
+         AND o."names" IS NOT NULL
+       ORDER BY s."name", s."id" LIMIT $4`,
+      [...placeOf(behind), limit],
+    );
+    return sites.map(({ siteId, siteName, names, zoneIds }) => ({
+      ...{ id: siteId, siteId, siteName, zoneId: zoneIds[0]! },
+      words: `Hand over ${names.length === 1 ? 'the plan' : `${names.length} plans`}: ${names.join(', ')}`,
+      why: 'Tested, and the rates are worked out, but the owner has nothing in hand.',
+    }));
+  }
+}

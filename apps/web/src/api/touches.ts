@@ -1,0 +1,81 @@
+import type { QueryClient, QueryKey } from '@tanstack/react-query';
+
+/** Parts of a site that are read by themselves: the third word of their keys. */
+type SitePart =
+  'state' | 'zones' | 'ground-things' | 'bags' | 'photos' | 'lab-results' | 'lab-reports' | 'report' | 'share-links';
+
+interface Shown {
+  /** Parts of any site. */
+  readonly parts?: readonly SitePart[];
+  /** First words of other keys. */
+  readonly lists?: readonly string[];
+}
+
+/** Where each kind of record shows: a change of it has these read anew, and nothing else. */
+const shownIn = {
+  site: {
+    parts: ['state', 'zones', 'lab-results', 'bags', 'report'],
+    lists: ['sites', 'rounds', 'find', 'bags', 'reports', 'plan'],
+  },
+  /** Zones with all that is known of them, and what is drawn: tests follow the ground when it is divided anew. */
+  ground: {
+    parts: ['state', 'zones', 'ground-things', 'photos', 'lab-results', 'lab-reports', 'bags', 'report'],
+    lists: ['rounds', 'find', 'bags', 'plan'],
+  },
+  photo: { parts: ['photos'] },
+  underlay: { parts: ['ground-things'] },
+  result: { parts: ['state', 'lab-results', 'lab-reports', 'bags', 'report'], lists: ['rounds', 'bags', 'plan'] },
+  bag: { parts: ['state', 'bags', 'lab-reports', 'lab-results'], lists: ['rounds', 'find', 'bags'] },
+  plan: { parts: ['state', 'report'], lists: ['rounds', 'plan'] },
+  product: { lists: ['products', 'plan'] },
+  machine: { lists: ['machines'] },
+  laboratory: { lists: ['laboratories'] },
+  setting: { parts: ['report'], lists: ['settings', 'plan'] },
+  practice: { parts: ['report'], lists: ['session', 'plan', 'products'] },
+  member: { lists: ['members', 'invitations', 'outbox', 'session'] },
+  mail: { lists: ['outbox'] },
+  share: { parts: ['share-links'] },
+  run: { lists: ['runs'] },
+} as const satisfies Readonly<Record<string, Shown>>;
+
+export type RecordKind = keyof typeof shownIn;
+
+/** Whether something that was read shows such records; the list of all changes shows every one. */
+export function shows(kind: RecordKind, [first, , part]: QueryKey): boolean {
+  const { parts = [], lists = [] }: Shown = shownIn[kind];
+  return (
+    first === 'audit' ||
+    (first === 'site' ? (parts as readonly unknown[]).includes(part) : (lists as readonly unknown[]).includes(first))
+  );
+}
+
+/** Have what shows such records read anew. */
+export async function touch(client: QueryClient, ...kinds: readonly RecordKind[]): Promise<void> {
+  const shown = { predicate: ({ queryKey }: { queryKey: QueryKey }) => kinds.some((kind) => shows(kind, queryKey)) };
+  // What is on its way for the first time may have been read before the change: it is asked for again as well.
+  await client.cancelQueries(shown);
+  await client.invalidateQueries(shown);
+}
+
+/** Of what kind the record of a path is. */
+const kindOf: Readonly<Record<string, RecordKind>> = {
+  sites: 'site',
+  zones: 'ground',
+  photos: 'photo',
+  underlays: 'underlay',
+  'lab-results': 'result',
+  'lab-reports': 'result',
+  bags: 'bag',
+  products: 'product',
+  machines: 'machine',
+  laboratories: 'laboratory',
+  settings: 'setting',
+  members: 'member',
+};
+
+/** The kind of what a path deletes or brings back. @throws for a path that nobody put in the list above */
+export function kindAt(path: string): RecordKind {
+  const kind = kindOf[path.split('/')[1] ?? ''];
+  if (!kind) throw new Error(`${path}: say in touches.ts where this shows.`);
+  return kind;
+}

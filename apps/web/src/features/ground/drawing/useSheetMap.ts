@@ -1,0 +1,52 @@
+import type { Position } from '@glenfold/agronomy/geometry';
+import type { DrawingAnswer, TilesAnswer } from '@glenfold/contract';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { useUnits } from '../../../ui/units.tsx';
+import { SheetMap, type SheetItem, type SheetMark, type ZoneDress } from './sheetMap.ts';
+
+/** A place on the plan to lay the sheet's origin at; any place does while nothing is drawn. */
+function originOf({ zones, features }: DrawingAnswer): Position {
+  const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
+  const [longitude, latitude] = geometry?.coordinates.flat(3) ?? [];
+  return longitude === undefined || latitude === undefined ? [0, 0] : [longitude, latitude];
+}
+
+interface Shown {
+  readonly plan: DrawingAnswer;
+  readonly chosen: SheetItem | null;
+  readonly dress: ReadonlyMap<string, ZoneDress> | null;
+  readonly marks: readonly SheetMark[];
+  readonly tiles: TilesAnswer | null;
+}
+
+/** The map that shows a plan, and the ref that puts it on its paper. */
+export function useSheetMap({ plan, chosen, dress, marks, tiles }: Shown) {
+  const { system } = useUnits();
+  const [map, setMap] = useState<SheetMap | null>(null);
+  const [origin] = useState(() => originOf(plan));
+  const attach = useCallback(
+    (paper: HTMLElement) => {
+      const made = new SheetMap(paper, origin);
+      setMap(made);
+      return () => {
+        made.destroy();
+        setMap(null);
+      };
+    },
+    [origin],
+  );
+  const fitted = useRef<SheetMap | null>(null);
+  useEffect(() => {
+    map?.show(plan);
+    if (map && fitted.current !== map) map.fit();
+    fitted.current = map;
+  }, [map, plan]);
+  useEffect(() => map?.choose(chosen), [map, chosen]);
+  useEffect(() => map?.setUnits(system), [map, system]);
+  useEffect(() => map?.dress(dress), [map, dress]);
+  useEffect(() => map?.showMarks(marks), [map, marks]);
+  useEffect(() => map?.setTiles(tiles), [map, tiles]);
+  const { underlay } = plan;
+  useEffect(() => map?.setUnderlay(underlay), [map, underlay]);
+  return { map, attach };
+}

@@ -1,0 +1,99 @@
+import { plainLabel, tellResult, unitOfOutput } from '@glenfold/agronomy';
+import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
+import { colours } from '../../ui/theme.ts';
+import { useUnits } from '../../ui/units.tsx';
+import { Words } from '../../ui/Words.tsx';
+
+type Outputs = Readonly<Record<string, string>>;
+const isRow = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** "From depth" within a line; symbols stay as they are. */
+const inLine = (label: string): string =>
+  /^[A-Z][a-z]+/.test(label) ? label.charAt(0).toLowerCase() + label.slice(1) : label;
+
+/** How one value of a result is told; nothing for what has no place in a line. */
+function useTell(outputs: Outputs): (path: string, value: unknown) => string {
+  const { system } = useUnits();
+  const tell = (path: string, value: unknown): string => {
+    if (typeof value === 'number') return tellResult(value, unitOfOutput(outputs, path), system);
+    if (typeof value === 'boolean') return value ? 'yes' : 'no';
+    if (typeof value === 'string') return value;
+    if (Array.isArray(value)) return value.map((one) => tell(path, one)).join(value.length === 2 ? ' to ' : ', ');
+    if (isRow(value))
+      return Object.entries(value)
+        .map(([name, one]) => `${inLine(plainLabel(name))} ${tell(`${path}.${name}`, one)}`)
+        .join(', ');
+    return 'none';
+  };
+  return tell;
+}
+
+interface ResultOfProps {
+  readonly outputs: Outputs;
+  readonly result: Readonly<Record<string, unknown>>;
+}
+
+/** What came out, the first of it large; lists of rows as tables. */
+export function ResultOf({ outputs, result }: ResultOfProps) {
+  const tell = useTell(outputs);
+  const known = Object.entries(result).filter(([, value]) => value !== undefined);
+  const [main, ...rest] = known.filter(([, value]) => !(Array.isArray(value) && value.some(isRow)));
+  const tables = known.filter(([, value]) => Array.isArray(value) && value.some(isRow));
+  return (
+    <>
+      {main && (
+        <>
+          <Box sx={{ color: colours.faded }}>{plainLabel(main[0])}</Box>
+          <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '2.1rem', lineHeight: 1.2, mb: 1 }}>
+            <Words>{tell(main[0], main[1])}</Words>
+          </Box>
+        </>
+      )}
+      {rest.length > 0 && (
+        <Box
+          component="dl"
+          sx={{ display: 'grid', gridTemplateColumns: 'minmax(120px, auto) 1fr', columnGap: 2, rowGap: 0.5, m: 0 }}
+        >
+          {rest.map(([name, value]) => [
+            <Box component="dt" key={name} sx={{ color: colours.faded }}>
+              {plainLabel(name)}
+            </Box>,
+            <Box component="dd" key={`${name} value`} sx={{ m: 0, fontWeight: 700 }}>
+              <Words>{tell(name, value)}</Words>
+            </Box>,
+          ])}
+        </Box>
+      )}
+      {tables.map(([name, value]) => {
+        const rows = (value as readonly unknown[]).filter(isRow);
+        const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+        return (
+          <Box key={name} sx={{ overflowX: 'auto', mt: 2 }}>
+            <Box sx={{ fontWeight: 700 }}>{plainLabel(name)}</Box>
+            <Table size="small" aria-label={plainLabel(name)}>
+              <TableHead>
+                <TableRow>
+                  {columns.map((column) => (
+                    <TableCell key={column}>{plainLabel(column)}</TableCell>
+                  ))}
+                </TableRow>
+              </TableHead>
+              <TableBody>
+                {rows.map((row, index) => (
+                  <TableRow key={index}>
+                    {columns.map((column) => (
+                      <TableCell key={column}>
+                        <Words>{row[column] === undefined ? '–' : tell(`${name}.${column}`, row[column])}</Words>
+                      </TableCell>
+                    ))}
+                  </TableRow>
+                ))}
+              </TableBody>
+            </Table>
+          </Box>
+        );
+      })}
+    </>
+  );
+}

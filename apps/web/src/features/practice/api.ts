@@ -1,0 +1,39 @@
+import type {
+  AuditPageAnswer,
+  InvitationAnswer,
+  InvitationInput,
+  MemberAnswer,
+  MemberInput,
+  OutboxAnswer,
+  PracticeAnswer,
+  PracticeInput,
+} from '@glenfold/contract';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import { type Seen, useChange, useSave } from '../../api/changes.ts';
+import { api } from '../../api/client.ts';
+
+export const practiceQueries = {
+  members: () => queryOptions({ queryKey: ['members'], queryFn: () => api<MemberAnswer[]>('GET', '/members') }),
+  invitations: () =>
+    queryOptions({ queryKey: ['invitations'], queryFn: () => api<InvitationAnswer[]>('GET', '/invitations') }),
+  outbox: () => queryOptions({ queryKey: ['outbox'], queryFn: () => api<OutboxAnswer>('GET', '/outbox') }),
+  audit: () =>
+    infiniteQueryOptions({
+      queryKey: ['audit'],
+      queryFn: ({ pageParam }) => api<AuditPageAnswer>('GET', `/audit${pageParam ? `?before=${pageParam}` : ''}`),
+      initialPageParam: null as string | null,
+      getNextPageParam: ({ next }) => next,
+    }),
+};
+
+export const useSavePractice = () =>
+  useChange('practice', ({ seen, input }: { seen: Seen; input: PracticeInput }) =>
+    api<PracticeAnswer>('PUT', '/practice', input, seen.version),
+  );
+export const useSaveMember = () => useSave<MemberInput, MemberAnswer>('/members');
+export const useSendReset = () =>
+  useChange('mail', (memberId: string) => api<null>('POST', `/members/${memberId}/password-reset`));
+export const useInvite = () =>
+  useChange('member', (input: InvitationInput) => api<InvitationAnswer>('POST', '/invitations', input));
+export const useRevokeInvitation = () => useChange('member', (id: string) => api<null>('DELETE', `/invitations/${id}`));
+export const useSendAgain = () => useChange('mail', (id: string) => api<OutboxAnswer>('POST', `/outbox/${id}/send`));

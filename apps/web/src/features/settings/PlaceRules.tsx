@@ -1,0 +1,192 @@
+import { phosphorusRules } from '@glenfold/agronomy';
+import { workUnits } from '@glenfold/contract';
+import { Box, TextField, Typography } from '@mui/material';
+import { Fields } from '../../ui/FormDialog.tsx';
+import { MoneyField } from '../../ui/NumberField.tsx';
+import { QuantityField } from '../../ui/QuantityField.tsx';
+import { useUnits } from '../../ui/units.tsx';
+import { Choice } from './Choice.tsx';
+import { Decided, Rows } from './Decided.tsx';
+import { SourceFields } from './SourceFields.tsx';
+import { dayWords } from './days.ts';
+import type { Scope } from './scope.ts';
+
+interface PartProps {
+  readonly scope: Scope;
+}
+
+const phosphorusWords: Readonly<Record<string, string>> = {
+  shortage: 'Only on a shown shortage, or while establishing',
+  none: 'No rule for phosphorus',
+  never: 'Never, whatever the test says',
+};
+const WHATS = ['nitrogen', 'phosphorus', 'all fertilizer'] as const;
+
+/** What the law of the place says. */
+export function PlaceRules({ scope }: PartProps) {
+  const { say } = useUnits();
+  return (
+    <Decided
+      kind="rules"
+      scope={scope}
+      name="Rules of the place"
+      general="Not set: phosphorus only on a shown shortage or while establishing, as most local rules have it. Look the rule up, and write it down here."
+      start={{ name: '', source: '', phosphorus: 'shortage', blackouts: [] }}
+      tell={({ name, source, phosphorus, nitrogenYear, nitrogenPass, waterStrip, blackouts }) => (
+        <>
+          <Typography>
+            <strong>{name}</strong>; {source}.
+          </Typography>
+          <Typography>Phosphorus: {phosphorusWords[phosphorus]?.toLowerCase()}.</Typography>
+          {nitrogenYear != null && (
+            <Typography>Nitrogen: at most {say('nutrientRate', nitrogenYear)} a year.</Typography>
+          )}
+          {nitrogenPass != null && (
+            <Typography>Nitrogen: at most {say('nutrientRate', nitrogenPass)} in one pass.</Typography>
+          )}
+          {!!waterStrip && <Typography>Stay {say('length', waterStrip)} back from water and drains.</Typography>}
+          {blackouts.map(({ from, to, what }) => (
+            <Typography key={`${from} ${what}`}>
+              No {what} from {dayWords(from)} to {dayWords(to)}.
+            </Typography>
+          ))}
+        </>
+      )}
+    >
+      {({ typed, set, problem }) => (
+        <>
+          <SourceFields typed={typed} set={set} problem={problem} />
+          <Choice
+            label="Phosphorus"
+            value={typed.phosphorus}
+            values={phosphorusRules}
+            names={phosphorusWords}
+            onChange={(phosphorus) => set({ phosphorus: phosphorus as never })}
+          />
+          <Fields columns={3}>
+            <QuantityField
+              label="N a year, at most"
+              sense="nutrientRate"
+              value={typed.nitrogenYear}
+              onChange={(nitrogenYear) => set({ nitrogenYear })}
+              problem={problem('nitrogenYear')}
+              helperText="Empty where there is none"
+            />
+            <QuantityField
+              label="N in one pass, at most"
+              sense="nutrientRate"
+              value={typed.nitrogenPass}
+              onChange={(nitrogenPass) => set({ nitrogenPass })}
+              problem={problem('nitrogenPass')}
+              helperText="Empty where there is none"
+            />
+            <QuantityField
+              label="Strip by water and drains"
+              sense="length"
+              value={typed.waterStrip}
+              onChange={(waterStrip) => set({ waterStrip })}
+              problem={problem('waterStrip')}
+            />
+          </Fields>
+          <Typography variant="h3">Blackouts, every year</Typography>
+          <Rows
+            rows={typed.blackouts}
+            onRows={(blackouts) => set({ blackouts })}
+            fresh={{ from: '11-15', to: '03-01', what: 'nitrogen' as const }}
+            another="Another blackout"
+            columns="1fr 1fr 1.4fr"
+            label={(_row, at) => `blackout ${at + 1}`}
+          >
+            {(row, at, change) => (
+              <>
+                <TextField
+                  label="From, month-day"
+                  value={row.from}
+                  onChange={(event) => change({ from: event.target.value })}
+                  error={!!problem(`blackouts.${at}.from`)}
+                  helperText={problem(`blackouts.${at}.from`) ?? dayWords(row.from)}
+                />
+                <TextField
+                  label="To, month-day"
+                  value={row.to}
+                  onChange={(event) => change({ to: event.target.value })}
+                  error={!!problem(`blackouts.${at}.to`)}
+                  helperText={problem(`blackouts.${at}.to`) ?? dayWords(row.to)}
+                />
+                <Choice
+                  label="Of"
+                  value={row.what}
+                  values={WHATS}
+                  onChange={(what) => change({ what: what as 'nitrogen' })}
+                />
+              </>
+            )}
+          </Rows>
+        </>
+      )}
+    </Decided>
+  );
+}
+
+/** What work is charged at. */
+export function WorkPrices({ scope }: PartProps) {
+  const { say } = useUnits();
+  return (
+    <Decided
+      kind="work"
+      scope={scope}
+      name="Prices of work"
+      general="None yet: labour, visits, haulage and disposal cannot be told in an offer. Machine hire stands with the machines."
+      start={{ prices: [{ name: 'Labour', price: '', per: 'hour' }] }}
+      tell={({ prices }) =>
+        prices.length === 0 ? (
+          <Typography>None here.</Typography>
+        ) : (
+          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+            {prices.map(({ name, price, per }) => (
+              <li key={`${name} ${per}`}>
+                <strong>{name}</strong>: {say('money', price)} a {per}
+              </li>
+            ))}
+          </Box>
+        )
+      }
+    >
+      {({ typed, set, problem }) => (
+        <Rows
+          rows={typed.prices}
+          onRows={(prices) => set({ prices })}
+          fresh={{ name: '', price: '', per: 'hour' as const }}
+          another="Another price"
+          columns="2fr 1fr 1fr"
+          label={({ name }) => name || 'this price'}
+        >
+          {(row, at, change) => (
+            <>
+              <TextField
+                label="For"
+                value={row.name}
+                onChange={(event) => change({ name: event.target.value })}
+                error={!!problem(`prices.${at}.name`)}
+                helperText={problem(`prices.${at}.name`)}
+              />
+              <MoneyField
+                label="Price"
+                value={row.price}
+                onChange={(price) => change({ price: price as number })}
+                problem={problem(`prices.${at}.price`)}
+              />
+              <Choice
+                label="Per"
+                value={row.per}
+                values={workUnits}
+                names={Object.fromEntries(workUnits.map((unit) => [unit, unit]))}
+                onChange={(per) => change({ per: per as 'hour' })}
+              />
+            </>
+          )}
+        </Rows>
+      )}
+    </Decided>
+  );
+}

@@ -1,0 +1,25 @@
+import type { SettingAnswer, SettingKind } from '@glenfold/contract';
+import { useChange } from '../../api/changes.ts';
+import { ApiProblem, api } from '../../api/client.ts';
+
+/** Where a decision stands: for the practice, a site or a zone. */
+export interface DecidedFor {
+  readonly siteId?: string | undefined;
+  readonly zoneId?: string | undefined;
+}
+/** Decide something; the conflict tells what the other decided, field by field. */
+export const useDecide = (kind: SettingKind, { siteId, zoneId }: DecidedFor) =>
+  useChange(
+    'setting',
+    async ({ version, input }: { readonly version: number; readonly input: object }) => {
+      try {
+        const body = { siteId: siteId ?? null, zoneId: zoneId ?? null, value: input };
+        return await api<SettingAnswer>('PUT', `/settings/${kind}`, body, version);
+      } catch (error) {
+        if (!(error instanceof ApiProblem) || !error.conflict) throw error;
+        const current = error.conflict.current as SettingAnswer;
+        throw error.with({ ...error.conflict, current: { ...current.value, version: current.version } });
+      }
+    },
+    `settings ${kind}`,
+  );

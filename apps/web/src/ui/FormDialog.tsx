@@ -1,0 +1,80 @@
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import type { ReactNode, SyntheticEvent } from 'react';
+import { ApiProblem } from '../api/client.ts';
+import { Trouble } from './bits.tsx';
+
+interface FormDialogProps {
+  readonly title: string;
+  readonly action: string;
+  readonly onClose: () => void;
+  readonly onSave: () => void;
+  readonly saving: { readonly isPending: boolean; readonly error: Error | null };
+  /** A way out beside, such as deleting, at the left. */
+  readonly beside?: ReactNode;
+  readonly wide?: boolean;
+  /** Asks little. */
+  readonly small?: boolean;
+  /** What is wrong with a field stands by the field, and is not said again. */
+  readonly byField?: boolean;
+  readonly children: ReactNode;
+}
+
+/** The frame of a form: what is asked, what went wrong, cancel and save. */
+export function FormDialog({
+  title,
+  action,
+  onClose,
+  onSave,
+  saving,
+  beside,
+  wide = false,
+  small = false,
+  byField = true,
+  children,
+}: FormDialogProps) {
+  const { error, isPending } = saving;
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      fullWidth
+      maxWidth={wide ? 'md' : small ? 'xs' : 'sm'}
+      slotProps={{
+        // The frame itself is the form: what is asked scrolls, and the way on stays in sight.
+        paper: {
+          component: 'form',
+          noValidate: true,
+          onSubmit: (event: SyntheticEvent) => {
+            event.preventDefault();
+            // It may be asked from within another form.
+            event.stopPropagation();
+            onSave();
+          },
+        } as object,
+      }}
+    >
+      <DialogTitle>{title}</DialogTitle>
+      <DialogContent sx={{ display: 'grid', gridAutoRows: 'max-content', gap: 2, pt: '8px !important' }}>
+        {children}
+        <Trouble error={byField && error instanceof ApiProblem && error.fields.length > 0 ? null : error} />
+      </DialogContent>
+      <DialogActions sx={{ px: 3, pb: 2 }}>
+        {beside}
+        <Box sx={{ flex: 1 }} />
+        <Button onClick={onClose}>Cancel</Button>
+        <Button type="submit" variant="contained" disabled={isPending}>
+          {action}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+/** Fields beside one another, below one another on a phone. */
+export function Fields({ columns = 2, children }: { readonly columns?: number; readonly children: ReactNode }) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: `repeat(${columns}, 1fr)` }, gap: 2 }}>
+      {children}
+    </Box>
+  );
+}
