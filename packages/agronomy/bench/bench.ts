@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
 import { numbersOnly, planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
+import { readFields } from '../src/calculators/fields.ts';
 import type { CaseFile } from '../src/registry/publishedCases.ts';
 import { calculators } from '../src/registry/registry.ts';
 
@@ -37,6 +38,35 @@ for (const [name, calculator] of calculators) {
   const [sample] = samplesOf(name);
   line(name, () => calculator(sample as never), sample);
 }
+
+/** How many times as many runs the one makes in the same time, alternating so that both meet the same machine. */
+function ratio(one: () => unknown, other: () => unknown): number {
+  const [first, second] = [perSecond(one), perSecond(other)];
+  return Math.max(first, perSecond(one)) / Math.max(second, perSecond(other));
+}
+const times = (one: () => unknown, other: () => unknown): string => ratio(one, other).toFixed(1);
+
+/** Inputs read once, and a book that keeps nothing: what one more run of a search costs. */
+const alone = [...calculators]
+  .map(([name, calculator]) => {
+    const [sample] = samplesOf(name);
+    const read = readFields(calculator.inputs, sample);
+    return {
+      name,
+      times: ratio(
+        () => calculator.numbers(read),
+        () => calculator(sample as never),
+      ),
+    };
+  })
+  .sort((one, other) => one.times - other.times);
+const mean = Math.exp(alone.reduce((sum, each) => sum + Math.log(each.times), 0) / alone.length);
+process.stdout.write(
+  `for the numbers alone a calculator runs ${mean.toFixed(1)} × as often (geometric mean); least: ${alone
+    .slice(0, 5)
+    .map((each) => `${each.name} ${each.times.toFixed(1)}`)
+    .join(', ')}\n`,
+);
 
 const ZONES = 50;
 /** What a whole site asks of the core: every calculator for every zone, each zone with another of the cases. */
@@ -97,12 +127,6 @@ line(
   () => site.map((tested) => planZone({ ...tested, products, system: 'us' })),
   site,
 );
-
-/** How many times as many runs the one makes in the same time, alternating so that both meet the same machine. */
-function times(one: () => unknown, other: () => unknown): string {
-  const [first, second] = [perSecond(one), perSecond(other)];
-  return (Math.max(first, perSecond(one)) / Math.max(second, perSecond(other))).toFixed(1);
-}
 
 const plans = () => site.map((tested) => planZone({ ...tested, products, system: 'us' }));
 process.stdout.write(`the same plans for their numbers alone: ${times(() => numbersOnly(plans), plans)} × as many\n`);

@@ -1,11 +1,20 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import { readFields } from '../src/calculators/fields.ts';
 import { describeCalculators, describeTables } from '../src/registry/describe.ts';
 import { type CaseFile, runCase } from '../src/registry/publishedCases.ts';
 import { calculators } from '../src/registry/registry.ts';
 import { referenceTables } from '../src/tables/tables.ts';
 
 const folder = join(import.meta.dirname, '../cases');
+
+/** Every number and flag of a result, by its place. */
+function numbersIn(value: unknown, at = ''): readonly string[] {
+  if (typeof value === 'number' || typeof value === 'boolean') return [`${at} ${value}`];
+  return Object.entries(value ?? {}).flatMap(([key, inner]) =>
+    typeof value === 'string' ? [] : numbersIn(inner, `${at}/${key}`),
+  );
+}
 
 describe.each(readdirSync(folder).filter((name) => name.endsWith('.json')))('%s', (name) => {
   const file = JSON.parse(readFileSync(join(folder, name), 'utf8')) as CaseFile;
@@ -14,6 +23,15 @@ describe.each(readdirSync(folder).filter((name) => name.endsWith('.json')))('%s'
 
   it.each(file.cases)('$calculator: $name', (entry) => {
     expect(runCase(entry)).toEqual({ passed: true, detail: '' });
+  });
+
+  it('has the same numbers where inputs are read once and no working is kept', () => {
+    for (const { calculator: own, input, expect: wanted } of file.cases) {
+      const calculator = calculators.get(own);
+      if (!calculator || !wanted) continue;
+      const numbers = calculator.numbers(readFields(calculator.inputs, input));
+      expect([own, numbersIn(numbers)]).toEqual([own, numbersIn(calculator(input as never).result)]);
+    }
   });
 });
 

@@ -1,3 +1,4 @@
+import { type Numbers, numbersOnly } from '../working/numbersOnly.ts';
 import { WorkingBook, type Working } from '../working/working.ts';
 import { type Fields, type RawInput, type Values, readFields } from './fields.ts';
 
@@ -18,9 +19,23 @@ interface Definition<F extends Fields, R> {
   readonly compute: (input: Values<F>, book: WorkingBook) => R;
 }
 
+interface Described<F extends Fields, R> {
+  readonly calculator: string;
+  readonly title: string;
+  readonly source: string;
+  readonly inputs: F;
+  readonly outputs: Readonly<Record<string, string>>;
+  /**
+   * The result alone of inputs that were read before ({@link readFields}), with a book that keeps nothing: for what-ifs,
+   * uncertainty and searching, where one reading serves thousands of runs.
+   *
+   * @param input every value in the field's own unit; its range is not looked at again
+   */
+  readonly numbers: (input: Values<F>) => Numbers<R>;
+}
+
 /** A calculator is a pure function that also knows its own name, inputs and source. */
-export type Calculator<F extends Fields = Fields, R = unknown> = ((input: RawInput<F>) => Outcome<R>) &
-  Readonly<{ calculator: string; title: string; source: string; inputs: F; outputs: Readonly<Record<string, string>> }>;
+export type Calculator<F extends Fields = Fields, R = unknown> = ((input: RawInput<F>) => Outcome<R>) & Described<F, R>;
 
 /** Make a calculator: its inputs are read and checked before, its working kept beside the result. */
 export function defineCalculator<F extends Fields, R>({
@@ -36,5 +51,6 @@ export function defineCalculator<F extends Fields, R>({
     const result = compute(readFields(inputs, raw), book);
     return { result, working: book.entries };
   };
-  return Object.assign(run, { calculator: name, title, source, inputs, outputs });
+  const numbers = (input: Values<F>): Numbers<R> => numbersOnly(() => compute(input, new WorkingBook()));
+  return Object.assign(run, { calculator: name, title, source, inputs, outputs, numbers });
 }
