@@ -13,6 +13,7 @@ import { ApiProblem, concernsSession } from './api/client.ts';
 import { Invitation, Reset } from './features/entrance/OneTimeLinks.tsx';
 import { PracticePage } from './features/practice/PracticePage.tsx';
 import { ReportPage, SharedReport } from './features/report/ReportPages.tsx';
+import { Conflicts } from './frame/Conflicts.tsx';
 import { Entrance } from './frame/Entrance.tsx';
 import { Home } from './frame/Home.tsx';
 import { SiteFrame } from './frame/SiteFrame.tsx';
@@ -105,6 +106,7 @@ createRoot(document.getElementById('root')!).render(
             <WorkingProvider>
               <UndoProvider>
                 <RouterProvider router={router} />
+                <Conflicts />
               </UndoProvider>
             </WorkingProvider>
           </UnitsProvider>

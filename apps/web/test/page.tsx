@@ -9,6 +9,7 @@ import { configure, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
+import { Conflicts } from '../src/frame/Conflicts.tsx';
 import { theme } from '../src/ui/theme.ts';
 import { SessionProvider } from '../src/ui/session.tsx';
 import { UndoProvider } from '../src/ui/undo.tsx';
@@ -99,6 +100,7 @@ export function show(
               <WorkingProvider>
                 <UndoProvider>
                   <MemoryRouter initialEntries={[at]}>{node}</MemoryRouter>
+                  <Conflicts />
                 </UndoProvider>
               </WorkingProvider>
             </UnitsProvider>

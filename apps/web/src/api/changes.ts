@@ -48,11 +48,20 @@ export interface Seen {
   readonly version: number;
 }
 
-/** Add a record, or change the one that was seen. */
-interface Saved<I> {
+/** Add a record, or change the one that was seen; and what is shown where somebody else's save came first. */
+export interface Saved<I extends object> {
   readonly seen?: Seen | undefined;
   readonly input: I;
+  /** The record as it was opened: what the person did not touch is not theirs to overwrite. */
+  readonly opened?: object | undefined;
+  /** Names of the records that the input points at. */
+  readonly named?: ReadonlyMap<string, string> | undefined;
+  /** Go on with what the other saved. */
+  readonly onTheirs?: ((theirs: object) => void) | undefined;
 }
+
+/** The same of a record that is there already. */
+export type Changed<I extends object> = Saved<I> & { readonly seen: Seen };
 
 export function useSave<I extends object, T extends { readonly version: number }>(path: string, addTo = path) {
   return useChange(
@@ -65,7 +74,7 @@ export function useSave<I extends object, T extends { readonly version: number }
 
 export const useSaveSite = () => useSave<SiteInput, SiteAnswer>('/sites');
 export const useMeasure = () =>
-  useChange('ground', ({ seen, input }: { seen: Seen; input: MeasurementsInput }) =>
+  useChange('ground', ({ seen, input }: Changed<MeasurementsInput>) =>
     api<ZoneAnswer>('PUT', `/zones/${seen.id}/measurements`, input, seen.version),
   );
 

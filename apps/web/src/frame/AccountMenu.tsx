@@ -1,23 +1,12 @@
 import { ChangePasswordInput } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  Divider,
-  ListSubheader,
-  Menu,
-  MenuItem,
-  Typography,
-} from '@mui/material';
+import { Box, Button, Divider, ListSubheader, Menu, MenuItem, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { Link } from 'react-router';
 import { startOver, useChangePassword, useChoosePractice, useSignOut } from '../api/entrance.ts';
 import { PasswordField } from '../features/entrance/fields.tsx';
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { useSession } from '../ui/session.tsx';
@@ -37,40 +26,39 @@ function ChangePassword({ onClose }: { readonly onClose: () => void }) {
     }),
   );
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <form onSubmit={(event) => void save(event)} noValidate>
-        <DialogTitle>Change the password</DialogTitle>
-        <DialogContent sx={{ display: 'grid', gap: 2 }}>
-          {change.isSuccess ? (
-            <Typography role="status">Changed. Every other browser of yours is signed out.</Typography>
-          ) : (
-            <>
-              <Typography>Every other browser of yours is signed out by it.</Typography>
-              <PasswordField
-                {...register('current')}
-                label="The password you use now"
-                problem={errors.current?.message}
-              />
-              <PasswordField
-                {...register('password')}
-                label="A new password"
-                fresh
-                problem={errors.password?.message}
-              />
-              <Trouble error={change.error} />
-            </>
-          )}
-        </DialogContent>
-        <DialogActions>
+    <DialogFrame
+      title="Change the password"
+      onClose={onClose}
+      width="xs"
+      onSubmit={() => void save()}
+      actions={
+        <>
           <Button onClick={onClose}>{change.isSuccess ? 'Close' : 'Cancel'}</Button>
           {!change.isSuccess && (
             <Button type="submit" variant="contained" disabled={change.isPending}>
               Change it
             </Button>
           )}
-        </DialogActions>
-      </form>
-    </Dialog>
+        </>
+      }
+    >
+      <Box sx={{ display: 'grid', gap: 2 }}>
+        {change.isSuccess ? (
+          <Typography role="status">Changed. Every other browser of yours is signed out.</Typography>
+        ) : (
+          <>
+            <Typography>Every other browser of yours is signed out by it.</Typography>
+            <PasswordField
+              {...register('current')}
+              label="The password you use now"
+              problem={errors.current?.message}
+            />
+            <PasswordField {...register('password')} label="A new password" fresh problem={errors.password?.message} />
+            <Trouble error={change.error} />
+          </>
+        )}
+      </Box>
+    </DialogFrame>
   );
 }
 

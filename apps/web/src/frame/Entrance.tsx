@@ -1,5 +1,5 @@
 import type { SessionAnswer } from '@glenfold/contract';
-import { Box, Button, Dialog, DialogContent, DialogTitle, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { startOver, useChoosePractice } from '../api/entrance.ts';
@@ -7,6 +7,7 @@ import { queries } from '../api/queries.ts';
 import { FirstRun } from '../features/entrance/FirstRun.tsx';
 import { SignIn, SignInForm } from '../features/entrance/SignIn.tsx';
 import { Threshold } from '../features/entrance/Threshold.tsx';
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { SessionProvider } from '../ui/session.tsx';
@@ -22,13 +23,12 @@ function SignInAgain({ email, personId }: { readonly email: string; readonly per
     else void client.invalidateQueries();
   };
   return (
-    <Dialog open>
-      <DialogTitle>You were signed out</DialogTitle>
-      <DialogContent sx={{ maxWidth: 440 }}>
+    <DialogFrame title="You were signed out">
+      <Box sx={{ maxWidth: 440 }}>
         <Typography sx={{ mb: 2 }}>Sign in again to go on: what you typed is still on the page below.</Typography>
         <SignInForm email={email} onEntered={() => void goOn()} />
-      </DialogContent>
-    </Dialog>
+      </Box>
+    </DialogFrame>
   );
 }
 

@@ -1,20 +1,11 @@
 import { type ShareLinkAnswer, ShareLinkInput, type SiteAnswer } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { CopyLine, Trouble } from '../ui/bits.tsx';
 import { dayOf } from '../ui/today.ts';
@@ -68,63 +59,64 @@ export function ShareForm({ site, onClose }: { readonly site: SiteAnswer; readon
     }),
   );
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm">
-      <form onSubmit={(event) => void make(event)} noValidate>
-        <DialogTitle>Share the report of {site.name}</DialogTitle>
-        <DialogContent>
-          <Typography sx={{ mb: 2 }}>
-            Whoever holds the link reads the plans you handed over for this site, with what the products cost, and
-            nothing else. No password is asked: send it to the one it is for.
-          </Typography>
-          <Box sx={{ display: 'flex', gap: 2, alignItems: 'start', flexWrap: 'wrap' }}>
-            <TextField
-              {...register('purpose')}
-              label="Who it is for"
-              error={!!formState.errors.purpose}
-              helperText={formState.errors.purpose?.message}
-              sx={{ flex: 1, minWidth: 180 }}
-            />
-            <Controller
-              name="days"
-              control={control}
-              render={({ field }) => (
-                <TextField {...field} select label="Opens for" sx={{ width: 140 }}>
-                  {spans.map(([days, words]) => (
-                    <MenuItem key={days} value={days}>
-                      {words}
-                    </MenuItem>
-                  ))}
-                </TextField>
-              )}
-            />
-            <Button type="submit" variant="contained" disabled={share.isPending} sx={{ minHeight: 40 }}>
-              Make a link
-            </Button>
-          </Box>
-          <Trouble error={share.error} />
-          {made?.address && (
-            <Box
-              role="status"
-              sx={{ background: colours.lichenWash, borderLeft: `3px solid ${colours.lichen}`, p: 1.5, mt: 2 }}
-            >
-              <Typography sx={{ mb: 1 }}>
-                The link for {made.purpose}. Copy it now: it is not kept, and cannot be shown again.
-              </Typography>
-              <CopyLine text={made.address} label="Link" />
-            </Box>
-          )}
-          {links.length > 0 && (
-            <Box component="ul" aria-label="Links" sx={{ listStyle: 'none', m: 0, mt: 2, p: 0 }}>
-              {links.map((link) => (
-                <LinkLine key={link.id} link={link} />
-              ))}
-            </Box>
-          )}
-        </DialogContent>
-        <DialogActions>
+    <DialogFrame
+      title={`Share the report of ${site.name}`}
+      onClose={onClose}
+      onSubmit={() => void make()}
+      actions={
+        <>
           <Button onClick={onClose}>Close</Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+        </>
+      }
+    >
+      <Typography sx={{ mb: 2 }}>
+        Whoever holds the link reads the plans you handed over for this site, with what the products cost, and nothing
+        else. No password is asked: send it to the one it is for.
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 2, alignItems: 'start', flexWrap: 'wrap' }}>
+        <TextField
+          {...register('purpose')}
+          label="Who it is for"
+          error={!!formState.errors.purpose}
+          helperText={formState.errors.purpose?.message}
+          sx={{ flex: 1, minWidth: 180 }}
+        />
+        <Controller
+          name="days"
+          control={control}
+          render={({ field }) => (
+            <TextField {...field} select label="Opens for" sx={{ width: 140 }}>
+              {spans.map(([days, words]) => (
+                <MenuItem key={days} value={days}>
+                  {words}
+                </MenuItem>
+              ))}
+            </TextField>
+          )}
+        />
+        <Button type="submit" variant="contained" disabled={share.isPending} sx={{ minHeight: 40 }}>
+          Make a link
+        </Button>
+      </Box>
+      <Trouble error={share.error} />
+      {made?.address && (
+        <Box
+          role="status"
+          sx={{ background: colours.lichenWash, borderLeft: `3px solid ${colours.lichen}`, p: 1.5, mt: 2 }}
+        >
+          <Typography sx={{ mb: 1 }}>
+            The link for {made.purpose}. Copy it now: it is not kept, and cannot be shown again.
+          </Typography>
+          <CopyLine text={made.address} label="Link" />
+        </Box>
+      )}
+      {links.length > 0 && (
+        <Box component="ul" aria-label="Links" sx={{ listStyle: 'none', m: 0, mt: 2, p: 0 }}>
+          {links.map((link) => (
+            <LinkLine key={link.id} link={link} />
+          ))}
+        </Box>
+      )}
+    </DialogFrame>
   );
 }

@@ -1,23 +1,13 @@
 import { InputError, readBagCode, writeBagCode } from '@glenfold/agronomy';
 import SearchIcon from '@mui/icons-material/Search';
-import {
-  Autocomplete,
-  Box,
-  Button,
-  Dialog,
-  DialogContent,
-  DialogTitle,
-  TextField,
-  ToggleButton,
-  ToggleButtonGroup,
-  Typography,
-} from '@mui/material';
+import { Autocomplete, Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
 import { useSavePersonal } from '../api/entrance.ts';
 import { queries } from '../api/queries.ts';
 import { fetchGround } from '../features/ground/Ground.tsx';
+import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
 import { useSettled } from '../ui/useSettled.ts';
@@ -101,57 +91,51 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
       </Suspense>
     );
   return (
-    <Dialog open={open} onClose={close} fullWidth maxWidth="sm">
-      <DialogTitle>Find a site, a zone or a bag</DialogTitle>
-      <DialogContent>
-        <Button variant="outlined" onClick={() => setScanning(true)} sx={{ mb: 1 }}>
-          Scan a bag’s label
-        </Button>
-        <Autocomplete
-          open
-          openOnFocus
-          autoHighlight
-          options={options}
-          filterOptions={(all) =>
-            stale ? all.filter((one) => one.label.toLowerCase().includes(text.trim().toLowerCase())) : all
-          }
-          loading={stale}
-          getOptionKey={(option) => option.path}
-          inputValue={text}
-          onInputChange={(_event, value) => setText(value)}
-          onChange={(_event, option) => {
-            if (option) go(option.path);
-          }}
-          noOptionsText={codeTrouble(text) ?? 'Nothing of this name, label or code'}
-          renderInput={(params) => <TextField {...params} autoFocus placeholder="Name, bag label or bag code" />}
-          slotProps={{ listbox: { sx: { maxHeight: 232 } } }}
-          sx={{ mt: 1, mb: 31 }}
-        />
-      </DialogContent>
-    </Dialog>
+    <DialogFrame title="Find a site, a zone or a bag" open={open} onClose={close}>
+      <Button variant="outlined" onClick={() => setScanning(true)} sx={{ mb: 1 }}>
+        Scan a bag’s label
+      </Button>
+      <Autocomplete
+        open
+        openOnFocus
+        autoHighlight
+        options={options}
+        filterOptions={(all) =>
+          stale ? all.filter((one) => one.label.toLowerCase().includes(text.trim().toLowerCase())) : all
+        }
+        loading={stale}
+        getOptionKey={(option) => option.path}
+        inputValue={text}
+        onInputChange={(_event, value) => setText(value)}
+        onChange={(_event, option) => {
+          if (option) go(option.path);
+        }}
+        noOptionsText={codeTrouble(text) ?? 'Nothing of this name, label or code'}
+        renderInput={(params) => <TextField {...params} autoFocus placeholder="Name, bag label or bag code" />}
+        slotProps={{ listbox: { sx: { maxHeight: 232 } } }}
+        sx={{ mt: 1, mb: 31 }}
+      />
+    </DialogFrame>
   );
 }
 
 function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   return (
-    <Dialog open={open} onClose={onClose}>
-      <DialogTitle>Keys</DialogTitle>
-      <DialogContent>
-        <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '80px 1fr', m: 0, rowGap: 1 }}>
-          {keyList.map(([keys, what]) => [
-            <Box component="dt" key={keys} sx={{ fontWeight: 700 }}>
-              {keys}
-            </Box>,
-            <Box component="dd" key={what} sx={{ m: 0 }}>
-              {what}
-            </Box>,
-          ])}
-        </Box>
-        <Button onClick={onClose} sx={{ mt: 2 }} variant="outlined">
-          Close
-        </Button>
-      </DialogContent>
-    </Dialog>
+    <DialogFrame title="Keys" width="xs" open={open} onClose={onClose}>
+      <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '80px 1fr', m: 0, rowGap: 1 }}>
+        {keyList.map(([keys, what]) => [
+          <Box component="dt" key={keys} sx={{ fontWeight: 700 }}>
+            {keys}
+          </Box>,
+          <Box component="dd" key={what} sx={{ m: 0 }}>
+            {what}
+          </Box>,
+        ])}
+      </Box>
+      <Button onClick={onClose} sx={{ mt: 2 }} variant="outlined">
+        Close
+      </Button>
+    </DialogFrame>
   );
 }
 

@@ -1,6 +1,7 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
-import type { ReactNode, SyntheticEvent } from 'react';
+import { Box, Button } from '@mui/material';
+import type { ReactNode } from 'react';
 import { ApiProblem } from '../api/client.ts';
+import { DialogFrame } from './DialogFrame.tsx';
 import { Trouble } from './bits.tsx';
 
 interface FormDialogProps {
@@ -34,39 +35,27 @@ export function FormDialog({
 }: FormDialogProps) {
   const { error, isPending } = saving;
   return (
-    <Dialog
-      open
+    <DialogFrame
+      title={title}
       onClose={onClose}
-      fullWidth
-      maxWidth={wide ? 'md' : small ? 'xs' : 'sm'}
-      slotProps={{
-        // The frame itself is the form: what is asked scrolls, and the way on stays in sight.
-        paper: {
-          component: 'form',
-          noValidate: true,
-          onSubmit: (event: SyntheticEvent) => {
-            event.preventDefault();
-            // It may be asked from within another form.
-            event.stopPropagation();
-            onSave();
-          },
-        } as object,
-      }}
+      width={wide ? 'md' : small ? 'xs' : 'sm'}
+      onSubmit={onSave}
+      actions={
+        <>
+          {beside}
+          <Box sx={{ flex: 1 }} />
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" variant="contained" disabled={isPending}>
+            {action}
+          </Button>
+        </>
+      }
     >
-      <DialogTitle>{title}</DialogTitle>
-      <DialogContent sx={{ display: 'grid', gridAutoRows: 'max-content', gap: 2, pt: '8px !important' }}>
+      <Box sx={{ display: 'grid', gridAutoRows: 'max-content', gap: 2, pt: 1 }}>
         {children}
         <Trouble error={byField && error instanceof ApiProblem && error.fields.length > 0 ? null : error} />
-      </DialogContent>
-      <DialogActions sx={{ px: 3, pb: 2 }}>
-        {beside}
-        <Box sx={{ flex: 1 }} />
-        <Button onClick={onClose}>Cancel</Button>
-        <Button type="submit" variant="contained" disabled={isPending}>
-          {action}
-        </Button>
-      </DialogActions>
-    </Dialog>
+      </Box>
+    </DialogFrame>
   );
 }
 

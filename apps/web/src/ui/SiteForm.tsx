@@ -5,7 +5,6 @@ import { useForm } from 'react-hook-form';
 import { useState } from 'react';
 import { useSaveSite } from '../api/changes.ts';
 import { FormDialog } from './FormDialog.tsx';
-import { ConflictDialog } from './ConflictDialog.tsx';
 
 interface SiteFormProps {
   /** The site to change; a new one when absent. */
@@ -26,10 +25,11 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
   const saving = useSaveSite();
   const { mutate } = saving;
   const { name, place } = formState.errors;
-  const send = (input: SiteInput, version = site?.version ?? 0): void =>
-    mutate({ seen: site && { id: site.id, version }, input }, { onSuccess: onSaved });
+  const before = site && siteInput(site);
   // What this form does not show stays as it is.
-  const save = handleSubmit((input) => send({ ...(site ? siteInput(site) : {}), ...input }));
+  const save = handleSubmit((input) =>
+    mutate({ seen: site, input: { ...before, ...input }, opened: before, onTheirs: onClose }, { onSuccess: onSaved }),
+  );
   return (
     <FormDialog
       small
@@ -55,7 +55,6 @@ export function SiteForm({ site: opened, onClose, onSaved, onDelete }: SiteFormP
         error={!!place}
         helperText={place?.message ?? 'Address or directions'}
       />
-      <ConflictDialog save={saving} base={site && siteInput(site)} send={send} onTheirs={onClose} />
     </FormDialog>
   );
 }

@@ -5,7 +5,6 @@ import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useMeasure } from '../../api/changes.ts';
 import { FormDialog } from '../../ui/FormDialog.tsx';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 
 const fields = [
@@ -28,9 +27,9 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
   });
   const saving = useMeasure();
   const { mutate } = saving;
-  const send = (input: MeasurementsInput, version = zone.version): void =>
-    mutate({ seen: { id: zone.id, version }, input }, { onSuccess: onClose });
-  const save = handleSubmit((input) => send(input));
+  const save = handleSubmit((input) =>
+    mutate({ seen: zone, input, opened: zone, onTheirs: onClose }, { onSuccess: onClose }),
+  );
   return (
     <FormDialog
       small
@@ -61,7 +60,6 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
           )}
         />
       ))}
-      <ConflictDialog save={saving} base={zone} send={send} onTheirs={onClose} />
     </FormDialog>
   );
 }

@@ -15,7 +15,6 @@ import { Controller, type DefaultValues, useForm, useWatch } from 'react-hook-fo
 import { useEffect, useState } from 'react';
 
 import { FormDialog } from '../../ui/FormDialog.tsx';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Ask } from './Ask.tsx';
@@ -116,15 +115,15 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
   const saving = useSaveZone(siteId);
   const { mutate } = saving;
   const { errors } = formState;
-  const send = (input: ZoneInput, version = zone?.version ?? 0): void =>
+  const save = handleSubmit((input) =>
     mutate(
-      { seen: zone && { id: zone.id, version }, input },
+      { seen: zone, input, opened: zone, onTheirs: onClose },
       {
         onSuccess: onSaved,
         onError: ({ fields }) => fields.forEach(({ field, message }) => setError(field as 'name', { message })),
       },
-    );
-  const save = handleSubmit((input) => send(input));
+    ),
+  );
   // A bed has no grass, and a lawn has one.
   useEffect(() => {
     if (garden) setValue('grass', null);
@@ -247,7 +246,6 @@ export function ZoneForm({ siteId, zone: opened, onClose, onSaved }: ZoneFormPro
         {amount('rootDepth', 'Root depth', 'depth', 'Empty when not measured')}
         {amount('probeStop', 'Probe stops at', 'depth', 'Empty when not tried')}
       </Box>
-      <ConflictDialog save={saving} base={zone} send={send} onTheirs={onClose} />
     </FormDialog>
   );
 }

@@ -11,7 +11,7 @@ import type {
   ZoneInput,
 } from '@glenfold/contract';
 import { queryOptions } from '@tanstack/react-query';
-import { type Seen, saveOver, useChange, useSave } from '../../api/changes.ts';
+import { type Changed, type Seen, saveOver, useChange, useSave } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
 
 export const groundQueries = {
@@ -27,8 +27,7 @@ export const useSaveZone = (siteId: string) => useSave<ZoneInput, ZoneAnswer>('/
 export const useSaveFacts = (zoneId: string) =>
   useChange(
     'ground',
-    ({ seen, input }: { seen: Seen; input: ZoneFactsInput }) =>
-      saveOver<ZoneAnswer>(`/zones/${seen.id}/facts`, input, seen.version),
+    ({ seen, input }: Changed<ZoneFactsInput>) => saveOver<ZoneAnswer>(`/zones/${seen.id}/facts`, input, seen.version),
     `facts ${zoneId}`,
   );
 export const useAddPhoto = (zoneId: string) =>

@@ -2,7 +2,6 @@ import { type LabResultAnswer, LabResultInput, labResultInput } from '@glenfold/
 import { TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
 import { useSaveLabResult } from './api.ts';
@@ -20,15 +19,15 @@ export function AdviceForm({
   const [result] = useState(opened);
   const saving = useSaveLabResult();
   const { typed, set, problem, check } = useTyped(LabResultInput, labResultInput(result), saving.error);
-  const send = (input: LabResultInput, version = result.version): void =>
-    saving.mutate({ seen: { id: result.id, version }, input }, { onSuccess: onClose });
+  const send = (input: LabResultInput): void =>
+    saving.mutate({ seen: result, input, opened: labResultInput(result), onTheirs: onClose }, { onSuccess: onClose });
   return (
     <>
       <FormDialog
         title={`The laboratory’s own advice for ${name}`}
         action="Save"
         onClose={onClose}
-        onSave={() => check((input) => send(input))}
+        onSave={() => check(send)}
         saving={saving}
       >
         <Typography>
@@ -46,7 +45,6 @@ export function AdviceForm({
           autoFocus
         />
       </FormDialog>
-      <ConflictDialog save={saving} base={labResultInput(result)} send={send} onTheirs={onClose} />
     </>
   );
 }

@@ -30,7 +30,6 @@ import {
 } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../ui/theme.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Words } from '../../ui/Words.tsx';
@@ -156,12 +155,13 @@ export function LabFileReview({ file, zones }: ReviewProps) {
   useEffect(() => {
     if (file.version > latest.current.version) latest.current = { version: file.version, choices: choicesOf(file) };
   }, [file]);
-  const send = (change: Partial<LabReportChoices>, version = file.version): void => {
+  const send = (change: Partial<LabReportChoices>): void => {
     const choices = { ...latest.current.choices, ...change };
     latest.current = { ...latest.current, choices };
     // A correction that is refused is not part of the next one.
     const onError = (): void => void (latest.current = { version: file.version, choices: choicesOf(file) });
-    correct.mutate({ seen: { id: file.id, version }, input: choices }, { onError });
+    const onTheirs = (): void => void (latest.current = { ...latest.current, version: 0 });
+    correct.mutate({ seen: file, input: choices, onTheirs }, { onError });
   };
   /** @param goal `zone ID` or `bag ID`; nowhere when empty. */
   const choose = (line: number, goal: string): void => {
@@ -209,14 +209,6 @@ export function LabFileReview({ file, zones }: ReviewProps) {
         </Box>
       </Box>
       <Trouble error={correct.error ?? confirm.error} />
-      <ConflictDialog
-        save={correct}
-        send={send}
-        onTheirs={() => {
-          latest.current = { ...latest.current, version: 0 };
-          correct.reset();
-        }}
-      />
 
       <Box
         sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', sm: 'repeat(3, minmax(0, 230px))' }, gap: 2, my: 2 }}

@@ -1,8 +1,7 @@
-import type { LabResultAnswer, LabResultInput, ZoneAnswer } from '@glenfold/contract';
+import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
@@ -100,21 +99,22 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
       );
   };
 
-  const onSave = async (version = correcting?.version ?? 0, merged?: LabResultInput): Promise<void> => {
+  const onSave = async (): Promise<void> => {
     setTried(true);
     if (filled.length === 0 || [...read.values()].some(({ problems }) => problems.length > 0)) return;
     setSaving(true);
     try {
       for (const zone of filled) {
-        await save.mutateAsync({
-          seen: correcting && { id: correcting.id, version },
-          input: merged ?? read.get(zone.id)!.input,
-        });
+        await save.mutateAsync(
+          { seen: correcting, input: read.get(zone.id)!.input, opened: correcting, onTheirs: onDone },
+          // What stands after all, over what somebody else saved first, ends here too.
+          { onSuccess: () => correcting && onDone() },
+        );
         setRows((last) => ({ ...last, [zone.id]: {} }));
       }
       setTried(false);
       setTouched(new Set());
-      onDone();
+      if (!correcting) onDone();
     } catch {
       // The refusal is shown by `save.error`; the rows not yet saved stay as typed.
     } finally {
@@ -309,12 +309,6 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         </Box>
       </Box>
       <Trouble error={save.error} />
-      <ConflictDialog
-        save={save}
-        base={correcting}
-        send={(input, version) => void onSave(version, input)}
-        onTheirs={onDone}
-      />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
         <Button variant="contained" onClick={() => void onSave()} disabled={saving}>
           {correcting ? 'Save the correction' : filled.length > 1 ? `Save ${filled.length} results` : 'Save the result'}

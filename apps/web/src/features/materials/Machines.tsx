@@ -5,7 +5,6 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 
 import { queries } from '../../api/queries.ts';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Fields, FormDialog } from '../../ui/FormDialog.tsx';
 import { MoneyField, NumberField } from '../../ui/NumberField.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
@@ -32,8 +31,17 @@ function MachineForm({
   const { data: products = [] } = useQuery(queries.products());
   const saving = useSaveMachine();
   const { typed, set, problem, check } = useTyped(MachineInput, machine ? machineInput(machine) : fresh, saving.error);
-  const send = (input: MachineInput, version = machine?.version ?? 0): void =>
-    saving.mutate({ seen: machine && { id: machine.id, version }, input }, { onSuccess: onClose });
+  const send = (input: MachineInput): void =>
+    saving.mutate(
+      {
+        seen: machine,
+        input,
+        opened: machine && machineInput(machine),
+        named: new Map(products.map(({ id, name }) => [id, name])),
+        onTheirs: onClose,
+      },
+      { onSuccess: onClose },
+    );
   const settings = typed.settings;
   const setSetting = (at: number, change: object): void =>
     set({ settings: settings.map((one, index) => (index === at ? { ...one, ...change } : one)) });
@@ -43,7 +51,7 @@ function MachineForm({
         title={machine ? `Change ${machine.name}` : 'Add a machine'}
         action={machine ? 'Save' : 'Add the machine'}
         onClose={onClose}
-        onSave={() => check((input) => send(input))}
+        onSave={() => check(send)}
         saving={saving}
         wide
       >
@@ -199,13 +207,6 @@ function MachineForm({
           maxRows={3}
         />
       </FormDialog>
-      <ConflictDialog
-        save={saving}
-        base={machine && machineInput(machine)}
-        named={new Map(products.map(({ id, name }) => [id, name]))}
-        send={send}
-        onTheirs={onClose}
-      />
     </>
   );
 }

@@ -3,7 +3,6 @@ import { MaterialInput, type ProductAnswer, materialInput } from '@glenfold/cont
 import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Fields, FormDialog } from '../../ui/FormDialog.tsx';
 import { MoneyField, NumberField } from '../../ui/NumberField.tsx';
 import { useMay } from '../../ui/session.tsx';
@@ -44,9 +43,9 @@ export function MaterialForm({
   const saving = useSaveProduct();
   const { mutate, error } = saving;
   const { typed, set, problem, check } = useTyped(MaterialInput, product ? materialInput(product) : fresh(kind), error);
-  const send = (input: MaterialInput, version = product?.version ?? 0): void =>
+  const send = (input: MaterialInput): void =>
     mutate(
-      { seen: product && { id: product.id, version }, input },
+      { seen: product, input, opened: product && materialInput(product), onTheirs: onClose },
       {
         onSuccess: ({ name }) => {
           if (!product) onAdded(name);
@@ -121,7 +120,7 @@ export function MaterialForm({
         title={product ? `Change ${product.name}` : 'Add a product'}
         action={product ? 'Save' : 'Add the product'}
         onClose={onClose}
-        onSave={() => check((input) => send(input))}
+        onSave={() => check(send)}
         saving={saving}
         wide
       >
@@ -274,7 +273,6 @@ export function MaterialForm({
           maxRows={3}
         />
       </FormDialog>
-      <ConflictDialog save={saving} base={product && materialInput(product)} send={send} onTheirs={onClose} />
     </>
   );
 }

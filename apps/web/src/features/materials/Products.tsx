@@ -5,7 +5,6 @@ import { useQuery } from '@tanstack/react-query';
 import { type ChangeEvent, useRef, useState } from 'react';
 
 import { queries } from '../../api/queries.ts';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useCurrency, useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -65,10 +64,11 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
     setPrice(text(answer.packPrice, 2));
     setStock(text(answer.stock));
   };
-  const send = (input: MaterialInput, version: number): void =>
-    mutate({ seen: { id: product.id, version }, input }, { onSuccess: show });
-  const save = (): void =>
-    send({ ...materialInput(seen), packPrice: number(price), stock: number(stock) }, seen.version);
+  const save = (): void => {
+    const opened = materialInput(seen);
+    const input: MaterialInput = { ...opened, packPrice: number(price), stock: number(stock) };
+    mutate({ seen, input, opened, onTheirs: (theirs) => show(theirs as ProductAnswer) }, { onSuccess: show });
+  };
   const word = packWord(product);
   return (
     <TableRow>
@@ -128,12 +128,6 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
           </>
         )}
         {error?.fields.length === 0 && <Trouble error={error} />}
-        <ConflictDialog
-          save={saving}
-          base={materialInput(seen)}
-          send={send}
-          onTheirs={() => error?.conflict && show(error.conflict.current as ProductAnswer)}
-        />
       </TableCell>
     </TableRow>
   );

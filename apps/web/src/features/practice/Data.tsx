@@ -4,7 +4,6 @@ import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material'
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useSession } from '../../ui/session.tsx';
 import { useSavePractice } from './api.ts';
@@ -22,9 +21,9 @@ function Name({ practice }: { readonly practice: PracticeAnswer }) {
     setSeen(answer);
     reset(given(answer));
   };
-  const send = (input: PracticeInput, version = seen.version): void =>
-    save.mutate({ seen: { id: seen.id, version }, input }, { onSuccess: show });
-  const submit = handleSubmit((input) => send(input));
+  const submit = handleSubmit((input) =>
+    save.mutate({ seen, input, onTheirs: (theirs) => show(theirs as PracticeAnswer) }, { onSuccess: show }),
+  );
   return (
     <Box component="form" onSubmit={(event) => void submit(event)} noValidate>
       <Box
@@ -74,11 +73,6 @@ function Name({ practice }: { readonly practice: PracticeAnswer }) {
         </Button>
       </Box>
       <Trouble error={save.error} />
-      <ConflictDialog
-        save={save}
-        send={send}
-        onTheirs={() => save.error?.conflict && show(save.error.conflict.current as PracticeAnswer)}
-      />
     </Box>
   );
 }

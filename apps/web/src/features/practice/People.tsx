@@ -16,7 +16,6 @@ import { Link } from 'react-router';
 
 import { queries } from '../../api/queries.ts';
 import { colours } from '../../ui/theme.ts';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { SitePicker } from '../../ui/SitePicker.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useUndo } from '../../ui/undo.tsx';
@@ -32,8 +31,11 @@ function Member({ member }: { readonly member: MemberAnswer }) {
   const [wish, setWish] = useState<MemberInput | null>(null);
   const shown = wish ?? { role, siteIds };
   const { data: sites } = useQuery(queries.sitesNamed(shown.siteIds));
-  const send = (input: MemberInput, version = member.version): void =>
-    save.mutate({ seen: { id, version }, input }, { onSuccess: () => setWish(null) });
+  const send = (input: MemberInput): void => {
+    const named = new Map(sites?.sites.map((site) => [site.id, site.name]));
+    const done = (): void => setWish(null);
+    save.mutate({ seen: member, input, named, onTheirs: done }, { onSuccess: done });
+  };
   const choose = (next: Role): void => {
     if (next === 'client') setWish({ role: next, siteIds });
     else send({ role: next, siteIds: [] });
@@ -113,12 +115,6 @@ function Member({ member }: { readonly member: MemberAnswer }) {
           </Typography>
         )}
       </Box>
-      <ConflictDialog
-        save={save}
-        named={new Map(sites?.sites.map((site) => [site.id, site.name]))}
-        send={send}
-        onTheirs={() => setWish(null)}
-      />
     </Box>
   );
 }

@@ -9,7 +9,7 @@ import type {
   PracticeInput,
 } from '@glenfold/contract';
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
-import { type Seen, useChange, useSave } from '../../api/changes.ts';
+import { type Changed, useChange, useSave } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
 
 export const practiceQueries = {
@@ -27,7 +27,7 @@ export const practiceQueries = {
 };
 
 export const useSavePractice = () =>
-  useChange('practice', ({ seen, input }: { seen: Seen; input: PracticeInput }) =>
+  useChange('practice', ({ seen, input }: Changed<PracticeInput>) =>
     api<PracticeAnswer>('PUT', '/practice', input, seen.version),
   );
 export const useSaveMember = () => useSave<MemberInput, MemberAnswer>('/members');

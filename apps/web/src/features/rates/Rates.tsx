@@ -12,7 +12,6 @@ import { NoTest } from '../../ui/NoTest.tsx';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
@@ -226,9 +225,13 @@ export function Rates({ site, zone }: StepProps) {
   if (error) return <Trouble error={error} />;
   if (!answer) return <Typography sx={{ color: colours.faded }}>Working out the rates…</Typography>;
   const { plan, reading } = answer;
-  const send = (input: PlanChoicesInput, version = answer.version): void => choose.mutate({ version, input });
+  const send = (input: PlanChoicesInput): void =>
+    choose.mutate({
+      seen: { id: zone.id, version: answer.version },
+      input,
+      named: new Map(products.map(({ id, name }) => [id, name])),
+    });
   const section = { answer, products, onPick: send };
-  const named = new Map(products.map(({ id, name }) => [id, name]));
   const limeGiven = plan.lime.status === 'due' || plan.lime.status === 'estimate';
   const given = plan.nutrients.filter(({ status }) => status === 'due' || status === 'refused');
   const [ground] = reading.limitations.filter(({ key }) => key === 'drainage' || key === 'compaction');
@@ -325,7 +328,6 @@ export function Rates({ site, zone }: StepProps) {
       </Box>
       <LabAdvice result={answer.result} />
       <Trouble error={choose.error ?? issue.error} />
-      <ConflictDialog save={choose} named={named} send={send} onTheirs={choose.reset} />
       {issue.data && (
         <Typography
           role="status"

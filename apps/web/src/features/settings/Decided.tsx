@@ -2,7 +2,6 @@ import { type SettingKind, type SettingValue, settingKinds, settingPlaces } from
 import { Box, Button, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -50,7 +49,6 @@ function DecisionForm<K extends SettingKind>({
   const may = useMay();
   const Kind = settingKinds[kind] as unknown as new () => SettingValue<K>;
   const { typed, set, problem, check } = useTyped<SettingValue<K>>(Kind, begin, error, 'value.');
-  const send = (input: object, version = own?.version ?? 0): void => mutate({ version, input }, { onSuccess: onDone });
   return (
     <Box
       component="form"
@@ -58,7 +56,7 @@ function DecisionForm<K extends SettingKind>({
       noValidate
       onSubmit={(event) => {
         event.preventDefault();
-        check((input) => send(input));
+        check((input) => mutate({ seen: own, input, opened: own?.value, onTheirs: onDone }, { onSuccess: onDone }));
       }}
       sx={{ display: 'grid', gap: 2, maxWidth: 980 }}
     >
@@ -75,7 +73,6 @@ function DecisionForm<K extends SettingKind>({
           </Button>
         )}
       </Box>
-      <ConflictDialog save={saving} base={own?.value} send={send} onTheirs={onDone} />
     </Box>
   );
 }

@@ -1,5 +1,5 @@
 import type { SettingAnswer, SettingKind } from '@glenfold/contract';
-import { useChange } from '../../api/changes.ts';
+import { type Saved, useChange } from '../../api/changes.ts';
 import { ApiProblem, api } from '../../api/client.ts';
 
 /** Where a decision stands: for the practice, a site or a zone. */
@@ -11,10 +11,10 @@ export interface DecidedFor {
 export const useDecide = (kind: SettingKind, { siteId, zoneId }: DecidedFor) =>
   useChange(
     'setting',
-    async ({ version, input }: { readonly version: number; readonly input: object }) => {
+    async ({ seen, input }: Saved<object>) => {
       try {
         const body = { siteId: siteId ?? null, zoneId: zoneId ?? null, value: input };
-        return await api<SettingAnswer>('PUT', `/settings/${kind}`, body, version);
+        return await api<SettingAnswer>('PUT', `/settings/${kind}`, body, seen?.version ?? 0);
       } catch (error) {
         if (!(error instanceof ApiProblem) || !error.conflict) throw error;
         const current = error.conflict.current as SettingAnswer;

@@ -2,7 +2,6 @@ import { type SiteAnswer, SiteInput, accessKeys, accessWords, contactRoles, site
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useSaveSite } from '../../api/changes.ts';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Fields, FormDialog } from '../../ui/FormDialog.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
 
@@ -19,8 +18,8 @@ export function PeopleForm({ site: opened, onClose }: { readonly site: SiteAnswe
   const [site] = useState(opened);
   const saving = useSaveSite();
   const { typed, set, problem, check } = useTyped(SiteInput, siteInput(site), saving.error);
-  const send = (input: SiteInput, version = site.version): void =>
-    saving.mutate({ seen: { id: site.id, version }, input }, { onSuccess: onClose });
+  const send = (input: SiteInput): void =>
+    saving.mutate({ seen: site, input, opened: siteInput(site), onTheirs: onClose }, { onSuccess: onClose });
   const contacts = (typed.contacts ?? []) as readonly Contact[];
   const setContact = (at: number, change: Partial<Contact>): void =>
     set({ contacts: contacts.map((one, index) => (index === at ? { ...one, ...change } : one)) });
@@ -41,7 +40,7 @@ export function PeopleForm({ site: opened, onClose }: { readonly site: SiteAnswe
         title={`People and access of ${site.name}`}
         action="Save"
         onClose={onClose}
-        onSave={() => check((input) => send(input))}
+        onSave={() => check(send)}
         saving={saving}
         wide
       >
@@ -102,7 +101,6 @@ export function PeopleForm({ site: opened, onClose }: { readonly site: SiteAnswe
           ))}
         </Fields>
       </FormDialog>
-      <ConflictDialog save={saving} base={siteInput(site)} send={send} onTheirs={onClose} />
     </>
   );
 }

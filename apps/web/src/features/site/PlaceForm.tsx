@@ -3,7 +3,6 @@ import { type NormalsInput, type SiteAnswer, SiteInput, siteInput } from '@glenf
 import { Autocomplete, Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useSaveSite } from '../../api/changes.ts';
-import { ConflictDialog } from '../../ui/ConflictDialog.tsx';
 import { Fields, FormDialog } from '../../ui/FormDialog.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
@@ -25,8 +24,8 @@ export function PlaceForm({ site: opened, onClose }: { readonly site: SiteAnswer
   const { practice } = useSession();
   const saving = useSaveSite();
   const { typed, set, problem, check } = useTyped(SiteInput, siteInput(site), saving.error);
-  const send = (input: SiteInput, version = site.version): void =>
-    saving.mutate({ seen: { id: site.id, version }, input }, { onSuccess: onClose });
+  const send = (input: SiteInput): void =>
+    saving.mutate({ seen: site, input, opened: siteInput(site), onTheirs: onClose }, { onSuccess: onClose });
   const [longitude = null, latitude = null] = (typed.position ?? []) as Array<number | string | null>;
   const setPosition = (change: Array<number | string | null>): void =>
     set({ position: change.every((part) => part === null) ? null : (change as never) });
@@ -40,7 +39,7 @@ export function PlaceForm({ site: opened, onClose }: { readonly site: SiteAnswer
         title={`Place and climate of ${site.name}`}
         action="Save"
         onClose={onClose}
-        onSave={() => check((input) => send(input))}
+        onSave={() => check(send)}
         saving={saving}
         wide
       >
@@ -172,7 +171,6 @@ export function PlaceForm({ site: opened, onClose }: { readonly site: SiteAnswer
           </Box>
         )}
       </FormDialog>
-      <ConflictDialog save={saving} base={siteInput(site)} send={send} onTheirs={onClose} />
     </>
   );
 }

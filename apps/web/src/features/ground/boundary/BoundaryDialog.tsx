@@ -9,20 +9,11 @@ import {
   walkedArea,
 } from '@glenfold/agronomy/geometry';
 import type { ZoneAnswer } from '@glenfold/contract';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  MenuItem,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { devicePosition } from '../../../position/devicePosition.ts';
 import { replayedWalk } from '../../../position/replayedWalk.ts';
+import { DialogFrame } from '../../../ui/DialogFrame.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { Cautions } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
@@ -81,92 +72,95 @@ export function BoundaryDialog({ zone, site, onClose, onNewZone, onOutline }: Bo
     onClose();
   };
   return (
-    <Dialog open onClose={(_event, why) => why !== 'backdropClick' && leave()} fullWidth maxWidth="sm">
-      <DialogTitle>Walk a boundary</DialogTitle>
-      <DialogContent>
-        {fixes.length === 0 && !recording && (
-          <>
-            <Typography sx={{ mb: 2 }}>
-              Hold the device high and level. Begin at a corner, walk the edge of the lawn at an even pace, stand a
-              moment at each corner, and come back to where you began.
-            </Typography>
-            <TextField
-              select
-              fullWidth
-              label="Positions from"
-              value={source}
-              onChange={(event) => setSource(Number(event.target.value))}
-            >
-              {sources.map(({ name }, index) => (
-                <MenuItem key={name} value={index}>
-                  {name}
-                </MenuItem>
-              ))}
-            </TextField>
-            <Cautions
-              texts={['Look where you walk: water, walls and roads first, the screen second. Stand still to read it.']}
-            />
-          </>
-        )}
-        {(recording || fixes.length > 0) && (
-          <>
-            <TrackSketch fixes={fixes} outline={area?.outline} />
-            <Typography aria-live="polite" sx={{ mt: 1.5, fontWeight: 700, fontSize: '1.15rem' }}>
-              {recording
+    <DialogFrame
+      title="Walk a boundary"
+      held
+      onClose={leave}
+      actions={
+        <>
+          <Button onClick={leave}>Cancel</Button>
+          {!recording && fixes.length === 0 && (
+            <Button variant="contained" onClick={() => record(sources[source]!)}>
+              Begin to walk
+            </Button>
+          )}
+          {recording && (
+            <Button variant="contained" onClick={pause} sx={{ minHeight: 52, minWidth: 160 }}>
+              I am back at the start
+            </Button>
+          )}
+          {!recording && fixes.length > 0 && (
+            <Button variant="outlined" onClick={discard}>
+              Walk it again
+            </Button>
+          )}
+          {area && zone && !zone.geometry && (
+            <Button variant="contained" onClick={() => onOutline(zone, area.outline)}>
+              This is {zone.name}
+            </Button>
+          )}
+          {area && (
+            <Button variant={zone && !zone.geometry ? 'outlined' : 'contained'} onClick={() => onNewZone(area.outline)}>
+              Make it a zone
+            </Button>
+          )}
+        </>
+      }
+    >
+      {fixes.length === 0 && !recording && (
+        <>
+          <Typography sx={{ mb: 2 }}>
+            Hold the device high and level. Begin at a corner, walk the edge of the lawn at an even pace, stand a moment
+            at each corner, and come back to where you began.
+          </Typography>
+          <TextField
+            select
+            fullWidth
+            label="Positions from"
+            value={source}
+            onChange={(event) => setSource(Number(event.target.value))}
+          >
+            {sources.map(({ name }, index) => (
+              <MenuItem key={name} value={index}>
+                {name}
+              </MenuItem>
+            ))}
+          </TextField>
+          <Cautions
+            texts={['Look where you walk: water, walls and roads first, the screen second. Stand still to read it.']}
+          />
+        </>
+      )}
+      {(recording || fixes.length > 0) && (
+        <>
+          <TrackSketch fixes={fixes} outline={area?.outline} />
+          <Typography aria-live="polite" sx={{ mt: 1.5, fontWeight: 700, fontSize: '1.15rem' }}>
+            {recording
+              ? lost
                 ? lost
-                  ? lost
-                  : last
-                    ? `${fixes.length} positions, the last good to ${say('length', last.accuracy)}`
-                    : 'Waiting for the first position…'
-                : area
-                  ? `${say('area', area.area)}, give or take ${say('area', area.uncertainty)}`
-                  : 'This walk makes no area.'}
+                : last
+                  ? `${fixes.length} positions, the last good to ${say('length', last.accuracy)}`
+                  : 'Waiting for the first position…'
+              : area
+                ? `${say('area', area.area)}, give or take ${say('area', area.uncertainty)}`
+                : 'This walk makes no area.'}
+          </Typography>
+          {area && (
+            <Typography>
+              {say('length', area.perimeter)} round, closed over a gap of {say('length', area.gap)}. {area.used}{' '}
+              positions used, {area.dropped} left out as too uncertain or too far off. In 95 of 100 walks like this the
+              true area lies within that.
             </Typography>
-            {area && (
-              <Typography>
-                {say('length', area.perimeter)} round, closed over a gap of {say('length', area.gap)}. {area.used}{' '}
-                positions used, {area.dropped} left out as too uncertain or too far off. In 95 of 100 walks like this
-                the true area lies within that.
-              </Typography>
-            )}
-            {walked.trouble && <Typography role="alert">{walked.trouble}</Typography>}
-            {sources[source]!.simulated && (
-              <Typography sx={{ color: colours.slate, mt: 0.5 }}>
-                Simulated: nobody walked this. It shows what a receiver’s errors do.
-              </Typography>
-            )}
-          </>
-        )}
-      </DialogContent>
-      <DialogActions sx={{ flexWrap: 'wrap', gap: 1 }}>
-        <Button onClick={leave}>Cancel</Button>
-        {!recording && fixes.length === 0 && (
-          <Button variant="contained" onClick={() => record(sources[source]!)}>
-            Begin to walk
-          </Button>
-        )}
-        {recording && (
-          <Button variant="contained" onClick={pause} sx={{ minHeight: 52, minWidth: 160 }}>
-            I am back at the start
-          </Button>
-        )}
-        {!recording && fixes.length > 0 && (
-          <Button variant="outlined" onClick={discard}>
-            Walk it again
-          </Button>
-        )}
-        {area && zone && !zone.geometry && (
-          <Button variant="contained" onClick={() => onOutline(zone, area.outline)}>
-            This is {zone.name}
-          </Button>
-        )}
-        {area && (
-          <Button variant={zone && !zone.geometry ? 'outlined' : 'contained'} onClick={() => onNewZone(area.outline)}>
-            Make it a zone
-          </Button>
-        )}
-      </DialogActions>
-    </Dialog>
+          )}
+          {walked.trouble && <Typography role="alert">{walked.trouble}</Typography>}
+          {sources[source]!.simulated && (
+            <Typography sx={{ color: colours.slate, mt: 0.5 }}>
+              Simulated: nobody walked this. It shows what a receiver’s errors do.
+            </Typography>
+          )}
+        </>
+      )}
+    </DialogFrame>
   );
 }
 

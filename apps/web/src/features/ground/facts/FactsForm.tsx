@@ -14,7 +14,6 @@ import { Box, Button, Checkbox, FormControlLabel, IconButton, MenuItem, TextFiel
 import { useState } from 'react';
 import { Controller, useFieldArray, useForm } from 'react-hook-form';
 import { FormDialog } from '../../../ui/FormDialog.tsx';
-import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { useFacts } from './useFacts.ts';
@@ -51,7 +50,7 @@ export function FactsForm({ zone: opened, onClose }: { readonly zone: ZoneAnswer
   });
   const { errors } = formState;
   const mix = useFieldArray({ control, name: 'mix' });
-  const save = (input: ZoneFactsInput, version = zone.version): void => send(input, version, onClose);
+  const save = (input: ZoneFactsInput): void => send(input, onClose);
   const tick = (name: 'frostPocket' | 'seaside', label: string) => (
     <Controller
       name={name}
@@ -182,12 +181,6 @@ export function FactsForm({ zone: opened, onClose }: { readonly zone: ZoneAnswer
           Add a grass
         </Button>
       </div>
-      <ConflictDialog
-        save={saving}
-        base={zone.facts}
-        send={(input: ZoneFactsInput, version) => save(input, version)}
-        onTheirs={onClose}
-      />
     </FormDialog>
   );
 }

@@ -12,7 +12,6 @@ import { Box, Button, IconButton, MenuItem, TextField, Typography } from '@mui/m
 import { type ReactNode, useState } from 'react';
 import { Controller, type DefaultValues, type FieldValues, useForm } from 'react-hook-form';
 import { colours } from '../../../ui/theme.ts';
-import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
@@ -98,7 +97,7 @@ const dateHelp = 'Such as 2019, 2019-05 or 2019-05-20';
 
 /** What was spread over the soil, and what was put down, before the logbook began. */
 export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
-  const { facts, change, send, saving } = useFacts(zone);
+  const { facts, change, saving } = useFacts(zone);
   const { say } = useUnits();
   const { layers, applications } = facts;
   const without = <T,>(entries: readonly T[] | null | undefined, entry: T): T[] =>
@@ -252,7 +251,6 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
         )}
       />
       <Trouble error={saving.error} />
-      <ConflictDialog save={saving} base={zone.facts} send={send} onTheirs={() => undefined} />
     </>
   );
 }

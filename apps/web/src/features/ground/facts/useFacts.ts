@@ -11,14 +11,14 @@ export function useFacts(zone: ZoneAnswer) {
   const [sent, setSent] = useState<ZoneFactsInput | null>(null);
   const latest = useRef(0);
   const facts = sent ?? zone.facts;
-  /** @param version of the zone that was seen; nothing takes the one that is shown */
-  const send = (input: ZoneFactsInput, version = zone.version, onSaved?: () => void): void => {
+  /** @param onDone when it is saved, or what somebody else saved first is to stand */
+  const send = (input: ZoneFactsInput, onDone?: () => void): void => {
     const turn = (latest.current += 1);
     setSent(input);
     saving.mutate(
-      { seen: { id: zone.id, version }, input },
+      { seen: zone, input, opened: zone.facts, onTheirs: onDone },
       {
-        onSuccess: onSaved,
+        onSuccess: onDone,
         onSettled: () => {
           if (latest.current === turn) setSent(null);
         },

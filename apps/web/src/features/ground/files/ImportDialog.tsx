@@ -5,10 +5,6 @@ import {
   Box,
   Button,
   Checkbox,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
   MenuItem,
   Table,
   TableBody,
@@ -21,6 +17,7 @@ import {
 import { wrap } from 'comlink';
 import { useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
+import { DialogFrame } from '../../../ui/DialogFrame.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import type { Stroke } from '../drawing/strokes.ts';
@@ -113,51 +110,12 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
     await onImport(strokeOf(file, taken, choiceOf, plan));
   };
   return (
-    <Dialog open onClose={leave} fullWidth maxWidth="md">
-      <div {...getRootProps()}>
-        <input {...getInputProps({ 'aria-label': 'File of outlines' })} />
-        <DialogTitle>Bring in a file</DialogTitle>
-        <DialogContent>
-          {!file && (
-            <Box
-              sx={{
-                border: `1.5px dashed ${isDragActive ? colours.ochre : colours.faded}`,
-                px: 3,
-                py: 4,
-                textAlign: 'center',
-              }}
-            >
-              <Typography sx={{ mb: 1.5 }}>
-                GeoJSON or KML with outlines, lines and places; GPX with a walk round the lawn or waypoints; or a CSV
-                table of zones with their areas. Up to 20 MB.
-              </Typography>
-              <Button variant="contained" onClick={open} disabled={reading}>
-                Choose a file
-              </Button>
-              {reading && (
-                <Typography sx={{ mt: 1.5 }} aria-live="polite">
-                  Reading {opened?.name}… <Button onClick={stop}>Stop</Button>
-                </Typography>
-              )}
-            </Box>
-          )}
-          {outcome && 'trouble' in outcome && (
-            <Typography role="alert" sx={{ mt: 2, borderLeft: `3px solid ${colours.ochre}`, pl: 1.5 }}>
-              {outcome.trouble}
-            </Typography>
-          )}
-          {outcome && 'trouble' in outcome && outcome.needsSystem && opened && (
-            <SystemQuestion near={near} onSay={(system) => void read(opened, system)} />
-          )}
-          {file && (
-            <FoundTable
-              file={file}
-              choiceOf={choiceOf}
-              onChoose={(place, to) => setChoices({ ...choices, [place]: to })}
-            />
-          )}
-        </DialogContent>
-        <DialogActions>
+    <DialogFrame
+      title="Bring in a file"
+      onClose={leave}
+      width="md"
+      actions={
+        <>
           {file && (
             <Typography sx={{ flex: 1, pl: 2 }}>
               {taken.length} of {file.items.length} come. Nothing is drawn before you say so, and one undo takes all of
@@ -170,9 +128,51 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
               Bring in {taken.length}
             </Button>
           )}
-        </DialogActions>
+        </>
+      }
+    >
+      <div {...getRootProps()}>
+        <input {...getInputProps({ 'aria-label': 'File of outlines' })} />
+        {!file && (
+          <Box
+            sx={{
+              border: `1.5px dashed ${isDragActive ? colours.ochre : colours.faded}`,
+              px: 3,
+              py: 4,
+              textAlign: 'center',
+            }}
+          >
+            <Typography sx={{ mb: 1.5 }}>
+              GeoJSON or KML with outlines, lines and places; GPX with a walk round the lawn or waypoints; or a CSV
+              table of zones with their areas. Up to 20 MB.
+            </Typography>
+            <Button variant="contained" onClick={open} disabled={reading}>
+              Choose a file
+            </Button>
+            {reading && (
+              <Typography sx={{ mt: 1.5 }} aria-live="polite">
+                Reading {opened?.name}… <Button onClick={stop}>Stop</Button>
+              </Typography>
+            )}
+          </Box>
+        )}
+        {outcome && 'trouble' in outcome && (
+          <Typography role="alert" sx={{ mt: 2, borderLeft: `3px solid ${colours.ochre}`, pl: 1.5 }}>
+            {outcome.trouble}
+          </Typography>
+        )}
+        {outcome && 'trouble' in outcome && outcome.needsSystem && opened && (
+          <SystemQuestion near={near} onSay={(system) => void read(opened, system)} />
+        )}
+        {file && (
+          <FoundTable
+            file={file}
+            choiceOf={choiceOf}
+            onChoose={(place, to) => setChoices({ ...choices, [place]: to })}
+          />
+        )}
       </div>
-    </Dialog>
+    </DialogFrame>
   );
 }
 

@@ -1,7 +1,6 @@
 import { type Section, type ZoneAnswer, sections } from '@glenfold/contract';
 import { Box, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { colours } from '../../../ui/theme.ts';
-import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
 import { useFacts } from '../facts/useFacts.ts';
@@ -70,7 +69,7 @@ export function Sections({ zones }: { readonly zones: readonly ZoneAnswer[] }) {
 
 function SectionRow({ zone }: { readonly zone: ZoneAnswer }) {
   const { say } = useUnits();
-  const { facts, change, send, saving } = useFacts(zone);
+  const { facts, change, saving } = useFacts(zone);
   const words = facts.sectionReason ?? '';
   return (
     <Box sx={{ borderTop: `1px solid ${colours.line}`, py: 1.25, display: 'grid', gap: 0.75 }}>
@@ -105,7 +104,6 @@ function SectionRow({ zone }: { readonly zone: ZoneAnswer }) {
         }}
       />
       <Trouble error={saving.error} />
-      <ConflictDialog save={saving} base={zone.facts} send={send} onTheirs={() => undefined} />
     </Box>
   );
 }

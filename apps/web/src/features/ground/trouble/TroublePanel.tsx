@@ -4,7 +4,6 @@ import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, IconButton, Typography } from '@mui/material';
 import { useMemo, useState } from 'react';
 import { colours } from '../../../ui/theme.ts';
-import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { Opens } from '../../../ui/working.tsx';
 import { useFacts } from '../facts/useFacts.ts';
@@ -25,7 +24,7 @@ interface TroublePanelProps {
 
 /** Signs of trouble in a zone, and what they point at. */
 export function TroublePanel({ zone, result, plan, pen }: TroublePanelProps) {
-  const { facts, change, send, saving } = useFacts(zone);
+  const { facts, change, saving } = useFacts(zone);
   const [picking, setPicking] = useState(false);
   const today = useToday(zone.siteId);
   const seen = useMemo(() => facts.signs ?? [], [facts.signs]);
@@ -95,7 +94,6 @@ export function TroublePanel({ zone, result, plan, pen }: TroublePanelProps) {
         </Typography>
       )}
       <Trouble error={saving.error} />
-      <ConflictDialog save={saving} base={zone.facts} send={send} onTheirs={() => undefined} />
       {picking && (
         <SignPicker
           zoneName={zone.name}

@@ -1,20 +1,10 @@
 import { type Plane, GeometryError, type Position, fitImage } from '@glenfold/agronomy/geometry';
 import type { MatchInput, UnderlayAnswer } from '@glenfold/contract';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
-import {
-  Box,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  IconButton,
-  Slider,
-  TextField,
-  Typography,
-} from '@mui/material';
+import { Box, Button, IconButton, Slider, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 
+import { DialogFrame } from '../../../ui/DialogFrame.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
@@ -86,113 +76,110 @@ export function UnderlayDialog({ laying, plane, onChange, onPoint, onClose }: Un
       layUnder.mutate({ picture: { ...laying.picture, name: laying.name }, ...lies }, { onSuccess: onClose });
   };
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md">
-      <DialogTitle>Lay {laying.name} under the plan</DialogTitle>
-      <DialogContent>
-        <Typography sx={{ mb: 1.5 }}>
-          Click two or more places on the image that you can find on the ground, far apart: corners of buildings, gates,
-          the ends of a wall. Then say where each of them is.
-        </Typography>
+    <DialogFrame
+      title={`Lay ${laying.name} under the plan`}
+      onClose={onClose}
+      width="md"
+      actions={
+        <>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button variant="contained" disabled={layUnder.isPending || place.isPending} onClick={save}>
+            Lay it under
+          </Button>
+        </>
+      }
+    >
+      <Typography sx={{ mb: 1.5 }}>
+        Click two or more places on the image that you can find on the ground, far apart: corners of buildings, gates,
+        the ends of a wall. Then say where each of them is.
+      </Typography>
+      <Box sx={{ display: 'grid', gap: 2, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 320px' } }}>
         <Box
-          sx={{ display: 'grid', gap: 2, gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(0, 1fr) 320px' } }}
+          sx={{
+            position: 'relative',
+            cursor: 'crosshair',
+            border: `1px solid ${colours.faded}`,
+            lineHeight: 0,
+            alignSelf: 'start',
+          }}
+          onClick={(event) => {
+            const box = event.currentTarget.getBoundingClientRect();
+            const right = Math.round(((event.clientX - box.left) / box.width) * width);
+            const down = Math.round(((event.clientY - box.top) / box.height) * height);
+            if (matches.length < letters.length) set({ matches: [...matches, { right, down, place: null }] });
+          }}
         >
-          <Box
-            sx={{
-              position: 'relative',
-              cursor: 'crosshair',
-              border: `1px solid ${colours.faded}`,
-              lineHeight: 0,
-              alignSelf: 'start',
-            }}
-            onClick={(event) => {
-              const box = event.currentTarget.getBoundingClientRect();
-              const right = Math.round(((event.clientX - box.left) / box.width) * width);
-              const down = Math.round(((event.clientY - box.top) / box.height) * height);
-              if (matches.length < letters.length) set({ matches: [...matches, { right, down, place: null }] });
-            }}
-          >
-            <img
-              src={laying.address}
-              alt={laying.name}
-              style={{ width: '100%', maxHeight: '52vh', objectFit: 'fill' }}
-            />
-            {matches.map((match, index) => (
-              <Box
-                key={index}
-                sx={{
-                  position: 'absolute',
-                  left: `${(match.right / width) * 100}%`,
-                  top: `${(match.down / height) * 100}%`,
-                  transform: 'translate(-50%, -50%)',
-                  width: 24,
-                  height: 24,
-                  borderRadius: '50%',
-                  border: `2px solid ${colours.sheet}`,
-                  background: colours.ochre,
-                  color: colours.sheet,
-                  fontWeight: 700,
-                  lineHeight: '20px',
-                  textAlign: 'center',
-                  pointerEvents: 'none',
-                }}
-              >
-                {letters[index]}
-              </Box>
-            ))}
-          </Box>
-          <Box>
-            {matches.length === 0 && <Typography sx={{ color: colours.faded }}>No point marked yet.</Typography>}
-            {matches.map((match, index) => (
-              <Box key={index} sx={{ borderBottom: `1px solid ${colours.line}`, py: 0.75 }}>
-                <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
-                  <strong>{letters[index]}</strong>
-                  <Button size="small" variant={match.place ? 'outlined' : 'contained'} onClick={() => onPoint(index)}>
-                    {match.place ? 'Point again' : 'Point at it on the plan'}
-                  </Button>
-                  <Box sx={{ flex: 1 }} />
-                  <IconButton
-                    size="small"
-                    aria-label={`Take out point ${letters[index]}`}
-                    onClick={() => set({ matches: matches.filter((_match, at) => at !== index) })}
-                  >
-                    <DeleteIcon fontSize="small" />
-                  </IconButton>
-                </Box>
-                <PlaceField value={match.place} onChange={(at) => setMatch(index, { place: at })} />
-              </Box>
-            ))}
-            <Typography sx={{ mt: 2 }}>How much of it shows through</Typography>
-            <Slider
-              value={opacity}
-              min={0.1}
-              max={1}
-              step={0.05}
-              aria-label="Opacity"
-              onChange={(_event, value) => set({ opacity: value })}
-            />
-            {fit.told && (
-              <Typography>
-                The points agree to {say('length', fit.told.miss)}; a pixel is{' '}
-                {say('spotHeight', fit.told.metresPerPixel)}.
-                {fit.told.miss > 2 && ' That is much: look for a point that is not where it was said to be.'}
-              </Typography>
-            )}
-            {asked && fit.trouble && (
-              <Typography role="alert" sx={{ color: colours.ochre }}>
-                {fit.trouble}
-              </Typography>
-            )}
-          </Box>
+          <img src={laying.address} alt={laying.name} style={{ width: '100%', maxHeight: '52vh', objectFit: 'fill' }} />
+          {matches.map((match, index) => (
+            <Box
+              key={index}
+              sx={{
+                position: 'absolute',
+                left: `${(match.right / width) * 100}%`,
+                top: `${(match.down / height) * 100}%`,
+                transform: 'translate(-50%, -50%)',
+                width: 24,
+                height: 24,
+                borderRadius: '50%',
+                border: `2px solid ${colours.sheet}`,
+                background: colours.ochre,
+                color: colours.sheet,
+                fontWeight: 700,
+                lineHeight: '20px',
+                textAlign: 'center',
+                pointerEvents: 'none',
+              }}
+            >
+              {letters[index]}
+            </Box>
+          ))}
         </Box>
-        <Trouble error={layUnder.error ?? place.error} />
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
-        <Button variant="contained" disabled={layUnder.isPending || place.isPending} onClick={save}>
-          Lay it under
-        </Button>
-      </DialogActions>
-    </Dialog>
+        <Box>
+          {matches.length === 0 && <Typography sx={{ color: colours.faded }}>No point marked yet.</Typography>}
+          {matches.map((match, index) => (
+            <Box key={index} sx={{ borderBottom: `1px solid ${colours.line}`, py: 0.75 }}>
+              <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+                <strong>{letters[index]}</strong>
+                <Button size="small" variant={match.place ? 'outlined' : 'contained'} onClick={() => onPoint(index)}>
+                  {match.place ? 'Point again' : 'Point at it on the plan'}
+                </Button>
+                <Box sx={{ flex: 1 }} />
+                <IconButton
+                  size="small"
+                  aria-label={`Take out point ${letters[index]}`}
+                  onClick={() => set({ matches: matches.filter((_match, at) => at !== index) })}
+                >
+                  <DeleteIcon fontSize="small" />
+                </IconButton>
+              </Box>
+              <PlaceField value={match.place} onChange={(at) => setMatch(index, { place: at })} />
+            </Box>
+          ))}
+          <Typography sx={{ mt: 2 }}>How much of it shows through</Typography>
+          <Slider
+            value={opacity}
+            min={0.1}
+            max={1}
+            step={0.05}
+            aria-label="Opacity"
+            onChange={(_event, value) => set({ opacity: value })}
+          />
+          {fit.told && (
+            <Typography>
+              The points agree to {say('length', fit.told.miss)}; a pixel is{' '}
+              {say('spotHeight', fit.told.metresPerPixel)}.
+              {fit.told.miss > 2 && ' That is much: look for a point that is not where it was said to be.'}
+            </Typography>
+          )}
+          {asked && fit.trouble && (
+            <Typography role="alert" sx={{ color: colours.ochre }}>
+              {fit.trouble}
+            </Typography>
+          )}
+        </Box>
+      </Box>
+      <Trouble error={layUnder.error ?? place.error} />
+    </DialogFrame>
   );
 }
 

@@ -6,7 +6,6 @@ import { validateSync } from 'class-validator';
 import { useState } from 'react';
 
 import { FormDialog } from '../../../ui/FormDialog.tsx';
-import { ConflictDialog } from '../../../ui/ConflictDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { useSaveLaboratory } from '../api.ts';
 
@@ -70,8 +69,11 @@ export function LaboratoryForm({
   const problem = (field: string): string | undefined =>
     [...refused, ...(error?.fields ?? [])].find((one) => one.field === field)?.message;
   const set = (change: Partial<Typed>): void => setTyped((last) => ({ ...last, ...change }));
-  const send = (sent: LaboratoryInput, version = laboratory?.version ?? 0): void =>
-    mutate({ seen: laboratory?.id ? { id: laboratory.id, version } : undefined, input: sent }, { onSuccess: onClose });
+  const send = (sent: LaboratoryInput): void => {
+    const seen = laboratory?.id ? { id: laboratory.id, version: laboratory.version } : undefined;
+    const opened = laboratory && laboratoryInput(laboratory);
+    mutate({ seen, input: sent, opened, onTheirs: onClose }, { onSuccess: onClose });
+  };
   const save = (): void => {
     setTried(true);
     if (problemFields(validateSync(input)).length === 0) send(input);
@@ -195,7 +197,6 @@ export function LaboratoryForm({
           />
         ))}
       </Box>
-      <ConflictDialog save={saving} base={laboratory && laboratoryInput(laboratory)} send={send} onTheirs={onClose} />
     </FormDialog>
   );
 }

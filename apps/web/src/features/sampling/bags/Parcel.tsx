@@ -1,8 +1,9 @@
 import { type BagLineAnswer, feeOf } from '@glenfold/contract';
-import { Autocomplete, Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField } from '@mui/material';
+import { Autocomplete, Box, Button, TextField } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 
+import { DialogFrame } from '../../../ui/DialogFrame.tsx';
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
@@ -26,9 +27,20 @@ export function Parcel({ bags, onClose }: { readonly bags: readonly BagLineAnswe
       { onSuccess: onClose },
     );
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>Post {bags.length === 1 ? 'one bag' : `${bags.length} bags together`}</DialogTitle>
-      <DialogContent sx={{ display: 'grid', gap: 1.5 }}>
+    <DialogFrame
+      title={`Post ${bags.length === 1 ? 'one bag' : `${bags.length} bags together`}`}
+      onClose={onClose}
+      width="xs"
+      actions={
+        <>
+          <Button onClick={onClose}>Not now</Button>
+          <Button variant="contained" disabled={move.isPending} onClick={send}>
+            Sent
+          </Button>
+        </>
+      }
+    >
+      <Box sx={{ display: 'grid', gap: 1.5 }}>
         <Box>
           Dry, labelled, and the form inside? Sealed plastic keeps wet soil wet: paper or the laboratory’s lined bags.
         </Box>
@@ -55,13 +67,7 @@ export function Parcel({ bags, onClose }: { readonly bags: readonly BagLineAnswe
           onChange={(event) => setParcel(event.target.value)}
         />
         <Trouble error={move.error} />
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Not now</Button>
-        <Button variant="contained" disabled={move.isPending} onClick={send}>
-          Sent
-        </Button>
-      </DialogActions>
-    </Dialog>
+      </Box>
+    </DialogFrame>
   );
 }

@@ -1,6 +1,7 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle } from '@mui/material';
+import { Box, Button } from '@mui/material';
 import jsQR from 'jsqr';
 import { useEffect, useRef, useState } from 'react';
+import { DialogFrame } from '../../../ui/DialogFrame.tsx';
 import { colours } from '../../../ui/theme.ts';
 
 /** Between looks at the camera's picture, ms. */
@@ -78,32 +79,35 @@ export function ScanDialog({ onCode, onClose, told }: ScanDialogProps) {
     };
   }, []);
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs">
-      <DialogTitle>Scan a bag’s label</DialogTitle>
-      <DialogContent>
-        {trouble ? (
-          <Box role="alert" sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1 }}>
-            {trouble}
-          </Box>
-        ) : (
-          <Box
-            component="video"
-            ref={video}
-            muted
-            playsInline
-            aria-label="What the camera sees"
-            sx={{ width: '100%', aspectRatio: '4 / 3', objectFit: 'cover', background: colours.ink, display: 'block' }}
-          />
-        )}
-        <Box role="status" sx={{ minHeight: 28, mt: 1, fontWeight: 700 }}>
-          {told ?? (trouble ? '' : 'Hold the square of the label into the picture.')}
+    <DialogFrame
+      title="Scan a bag’s label"
+      onClose={onClose}
+      width="xs"
+      actions={
+        <>
+          <Button variant="contained" onClick={onClose}>
+            Done
+          </Button>
+        </>
+      }
+    >
+      {trouble ? (
+        <Box role="alert" sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1 }}>
+          {trouble}
         </Box>
-      </DialogContent>
-      <DialogActions>
-        <Button variant="contained" onClick={onClose}>
-          Done
-        </Button>
-      </DialogActions>
-    </Dialog>
+      ) : (
+        <Box
+          component="video"
+          ref={video}
+          muted
+          playsInline
+          aria-label="What the camera sees"
+          sx={{ width: '100%', aspectRatio: '4 / 3', objectFit: 'cover', background: colours.ink, display: 'block' }}
+        />
+      )}
+      <Box role="status" sx={{ minHeight: 28, mt: 1, fontWeight: 700 }}>
+        {told ?? (trouble ? '' : 'Hold the square of the label into the picture.')}
+      </Box>
+    </DialogFrame>
   );
 }

@@ -1,5 +1,6 @@
 import { skipReasons } from '@glenfold/contract';
-import { Button, Dialog, DialogContent, DialogTitle, MenuItem, TextField } from '@mui/material';
+import { Box, Button, MenuItem, TextField } from '@mui/material';
+import { DialogFrame } from '../../../ui/DialogFrame.tsx';
 
 /** What is seen at a core often enough to be one touch. */
 const seen = ['thatch over 1 cm', 'roots shallow', 'worms', 'rubble', 'smells sour', 'grey, wet below'] as const;
@@ -13,16 +14,15 @@ interface SkipDialogProps {
 /** A core is left out for a reason, or not at all. */
 export function SkipDialog({ open, onClose, onSkip }: SkipDialogProps) {
   return (
-    <Dialog open={open} onClose={onClose} fullWidth>
-      <DialogTitle>Why is it left out?</DialogTitle>
-      <DialogContent sx={{ display: 'grid', gap: 1 }}>
+    <DialogFrame title="Why is it left out?" open={open} onClose={onClose}>
+      <Box sx={{ display: 'grid', gap: 1 }}>
         {skipReasons.map((reason) => (
           <Button key={reason} variant="outlined" sx={{ minHeight: 52 }} onClick={() => onSkip(reason)}>
             {reason}
           </Button>
         ))}
-      </DialogContent>
-    </Dialog>
+      </Box>
+    </DialogFrame>
   );
 }
 
@@ -36,9 +36,8 @@ interface NoteDialogProps {
 /** A note on a core, written or chosen. */
 export function NoteDialog({ open, note, onNote, onClose }: NoteDialogProps) {
   return (
-    <Dialog open={open} onClose={onClose} fullWidth>
-      <DialogTitle>Note</DialogTitle>
-      <DialogContent sx={{ display: 'grid', gap: 1 }}>
+    <DialogFrame title="Note" open={open} onClose={onClose}>
+      <Box sx={{ display: 'grid', gap: 1 }}>
         <TextField
           multiline
           minRows={2}
@@ -61,7 +60,7 @@ export function NoteDialog({ open, note, onNote, onClose }: NoteDialogProps) {
         <Button variant="contained" sx={{ minHeight: 52 }} onClick={onClose}>
           Keep
         </Button>
-      </DialogContent>
-    </Dialog>
+      </Box>
+    </DialogFrame>
   );
 }
