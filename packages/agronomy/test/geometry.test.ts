@@ -8,7 +8,7 @@ import {
   isExclusion,
 } from '../src/index.ts';
 import { Plane } from '../src/geometry/plane.ts';
-import { findFaults } from '../src/geometry/index.ts';
+import { cornersOf, endsOf, findFaults, pathOf, perMetreWithin, placedIn } from '../src/geometry/index.ts';
 
 const plane = new Plane([-36, 46.5]);
 const place = fc
@@ -76,4 +76,50 @@ it('faults of many zones are those of each with its neighbours', () => {
     ['overlap', [1, 2], 20],
     ['gap', [3, 4], 2],
   ]);
+});
+
+describe('a drawing fitted into its box', () => {
+  const box = { x: 20, y: 74, width: 500, height: 300 };
+  const anything = fc.oneof(...Object.values(drawn));
+
+  it('holds every corner, true to one scale, north up and the middle in the middle', () => {
+    fc.assert(
+      fc.property(fc.array(anything, { minLength: 1, maxLength: 6 }), (geometries) => {
+        const points = geometries.flatMap(cornersOf).map((corner) => plane.toPlane(corner));
+        const ends = endsOf(points);
+        const perMetre = perMetreWithin(ends, box, 4);
+        const at = placedIn(ends, box, perMetre);
+        const placed = points.map(at);
+        for (const [x, y] of placed) {
+          expect(x).toBeGreaterThan(box.x - 1e-6);
+          expect(x).toBeLessThan(box.x + box.width + 1e-6);
+          expect(y).toBeGreaterThan(box.y - 1e-6);
+          expect(y).toBeLessThan(box.y + box.height + 1e-6);
+        }
+        const [[x0, y0], [east0, north0]] = [placed[0]!, points[0]!];
+        for (const [index, [east, north]] of points.entries()) {
+          expect(placed[index]![0] - x0).toBeCloseTo((east - east0) * perMetre, 6);
+          expect(y0 - placed[index]![1]).toBeCloseTo((north - north0) * perMetre, 6);
+        }
+        const on = endsOf(placed.map(([x, y]) => [x, y]));
+        expect((on.west + on.east) / 2).toBeCloseTo(box.x + box.width / 2, 6);
+        expect((on.south + on.north) / 2).toBeCloseTo(box.y + box.height / 2, 6);
+      }),
+    );
+  });
+
+  it('has a path through the same corners, closed where it has an inside', () => {
+    fc.assert(
+      fc.property(anything, (geometry) => {
+        const path = pathOf(geometry, (position) => plane.toPlane(position));
+        const through = [...path.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+        const corners = geometry.type === 'Point' ? [] : cornersOf(geometry).map((corner) => plane.toPlane(corner));
+        expect(through).toHaveLength(corners.length);
+        for (const [index, [x = 0, y = 0]] of through.entries())
+          expect(Math.hypot(x - corners[index]![0], y - corners[index]![1])).toBeLessThan(0.01);
+        const rings = geometry.type === 'Polygon' ? 1 : geometry.type === 'MultiPolygon' ? 2 : 0;
+        expect(path.split('Z').length - 1).toBe(rings);
+      }),
+    );
+  });
 });

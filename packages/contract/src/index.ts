@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 
 export * from './checks.ts';
+export * from './describedDrawing.ts';
 export * from './drawing.ts';
 export * from './facts.ts';
 export * from './lab.ts';

@@ -1,7 +1,16 @@
-import { analytes, reportedAs, soilAnalytes } from '@glenfold/agronomy';
+import { analytes, featureKinds, geometryTypes, isExclusion, reportedAs, soilAnalytes } from '@glenfold/agronomy';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import { LabResultInput, ZoneInput, problemFields } from '../src/index.ts';
+import {
+  type GroundFeatureAnswer,
+  LabResultInput,
+  type ZoneAnswer,
+  ZoneInput,
+  describeDrawing,
+  lookOf,
+  problemFields,
+  zoneLook,
+} from '../src/index.ts';
 
 const plain = (value: unknown, unit = 'mg/kg', more = {}) => ({ value, unit, basis: 'element', ...more });
 const values = {
@@ -101,4 +110,39 @@ it('a zone needs an area, because every rate is multiplied by it', () => {
   };
   const refused = problemFields(validateSync(plainToInstance(ZoneInput, { ...zone, area: 0 })));
   expect(refused).toEqual([{ field: 'area', message: expect.stringContaining('measure it') as string }]);
+});
+
+describe('a drawing described', () => {
+  const shapes = { Point: [0, 0], LineString: [[0, 0]], Polygon: [[[0, 0]]], MultiPolygon: [] };
+  const things = featureKinds.map((kind) => {
+    const [type = 'Point'] = geometryTypes(kind);
+    return { id: kind, kind, name: `The ${kind}`, height: 12, geometry: { type, coordinates: shapes[type] } };
+  }) as unknown as GroundFeatureAnswer[];
+  const zones = ['A', 'B'].map((id) => ({ id, name: id, geometry: things[0]!.geometry })) as unknown as ZoneAnswer[];
+  const undrawn = { ...zones[0]!, id: 'C', geometry: null };
+
+  it('has every zone that is drawn and every thing once, what lies under first', () => {
+    const drawn = describeDrawing({ zones: [undrawn, ...zones], features: [...things].reverse() }, 'us');
+    expect(drawn.map(({ id }) => id).sort()).toEqual(['A', 'B', ...featureKinds].sort());
+    const layer = (kind: (typeof drawn)[number]['kind']): number => (kind === 'zone' ? 0 : isExclusion(kind) ? 1 : 2);
+    const layers = drawn.map(({ kind }) => layer(kind));
+    expect(layers).toEqual([...layers].sort());
+    // A zone's hatching is that of its place in the list, drawn or not.
+    expect(drawn[0]).toMatchObject({ id: 'A', position: 1, text: 'A', look: zoneLook(1) });
+  });
+
+  it('tells a spot by its height in the reader’s units, and everything else by its name', () => {
+    const texts = (units: 'us' | 'metric') =>
+      new Map(describeDrawing({ zones: [], features: things }, units).map(({ kind, text }) => [kind, text]));
+    expect(texts('us').get('spot height')).toBe('39.37 ft');
+    expect(texts('metric').get('spot height')).toBe('12 m');
+    expect(texts('us').get('gate')).toBe('The gate');
+  });
+
+  it('lets no two kinds look alike, nor two zones beside one another in the list', () => {
+    const looks = featureKinds.map((kind) => JSON.stringify(lookOf(kind)));
+    expect(new Set(looks).size).toBe(featureKinds.length);
+    for (let position = 0; position < 14; position += 1)
+      expect(zoneLook(position).strokes).not.toBe(zoneLook(position + 1).strokes);
+  });
 });

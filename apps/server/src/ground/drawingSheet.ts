@@ -1,25 +1,28 @@
+import { type UnitSystem, convert, exclusionKinds, lineKinds, pointKinds, present } from '@glenfold/agronomy';
 import {
-  type FeatureKind,
-  type UnitSystem,
-  convert,
-  exclusionKinds,
-  isExclusion,
-  lineKinds,
-  pointKinds,
-  present,
-} from '@glenfold/agronomy';
-import { type Outline, Plane, type PlanePoint, innerPlace } from '@glenfold/agronomy/geometry';
+  type Outline,
+  Plane,
+  type PlanePoint,
+  type Position,
+  cornersOf,
+  endsOf,
+  innerPlace,
+  pathOf,
+  perMetreWithin,
+  placedIn,
+} from '@glenfold/agronomy/geometry';
 import {
-  type GroundFeatureAnswer,
+  type Described,
   type DrawingAnswer,
   HATCH,
+  type Look,
   type ZoneAnswer,
   colours,
+  describeDrawing,
   evenStep,
-  fillings,
-  lineDashes,
-  marks,
+  lookOf,
   zoneHatches,
+  zoneLook,
 } from '@glenfold/contract';
 
 /** The sheet in points of 1/72 in: landscape A4, or Letter where feet are read. */
@@ -38,7 +41,7 @@ const scales: Readonly<Record<UnitSystem, readonly number[]>> = {
 };
 
 interface Sheet {
-  readonly at: (position: readonly number[]) => readonly [x: number, y: number];
+  readonly at: (position: Position) => readonly [x: number, y: number];
   /** 1 : scale. */
   readonly scale: number;
   /** Points to a metre of ground. */
@@ -67,68 +70,36 @@ function words(x: number, y: number, text: string, look: TextLook = {}): string 
 }
 
 /** Every place that is drawn, with a tree's canopy. */
-function extentOf(
-  plan: Pick<DrawingAnswer, 'zones' | 'features'>,
-  plane: Plane,
-): readonly [west: number, south: number, east: number, north: number] {
-  const reach: PlanePoint[] = [...plan.zones, ...plan.features].flatMap((record) => {
-    const { geometry } = record;
-    if (!geometry) return [];
-    const flat = geometry.coordinates.flat(3);
-    const radius = 'canopyRadius' in record ? (record.canopyRadius ?? 0) : 0;
-    return Array.from({ length: flat.length / 2 }, (_, index) =>
-      plane.toPlane([flat[2 * index]!, flat[2 * index + 1]!]),
-    ).flatMap(([east, north]): PlanePoint[] => [
-      [east - radius, north - radius],
-      [east + radius, north + radius],
-    ]);
+const reachOf = (drawn: readonly Described[], plane: Plane): PlanePoint[] =>
+  drawn.flatMap(({ geometry, look }) => {
+    const radius = look.as === 'tree' ? (look.canopy ?? 0) : 0;
+    return cornersOf(geometry)
+      .map((corner) => plane.toPlane(corner))
+      .flatMap(([east, north]): PlanePoint[] => [
+        [east - radius, north - radius],
+        [east + radius, north + radius],
+      ]);
   });
-  const ends = (axis: 0 | 1): readonly [number, number] => {
-    const values = reach.map((point) => point[axis]);
-    return [Math.min(...values), Math.max(...values)];
-  };
-  const [[west, east], [south, north]] = [ends(0), ends(1)];
-  return [west, south, east, north];
-}
 
 /** @param zoneIds what the drawing is about; all of it when left out */
-function layOut(whole: DrawingAnswer, units: UnitSystem, zoneIds?: readonly string[]): Sheet | undefined {
-  const plan = zoneIds ? { zones: whole.zones.filter(({ id }) => zoneIds.includes(id)), features: [] } : whole;
-  const first = [...plan.zones, ...plan.features].find(({ geometry }) => geometry)?.geometry;
+function layOut(whole: readonly Described[], units: UnitSystem, zoneIds?: readonly string[]): Sheet | undefined {
+  const about = zoneIds ? whole.filter(({ id }) => zoneIds.includes(id)) : whole;
+  const [first] = about.flatMap(({ geometry }) => cornersOf(geometry));
   if (!first) return undefined;
-  const [longitude = 0, latitude = 0] = first.coordinates.flat(3);
-  const plane = new Plane([longitude, latitude]);
-  const [west, south, east, north] = extentOf(plan, plane);
+  const plane = new Plane(first);
+  const ends = endsOf(reachOf(about, plane));
   const { width, height } = sheetSize(units);
   const box = { x: MARGIN, y: TOP, width: width - 2 * MARGIN - COLUMN - 16, height: height - TOP - MARGIN - 34 };
   const room = 8;
-  const fits = (scale: number): boolean =>
-    ((east - west) * POINTS) / scale <= box.width - 2 * room &&
-    ((north - south) * POINTS) / scale <= box.height - 2 * room;
-  const scale = scales[units].find(fits) ?? 20_000;
+  const most = perMetreWithin(ends, { ...box, width: box.width - 2 * room, height: box.height - 2 * room });
+  const scale = scales[units].find((each) => POINTS / each <= most) ?? 20_000;
   const perMetre = POINTS / scale;
-  const [middleEast, middleNorth] = [(west + east) / 2, (south + north) / 2];
-  const at = ([lon = 0, lat = 0]: readonly number[]): readonly [number, number] => {
-    const [x, y] = plane.toPlane([lon, lat]);
-    return [box.x + box.width / 2 + (x - middleEast) * perMetre, box.y + box.height / 2 - (y - middleNorth) * perMetre];
-  };
-  return { at, scale, perMetre, box, units };
+  const place = placedIn(ends, box, perMetre);
+  return { at: (position) => place(plane.toPlane(position)), scale, perMetre, box, units };
 }
-
-const pathOf = ({ at }: Sheet, rings: ReadonlyArray<ReadonlyArray<readonly number[]>>, closed: boolean): string =>
-  rings
-    .map((ring) => `M${ring.map((corner) => at(corner).map(round).join(' ')).join('L')}${closed ? 'Z' : ''}`)
-    .join('');
 
 /** Text of a sheet, for what stands beside a drawing. */
 export const sheetWords = words;
-
-const ringsOf = ({ geometry }: { readonly geometry?: ZoneAnswer['geometry'] | GroundFeatureAnswer['geometry'] }) =>
-  geometry?.type === 'Polygon'
-    ? geometry.coordinates
-    : geometry?.type === 'MultiPolygon'
-      ? geometry.coordinates.flat()
-      : [];
 
 function pattern(id: string, strokes: string, ink: string): string {
   return `<pattern id="${id}" width="${HATCH}" height="${HATCH}" patternUnits="userSpaceOnUse"><path d="${strokes}" fill="none" stroke="${ink}" stroke-width="0.6"/></pattern>`;
@@ -142,12 +113,13 @@ function hatched(path: string, ground: string, hatching: string, stroke: number)
 const square = (x: number, y: number, width: number, height: number): string =>
   `M${round(x)} ${round(y)}h${width}v${height}h-${width}z`;
 
-const zonePattern = (index: number): string => `zone-${index % zoneHatches.length}`;
-
 function patterns(): string {
-  const zones = zoneHatches.map((strokes, index) => pattern(zonePattern(index), strokes, colours.faded));
-  const things = Object.entries(fillings).map(([kind, { strokes, ink }]) => pattern(kind, strokes, ink));
-  return `<defs>${zones.join('')}${things.join('')}</defs>`;
+  const grounds = [
+    ...zoneHatches.map((_strokes, index) => zoneLook(index)),
+    ...exclusionKinds.map((kind) => lookOf(kind)),
+  ];
+  const each = grounds.map((look) => (look.as === 'ground' ? pattern(look.hatching, look.strokes, look.ink) : ''));
+  return `<defs>${each.join('')}</defs>`;
 }
 
 /** Metres of ground between the lines of the grid: whole metres or feet, a finger's breadth apart. */
@@ -165,12 +137,14 @@ function grid(sheet: Sheet): string {
   return `<path d="${lines.join('')}" stroke="#E9E4D8" stroke-width="0.5" fill="none"/>`;
 }
 
-function mark(kind: FeatureKind, x: number, y: number, size = 6): string {
-  if (kind === 'tree') return `<circle cx="${round(x)}" cy="${round(y)}" r="${size / 2.4}" fill="${colours.lichen}"/>`;
-  if (kind === 'spot height')
+/** A thing that stands at one place, without its canopy. */
+function mark(look: Look, x: number, y: number, size = 6): string {
+  if (look.as === 'tree')
+    return `<circle cx="${round(x)}" cy="${round(y)}" r="${size / 2.4}" fill="${colours.lichen}"/>`;
+  if (look.as !== 'mark')
     return `<path d="M${round(x - 3)} ${round(y)}h6M${round(x)} ${round(y - 3)}v6" stroke="${colours.ink}" stroke-width="1"/>`;
-  const { letter, corners } = marks[kind]!;
-  const look = `fill="${colours.sheet}" stroke="${colours.ink}" stroke-width="0.9"`;
+  const { letter, corners } = look;
+  const edge = `fill="${colours.sheet}" stroke="${colours.ink}" stroke-width="0.9"`;
   const around = (count: number): string =>
     Array.from({ length: count }, (_, index) => {
       const angle = (2 * Math.PI * index) / count - Math.PI / 2;
@@ -178,46 +152,46 @@ function mark(kind: FeatureKind, x: number, y: number, size = 6): string {
     }).join(' ');
   const shape =
     corners === 0
-      ? `<circle cx="${round(x)}" cy="${round(y)}" r="${size}" ${look}/>`
-      : `<polygon points="${around(corners)}" ${look}/>`;
+      ? `<circle cx="${round(x)}" cy="${round(y)}" r="${size}" ${edge}/>`
+      : `<polygon points="${around(corners)}" ${edge}/>`;
   return `${shape}${words(x, y + 2.6, letter, { size: 7, bold: true, anchor: 'middle' })}`;
 }
 
-function thing(sheet: Sheet, feature: GroundFeatureAnswer): string {
-  const { kind, geometry, name, canopyRadius, height } = feature;
-  if (isExclusion(kind)) {
+const dashed = (path: string, { ink, dash }: Extract<Look, { as: 'line' }>, by = 1): string =>
+  `<path d="${path}" fill="none" stroke="${ink}" stroke-width="1.3" stroke-dasharray="${dash.map((part) => part * by).join(' ')}"/>`;
+
+function thing(sheet: Sheet, { geometry, text, look }: Described): string {
+  const path = pathOf(geometry, sheet.at);
+  if (look.as === 'ground') {
     const [x, y] = sheet.at(innerPlace(geometry as Outline).at);
-    const path = hatched(pathOf(sheet, ringsOf(feature), true), fillings[kind]!.ground, kind, 0.7);
-    return name ? `${path}${words(x, y + 3, name, { size: 7, anchor: 'middle' })}` : path;
+    const ground = hatched(path, look.ground, look.hatching, 0.7);
+    return text ? `${ground}${words(x, y + 3, text, { size: 7, anchor: 'middle' })}` : ground;
   }
-  if (geometry.type === 'LineString') {
-    const { ink, dash } = lineDashes[kind]!;
-    return `<path d="${pathOf(sheet, [geometry.coordinates], false)}" fill="none" stroke="${ink}" stroke-width="1.3" stroke-dasharray="${dash.join(' ')}"/>`;
-  }
-  if (geometry.type !== 'Point') return '';
-  const [x, y] = sheet.at(geometry.coordinates);
+  if (look.as === 'line') return dashed(path, look);
+  const [x, y] = sheet.at(cornersOf(geometry)[0]!);
   const canopy =
-    kind === 'tree' && canopyRadius
-      ? `<circle cx="${round(x)}" cy="${round(y)}" r="${round(canopyRadius * sheet.perMetre)}" fill="${colours.lichen}" fill-opacity="0.18" stroke="${colours.lichen}" stroke-width="0.8" stroke-dasharray="4 2.5"/>`
+    look.as === 'tree' && look.canopy
+      ? `<circle cx="${round(x)}" cy="${round(y)}" r="${round(look.canopy * sheet.perMetre)}" fill="${colours.lichen}" fill-opacity="0.18" stroke="${colours.lichen}" stroke-width="0.8" stroke-dasharray="4 2.5"/>`
       : '';
-  const spot = kind === 'spot height' && height != null ? present('spotHeight', height, sheet.units).text : name;
-  const below = kind === 'tree' || kind === 'spot height' ? 10 : 14;
-  return `${canopy}${mark(kind, x, y)}${spot ? words(x, y + below, spot, { size: 6.5, anchor: 'middle' }) : ''}`;
+  const below = look.as === 'mark' ? 14 : 10;
+  return `${canopy}${mark(look, x, y)}${text ? words(x, y + below, text, { size: 6.5, anchor: 'middle' }) : ''}`;
 }
 
-function drawnZones(sheet: Sheet, zones: readonly ZoneAnswer[]): { readonly grounds: string; readonly labels: string } {
+const isZone = ({ kind }: Described): boolean => kind === 'zone';
+
+function drawnZones(sheet: Sheet, drawn: readonly Described[]): { readonly grounds: string; readonly labels: string } {
   const grounds: string[] = [];
   const labels: string[] = [];
-  for (const [index, zone] of zones.entries()) {
-    if (!zone.geometry) continue;
-    grounds.push(hatched(pathOf(sheet, ringsOf(zone), true), colours.lichenWash, zonePattern(index), 1.1));
-    const { at, width } = innerPlace(zone.geometry);
+  for (const { look, geometry, text, position } of drawn.filter(isZone)) {
+    if (look.as === 'ground') grounds.push(hatched(pathOf(geometry, sheet.at), look.ground, look.hatching, 1.1));
+    const name = text ?? '';
+    const { at, width } = innerPlace(geometry as Outline);
     const [x, y] = sheet.at(at);
-    const fits = zone.name.length * 4.6 + 22 < width * sheet.perMetre;
-    const half = fits ? (zone.name.length * 4.6 + 16) / 2 : 8;
+    const fits = name.length * 4.6 + 22 < width * sheet.perMetre;
+    const half = fits ? (name.length * 4.6 + 16) / 2 : 8;
     labels.push(
       `<rect x="${round(x - half)}" y="${round(y - 7)}" width="${round(2 * half)}" height="13" fill="${colours.sheet}" fill-opacity="0.88"/>`,
-      words(x, y + 3, fits ? `${index + 1}  ${zone.name}` : `${index + 1}`, {
+      words(x, y + 3, fits ? `${position + 1}  ${name}` : `${position + 1}`, {
         size: 8.5,
         bold: true,
         anchor: 'middle',
@@ -246,25 +220,27 @@ function scaleBar(sheet: Sheet): string {
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 function legend(
-  features: readonly GroundFeatureAnswer[],
+  drawn: readonly Described[],
   x: number,
   bottom: number,
 ): { readonly drawn: string; readonly top: number } {
   const used = [...exclusionKinds, ...lineKinds, ...pointKinds].filter((kind) =>
-    features.some((feature) => feature.kind === kind),
+    drawn.some((each) => each.kind === kind),
   );
   const rows = Math.ceil(used.length / 2);
   const top = bottom - rows * 15;
-  const drawn = used.map((kind, index) => {
+  const rowsDrawn = used.map((kind, index) => {
     const [left, y] = [x + (index % 2) * (COLUMN / 2), top + Math.floor(index / 2) * 15 + 8];
-    const symbol = isExclusion(kind)
-      ? hatched(square(left, y - 5, 16, 9), fillings[kind]!.ground, kind, 0.6)
-      : lineDashes[kind]
-        ? `<path d="M${left} ${y}h18" stroke="${lineDashes[kind].ink}" stroke-width="1.3" stroke-dasharray="${lineDashes[kind].dash.map((dash) => dash / 2).join(' ')}"/>`
-        : mark(kind, left + 8, y - 0.5, 5);
+    const look = lookOf(kind);
+    const symbol =
+      look.as === 'ground'
+        ? hatched(square(left, y - 5, 16, 9), look.ground, look.hatching, 0.6)
+        : look.as === 'line'
+          ? dashed(`M${left} ${y}h18`, look, 0.5)
+          : mark(look, left + 8, y - 0.5, 5);
     return `${symbol}${words(left + 22, y + 3, capital(kind), { size: 8 })}`;
   });
-  return { drawn: drawn.join(''), top };
+  return { drawn: rowsDrawn.join(''), top };
 }
 
 /** The table of zones that stands beside the drawing; what does not fit goes to a page of its own. */
@@ -282,7 +258,8 @@ function areasTable(
   const rows = zones.slice(0, shown).map((zone, index) => {
     const y = top + 12 + index * 15;
     const name = zone.name.length > 24 ? `${zone.name.slice(0, 23)}…` : zone.name;
-    const swatch = zone.geometry ? hatched(square(x, y - 8, 14, 10), colours.lichenWash, zonePattern(index), 0.6) : '';
+    const { ground, hatching } = zoneLook(index);
+    const swatch = zone.geometry ? hatched(square(x, y - 8, 14, 10), ground, hatching, 0.6) : '';
     return `${swatch}${words(x + 19, y, `${index + 1}`, { size: 8, bold: true })}${words(x + 32, y, name, { size: 8 })}${words(right, y, area(zone.area), { size: 8, anchor: 'end' })}<path d="M${x} ${y + 4}H${right}" stroke="${colours.line}" stroke-width="0.5"/>`;
   });
   const total = zones.reduce((sum, zone) => sum + zone.area, 0);
@@ -302,8 +279,8 @@ export interface SheetWork {
   /** Zones that the sheet is about; it is drawn as large as they allow. */
   readonly zoneIds: readonly string[];
   /** Places with what is written beside them, and the way through them. */
-  readonly places: ReadonlyArray<{ readonly at: readonly number[]; readonly text: string }>;
-  readonly way: ReadonlyArray<readonly number[]>;
+  readonly places: ReadonlyArray<{ readonly at: Position; readonly text: string }>;
+  readonly way: readonly Position[];
   /** Stands beside the drawing, in place of areas and legend. */
   readonly beside: (x: number, top: number, bottom: number, width: number) => string;
 }
@@ -313,17 +290,18 @@ function worked(sheet: Sheet, { places, way }: SheetWork): string {
     const [x, y] = sheet.at(at);
     return `<circle cx="${round(x)}" cy="${round(y)}" r="3.2" fill="${colours.sheet}" stroke="${colours.ink}" stroke-width="1.2"/>${words(x + 5, y - 3, text, { size: 8.5, bold: true })}`;
   });
-  const path = way.length > 1 ? pathOf(sheet, [way], false) : '';
+  const line = { type: 'LineString', coordinates: way.map((position) => [...position]) } as const;
+  const path = way.length > 1 ? pathOf(line, sheet.at) : '';
   return `<path d="${path}" fill="none" stroke="${colours.slate}" stroke-width="0.7" stroke-dasharray="1.5 2"/>${dots.join('')}`;
 }
 
 /** Zones without hatching: places on them are to be read. */
-function plainZones(sheet: Sheet, zones: readonly ZoneAnswer[], { zoneIds }: SheetWork): string {
-  return zones
-    .filter(({ geometry }) => geometry)
-    .map((zone) => {
-      const own = zoneIds.includes(zone.id);
-      return `<path d="${pathOf(sheet, ringsOf(zone), true)}" fill="${own ? colours.lichenWash : 'none'}" fill-rule="evenodd" stroke="${own ? colours.ink : colours.faded}" stroke-width="${own ? 1.2 : 0.6}"/>`;
+function plainZones(sheet: Sheet, drawn: readonly Described[], { zoneIds }: SheetWork): string {
+  return drawn
+    .filter(isZone)
+    .map(({ id, geometry }) => {
+      const own = zoneIds.includes(id);
+      return `<path d="${pathOf(geometry, sheet.at)}" fill="${own ? colours.lichenWash : 'none'}" fill-rule="evenodd" stroke="${own ? colours.ink : colours.faded}" stroke-width="${own ? 1.2 : 0.6}"/>`;
     })
     .join('');
 }
@@ -347,7 +325,8 @@ export function drawingSheet(
   work?: SheetWork,
 ): DrawingSheet {
   const { width, height } = sheetSize(units);
-  const sheet = layOut(plan, units, work?.zoneIds);
+  const drawn = describeDrawing(plan, units);
+  const sheet = layOut(drawn, units, work?.zoneIds);
   const column = width - MARGIN - COLUMN;
   const parts = [
     `<rect width="${width}" height="${height}" fill="#FFFFFF"/>`,
@@ -357,22 +336,18 @@ export function drawingSheet(
     words(width - MARGIN - 2, 64, 'N', { size: 10, bold: true }),
   ];
   const bottom = height - MARGIN;
-  const key = sheet ? legend(plan.features, column, bottom - 22) : { drawn: '', top: bottom - 22 };
+  const key = sheet ? legend(drawn, column, bottom - 22) : { drawn: '', top: bottom - 22 };
   const table = areasTable(plan.zones, column, TOP + 10, key.top - 8, units);
   if (sheet) {
     const { box } = sheet;
     const clip = `<clipPath id="paper"><rect x="${box.x}" y="${box.y}" width="${round(box.width)}" height="${round(box.height)}"/></clipPath>`;
-    const { grounds, labels } = drawnZones(sheet, plan.zones);
-    const under = plan.features.filter(({ kind }) => isExclusion(kind)).map((feature) => thing(sheet, feature));
-    const over = plan.features
-      .filter(({ kind }) => !isExclusion(kind) && !(work && kind === 'spot height'))
-      .map((feature) => thing(sheet, feature));
+    const { grounds, labels } = drawnZones(sheet, drawn);
+    const things = drawn.filter((each) => !isZone(each) && !(work && each.kind === 'spot height'));
     parts.push(
       grid(sheet),
       `${clip}<g clip-path="url(#paper)">`,
-      work ? plainZones(sheet, plan.zones, work) : grounds,
-      ...under,
-      ...over,
+      work ? plainZones(sheet, drawn, work) : grounds,
+      ...things.map((each) => thing(sheet, each)),
       work ? worked(sheet, work) : labels,
       '</g>',
       `<rect x="${box.x}" y="${box.y}" width="${round(box.width)}" height="${round(box.height)}" fill="none" stroke="${colours.ink}" stroke-width="0.8"/>`,

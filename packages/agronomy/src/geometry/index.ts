@@ -4,6 +4,7 @@ export * from './divisions.ts';
 export * from './drawnFacts.ts';
 export * from './faults.ts';
 export * from './fit.ts';
+export * from './frame.ts';
 export * from './levels.ts';
 export * from './noisyWalk.ts';
 export { type Outline, GeometryError, areaOf, partsOf, perimeterOf } from './outline.ts';

@@ -1,6 +1,22 @@
 import { isExclusion, present } from '@glenfold/agronomy';
-import { type Outline, Plane, type PlanePoint, type Position, innerPlace } from '@glenfold/agronomy/geometry';
-import { type GroundFeatureAnswer, type ZoneAnswer, evenStep } from '@glenfold/contract';
+import {
+  type Outline,
+  Plane,
+  type Position,
+  cornersOf,
+  endsOf,
+  innerPlace,
+  pathOf,
+  perMetreWithin,
+  placedIn,
+} from '@glenfold/agronomy/geometry';
+import {
+  type Described,
+  type GroundFeatureAnswer,
+  type ZoneAnswer,
+  describeDrawing,
+  evenStep,
+} from '@glenfold/contract';
 import { useMemo } from 'react';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
@@ -34,64 +50,57 @@ interface SketchProps {
 const sizes = { desk: [640, 372], hand: [390, 220] } as const;
 const ROOM = 26;
 
-const positionsOf = (geometry: { readonly coordinates: unknown } | null): Position[] => {
-  const flat = ((geometry?.coordinates ?? []) as unknown[]).flat(3) as number[];
-  return Array.from({ length: flat.length / 2 }, (_, index) => [flat[2 * index]!, flat[2 * index + 1]!] as const);
-};
+/** What must not be cored, what must not be cut, and the way in. */
+const isMetOnTheWalk = (kind: Described['kind']): boolean =>
+  kind !== 'zone' && (isExclusion(kind) || ['buried line', 'irrigation', 'gate'].includes(kind));
+
+/** A thing of the ground, small: its ground without hatching, its line, or its letter. */
+function SketchThing({
+  thing: { kind, geometry, look },
+  at,
+}: {
+  readonly thing: Described;
+  readonly at: (position: Position) => readonly [x: number, y: number];
+}) {
+  const path = pathOf(geometry, at);
+  if (look.as === 'ground')
+    return <path d={path} fillRule="evenodd" fill={look.ground} stroke={colours.faded} strokeWidth="0.8" />;
+  if (look.as === 'line')
+    return <path d={path} fill="none" stroke={look.ink} strokeWidth="2" strokeDasharray={look.dash.join(' ')} />;
+  const [x, y] = at(cornersOf(geometry)[0]!);
+  return (
+    <g>
+      <rect x={x - 7} y={y - 7} width="14" height="14" fill={colours.sheet} stroke={colours.ink} strokeWidth="1.6" />
+      <text x={x} y={y + 4} fontSize="11" fontWeight="700" textAnchor="middle" fill={colours.ink}>
+        {look.as === 'mark' ? look.letter : ''}
+      </text>
+      <text x={x + 11} y={y + 5} fontSize="13" fill={colours.ink}>
+        {kind}
+      </text>
+    </g>
+  );
+}
 
 /** The ground small and still: zones, what must not be cored, the cores and the way through them. */
 export function SiteSketch({ zones, features, cores, way, me, strong, label, size = 'desk', about }: SketchProps) {
   const [wide, high] = sizes[size];
   const { system } = useUnits();
-  const drawn = useMemo(() => zones.filter(({ geometry }) => geometry), [zones]);
+  const described = useMemo(() => describeDrawing({ zones, features }, system), [zones, features, system]);
+  const drawn = useMemo(() => described.filter(({ kind }) => kind === 'zone'), [described]);
   const sheet = useMemo(() => {
-    const wanted = about && about.length > 0 ? about : drawn.flatMap(({ geometry }) => positionsOf(geometry));
-    const [first] = wanted.length > 0 ? wanted : cores.map(({ place }) => place);
+    const wanted = about && about.length > 0 ? about : drawn.flatMap(({ geometry }) => cornersOf(geometry));
+    const places = wanted.length > 0 ? wanted : cores.slice(0, 1).map(({ place }) => place);
+    const [first] = places;
     if (!first) return null;
     const plane = new Plane(first);
-    const points = (wanted.length > 0 ? wanted : [first]).map((position) => plane.toPlane(position));
-    const ends = (axis: 0 | 1): readonly [number, number] => {
-      const values = points.map((point) => point[axis]);
-      return [Math.min(...values), Math.max(...values)];
-    };
-    const [[west, east], [south, north]] = [ends(0), ends(1)];
-    const scale = Math.min(
-      (wide - 2 * ROOM) / Math.max(4, east - west),
-      (high - 2 * ROOM) / Math.max(4, north - south),
-    );
-    const at = (position: Position): PlanePoint => {
-      const [x, y] = plane.toPlane(position);
-      return [wide / 2 + (x - (west + east) / 2) * scale, high / 2 - (y - (south + north) / 2) * scale];
-    };
-    return { at, scale };
+    const ends = endsOf(places.map((position) => plane.toPlane(position)));
+    const box = { x: ROOM, y: ROOM, width: wide - 2 * ROOM, height: high - 2 * ROOM };
+    const scale = perMetreWithin(ends, box, 4);
+    const place = placedIn(ends, box, scale);
+    return { at: (position: Position) => place(plane.toPlane(position)), scale };
   }, [about, cores, drawn, wide, high]);
   if (!sheet) return null;
   const { at, scale } = sheet;
-  const path = (rings: ReadonlyArray<ReadonlyArray<readonly number[]>>): string =>
-    rings
-      .map(
-        (ring) =>
-          `M${ring
-            .map(([lon = 0, lat = 0]) =>
-              at([lon, lat])
-                .map((value) => value.toFixed(1))
-                .join(' '),
-            )
-            .join('L')}Z`,
-      )
-      .join('');
-  const shape = (geometry: { readonly type: string; readonly coordinates: unknown }): string =>
-    geometry.type === 'Polygon'
-      ? path(geometry.coordinates as number[][][])
-      : geometry.type === 'MultiPolygon'
-        ? (geometry.coordinates as number[][][][]).map(path).join('')
-        : `M${(geometry.coordinates as number[][])
-            .map(([lon = 0, lat = 0]) =>
-              at([lon, lat])
-                .map((value) => value.toFixed(1))
-                .join(' '),
-            )
-            .join('L')}`;
   const unit = system === 'us' ? 0.3048 : 1;
   const bar = evenStep(70 / scale / unit) * unit;
   const looks = { waiting: colours.sheet, cored: colours.lichen, skipped: colours.line } as const;
@@ -108,80 +117,33 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, siz
         display: 'block',
       }}
     >
-      {drawn.map(({ id, geometry }) => {
+      {drawn.map(({ id, geometry, look }) => {
         const bold = !strong || strong.has(id);
         return (
-          <g key={id}>
-            <path
-              d={shape(geometry!)}
-              fillRule="evenodd"
-              fill={bold ? colours.lichenWash : colours.paper}
-              stroke={bold ? colours.ink : colours.line}
-              strokeWidth={bold ? 1.6 : 1}
-            />
-          </g>
+          <path
+            key={id}
+            d={pathOf(geometry, at)}
+            fillRule="evenodd"
+            fill={bold && look.as === 'ground' ? look.ground : colours.paper}
+            stroke={bold ? colours.ink : colours.line}
+            strokeWidth={bold ? 1.6 : 1}
+          />
         );
       })}
-      {features
-        .filter(({ kind }) => isExclusion(kind))
-        .map(({ id, geometry }) => (
-          <path
-            key={id}
-            d={shape(geometry)}
-            fillRule="evenodd"
-            fill={colours.line}
-            stroke={colours.faded}
-            strokeWidth="0.8"
-          />
-        ))}
-      {features
-        .filter(({ kind }) => kind === 'buried line' || kind === 'irrigation')
-        .map(({ id, geometry, kind }) => (
-          <path
-            key={id}
-            d={shape(geometry)}
-            fill="none"
-            stroke={kind === 'irrigation' ? colours.slate : colours.ochre}
-            strokeWidth="2"
-            strokeDasharray="7 4"
-          />
+      {described
+        .filter(({ kind }) => isMetOnTheWalk(kind))
+        .map((thing) => (
+          <SketchThing key={thing.id} thing={thing} at={at} />
         ))}
       {way && way.length > 1 && (
         <path
-          d={`M${way
-            .map((position) =>
-              at(position)
-                .map((value) => value.toFixed(1))
-                .join(' '),
-            )
-            .join('L')}`}
+          d={pathOf({ type: 'LineString', coordinates: way.map((position) => [...position]) }, at)}
           fill="none"
           stroke={colours.slate}
           strokeWidth="1.2"
           strokeDasharray="2 3"
         />
       )}
-      {features
-        .filter(({ kind }) => kind === 'gate')
-        .map(({ id, geometry }) => {
-          const [x, y] = at(geometry.coordinates as unknown as Position);
-          return (
-            <g key={id}>
-              <rect
-                x={x - 6}
-                y={y - 6}
-                width="12"
-                height="12"
-                fill={colours.sheet}
-                stroke={colours.ink}
-                strokeWidth="1.6"
-              />
-              <text x={x + 9} y={y + 5} fontSize="13" fill={colours.ink}>
-                gate
-              </text>
-            </g>
-          );
-        })}
       {cores.map(({ id, place, state, text, next }) => {
         const [x, y] = at(place);
         return (
@@ -210,7 +172,7 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, siz
         );
       })}
       {!about &&
-        drawn.map(({ id, geometry, label: name }) => {
+        drawn.map(({ id, geometry, position }) => {
           const [x, y] = at(innerPlace(geometry as Outline).at);
           return (
             <text
@@ -225,7 +187,7 @@ export function SiteSketch({ zones, features, cores, way, me, strong, label, siz
               strokeWidth="5"
               paintOrder="stroke"
             >
-              {name}
+              {zones[position]?.label}
             </text>
           );
         })}

@@ -7,6 +7,10 @@ import {
   type WalkedArea,
   partsOf,
   walkedArea,
+  type PlanePoint,
+  endsOf,
+  perMetreWithin,
+  placedIn,
 } from '@glenfold/agronomy/geometry';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
@@ -173,15 +177,13 @@ function TrackSketch({ fixes, outline }: { readonly fixes: readonly Fix[]; reado
   const plane = new Plane(first.position);
   const points = fixes.map(({ position }) => plane.toPlane(position));
   const ring = outline ? pathRound(outline).map((position) => plane.toPlane(position)) : [];
-  const all = [...points, ...ring];
-  const ends = (axis: 0 | 1): readonly [number, number] => {
-    const values = all.map((point) => point[axis]);
-    return [Math.min(...values), Math.max(...values)];
-  };
-  const [[west, east], [south, north]] = [ends(0), ends(1)];
-  const scale = (SIZE - 40) / Math.max(12, east - west, north - south);
-  const at = ([x, y]: readonly [number, number]): string =>
-    `${(SIZE / 2 + (x - (west + east) / 2) * scale).toFixed(1)} ${(SIZE / 2 - (y - (south + north) / 2) * scale).toFixed(1)}`;
+  const ends = endsOf([...points, ...ring]);
+  const box = { x: 20, y: 20, width: SIZE - 40, height: SIZE - 40 };
+  const place = placedIn(ends, box, perMetreWithin(ends, box, 12));
+  const at = (point: PlanePoint): string =>
+    place(point)
+      .map((value) => value.toFixed(1))
+      .join(' ');
   const [startX, startY] = at(points[0]!).split(' ');
   return (
     <svg

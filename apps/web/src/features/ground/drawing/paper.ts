@@ -1,6 +1,5 @@
-import type { FeatureKind, UnitSystem } from '@glenfold/agronomy';
-import { convert, isExclusion } from '@glenfold/agronomy';
-import { HATCH, evenStep, fillings, lineDashes, marks, zoneHatches } from '@glenfold/contract';
+import { type UnitSystem, convert } from '@glenfold/agronomy';
+import { type Described, HATCH, evenStep, zoneLook } from '@glenfold/contract';
 import { Circle, Fill, RegularShape, Stroke, Style, Text } from 'ol/style.js';
 import type { Options as TextOptions } from 'ol/style/Text.js';
 import { colours } from '../../../ui/theme.ts';
@@ -43,10 +42,10 @@ const label = (text: string, bold: boolean, more: TextOptions = {}): Text =>
  * @param dress ground of its own, such as by section; `clear` lets what lies under it be seen
  */
 export function zoneStyle(position: number, chosen: boolean, dress?: string, clear = false): Style {
-  const wash = dress ?? (chosen ? colours.ochreWash : colours.lichenWash);
-  const ground = clear ? `${wash}66` : wash;
+  const look = zoneLook(position);
+  const wash = dress ?? (chosen ? colours.ochreWash : look.ground);
   return new Style({
-    fill: new Fill({ color: hatching(zoneHatches[position % zoneHatches.length]!, colours.faded, ground) }),
+    fill: new Fill({ color: hatching(look.strokes, look.ink, clear ? `${wash}66` : wash) }),
     stroke: new Stroke({ color: colours.ink, width: chosen ? 3 : 1.4 }),
     zIndex: chosen ? 2 : 1,
   });
@@ -58,44 +57,35 @@ export function zoneLabelStyle(name: string, chosen: boolean): Style {
 }
 
 /** A thing on the ground. `metresPerPixel` sizes a canopy. */
-export function featureStyle(
-  kind: FeatureKind,
-  name: string | null | undefined,
-  canopyRadius: number | null | undefined,
-  chosen: boolean,
-  metresPerPixel: number,
-): Style[] {
+export function featureStyle({ kind, text, look }: Described, chosen: boolean, metresPerPixel: number): Style[] {
   const edge = chosen ? colours.ochre : colours.ink;
   const zIndex = chosen ? 5 : 3;
-  if (isExclusion(kind)) {
-    const { strokes, ink, ground } = fillings[kind]!;
+  if (look.as === 'ground')
     return [
       new Style({
-        fill: new Fill({ color: hatching(strokes, ink, ground) }),
+        fill: new Fill({ color: hatching(look.strokes, look.ink, look.ground) }),
         stroke: new Stroke({ color: edge, width: chosen ? 2.6 : 1 }),
-        text: label(name ?? kind, chosen, { overflow: chosen }),
+        text: label(text ?? kind, chosen, { overflow: chosen }),
         zIndex,
       }),
     ];
-  }
-  const line = lineDashes[kind];
-  if (line)
+  if (look.as === 'line')
     return [
       new Style({
-        stroke: new Stroke({ color: line.ink, width: chosen ? 4 : 2.2, lineDash: line.dash }),
+        stroke: new Stroke({ color: look.ink, width: chosen ? 4 : 2.2, lineDash: [...look.dash] }),
         text: new Text({
-          text: name ?? kind,
+          text: text ?? kind,
           placement: 'line',
           font: '400 12px "Atkinson Hyperlegible", sans-serif',
-          fill: new Fill({ color: line.ink }),
+          fill: new Fill({ color: look.ink }),
           stroke: new Stroke({ color: colours.sheet, width: 3 }),
           textBaseline: 'bottom',
         }),
         zIndex,
       }),
     ];
-  if (kind === 'tree') {
-    const radius = Math.max(4, (canopyRadius ?? 2) / metresPerPixel);
+  if (look.as === 'tree') {
+    const radius = Math.max(4, (look.canopy ?? 2) / metresPerPixel);
     return [
       new Style({
         image: new Circle({
@@ -118,14 +108,14 @@ export function featureStyle(
           radius2: 3,
           fill: new Fill({ color: colours.lichen }),
         }),
-        ...(name ? { text: label(name, chosen, { offsetY: 15 }) } : {}),
+        ...(text ? { text: label(text, chosen, { offsetY: 15 }) } : {}),
         zIndex: zIndex + 1,
       }),
     ];
   }
   const fill = new Fill({ color: colours.sheet });
   const stroke = new Stroke({ color: edge, width: chosen ? 2.6 : 1.5 });
-  if (kind === 'spot height')
+  if (look.as === 'height')
     return [
       new Style({
         image: new RegularShape({
@@ -136,11 +126,11 @@ export function featureStyle(
           angle: Math.PI / 4,
           stroke,
         }),
-        text: label(name ?? '', chosen, { offsetY: -12 }),
+        text: label(text ?? '', chosen, { offsetY: -12 }),
         zIndex: zIndex + 1,
       }),
     ];
-  const { letter, corners: points } = marks[kind]!;
+  const { letter, corners: points } = look;
   return [
     new Style({
       image:

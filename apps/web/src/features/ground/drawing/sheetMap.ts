@@ -1,7 +1,13 @@
 import type { FeatureKind, DrawnGeometry, UnitSystem } from '@glenfold/agronomy';
-import { isExclusion, lineKinds, present } from '@glenfold/agronomy';
+import { isExclusion, lineKinds } from '@glenfold/agronomy';
 import { type Outline, Plane, type PlanePoint, type Position } from '@glenfold/agronomy/geometry';
-import type { GroundFeatureAnswer, DrawingAnswer, TilesAnswer, UnderlayAnswer } from '@glenfold/contract';
+import {
+  type Described,
+  type DrawingAnswer,
+  type TilesAnswer,
+  type UnderlayAnswer,
+  describeDrawing,
+} from '@glenfold/contract';
 import 'ol/ol.css';
 import Feature from 'ol/Feature.js';
 import OlMap from 'ol/Map.js';
@@ -67,6 +73,7 @@ export class SheetMap {
   #editing: SheetItem | null = null;
   #plane: Plane;
   #system: UnitSystem = 'metric';
+  #drawing: DrawingAnswer | null = null;
   #chosen: SheetItem | null = null;
   #pen: Draw | null = null;
   #modify: Modify | null = null;
@@ -93,10 +100,8 @@ export class SheetMap {
     );
     const thingLayer = layer(this.#things, 2, true);
     thingLayer.setStyle((feature, resolution) => {
-      const { kind, name, canopyRadius, height } = feature.get('answer') as GroundFeatureAnswer;
-      const spot = kind === 'spot height' && height != null;
-      const words = spot ? present('spotHeight', height, this.#system).text : name;
-      return featureStyle(kind, words, canopyRadius, this.#isChosen('feature', feature.getId()), resolution);
+      const thing = feature.get('thing') as Described;
+      return featureStyle(thing, this.#isChosen('feature', feature.getId()), resolution);
     });
     const labelLayer = layer(this.#zones, 4, true);
     labelLayer.setStyle((feature) =>
@@ -136,17 +141,20 @@ export class SheetMap {
     this.#map.dispose();
   }
 
-  /** Show the plan as it stands. */
-  show({ zones, features }: DrawingAnswer): void {
+  /** Show the drawing as it stands. */
+  show(drawing: DrawingAnswer): void {
+    this.#drawing = drawing;
+    const drawn = describeDrawing(drawing, this.#system);
+    const labels = new Map(drawing.zones.map(({ id, label }) => [id, label]));
     this.#replace(
       this.#zones,
-      zones.flatMap(({ id, geometry, label }, position) =>
-        geometry ? [this.#feature(id, geometry, { label, position })] : [],
-      ),
+      drawn
+        .filter(({ kind }) => kind === 'zone')
+        .map(({ id, geometry, position }) => this.#feature(id, geometry, { label: labels.get(id), position })),
     );
     this.#replace(
       this.#things,
-      features.map((answer) => this.#feature(answer.id, answer.geometry, { answer })),
+      drawn.filter(({ kind }) => kind !== 'zone').map((thing) => this.#feature(thing.id, thing.geometry, { thing })),
     );
     this.#map.once('rendercomplete', () => performance.mark('glenfold.plan-drawn'));
     // What is edited is another object now, with the corners that were saved.
@@ -167,8 +175,10 @@ export class SheetMap {
   }
 
   setUnits(system: UnitSystem): void {
+    if (system === this.#system) return;
     this.#system = system;
-    this.#things.changed();
+    // Heights stand on it in words.
+    if (this.#drawing) this.show(this.#drawing);
     this.#scale.setUnits(system === 'us' ? 'imperial' : 'metric');
     this.#map.render();
   }
@@ -337,7 +347,7 @@ export class SheetMap {
       (feature) => {
         const id = feature.getId();
         if (typeof id !== 'string' || /^(fault|mark) /.test(id)) return false;
-        found = { what: feature.get('answer') ? 'feature' : 'zone', id };
+        found = { what: feature.get('thing') ? 'feature' : 'zone', id };
         return true;
       },
       { hitTolerance: 5 },

@@ -35,6 +35,7 @@ export function useSheetMap({ plan, chosen, dress, marks, tiles }: Shown) {
     },
     [origin],
   );
+  useEffect(() => map?.setUnits(system), [map, system]);
   const fitted = useRef<SheetMap | null>(null);
   useEffect(() => {
     map?.show(plan);
@@ -42,7 +43,6 @@ export function useSheetMap({ plan, chosen, dress, marks, tiles }: Shown) {
     fitted.current = map;
   }, [map, plan]);
   useEffect(() => map?.choose(chosen), [map, chosen]);
-  useEffect(() => map?.setUnits(system), [map, system]);
   useEffect(() => map?.dress(dress), [map, dress]);
   useEffect(() => map?.showMarks(marks), [map, marks]);
   useEffect(() => map?.setTiles(tiles), [map, tiles]);
