@@ -112,7 +112,7 @@ describe('a drawing fitted into its box', () => {
     fc.assert(
       fc.property(anything, (geometry) => {
         const path = pathOf(geometry, (position) => plane.toPlane(position));
-        const through = [...path.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map(([, x, y]) => [Number(x), Number(y)]);
+        const through = [...path.matchAll(/[^MLZ]+/g)].map(([pair]) => pair.split(' ').map(Number));
         const corners = geometry.type === 'Point' ? [] : cornersOf(geometry).map((corner) => plane.toPlane(corner));
         expect(through).toHaveLength(corners.length);
         for (const [index, [x = 0, y = 0]] of through.entries())
