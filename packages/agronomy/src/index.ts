@@ -23,7 +23,7 @@ export { paceLength } from './ground/pace.ts';
 export * from './ground/applied.ts';
 export * from './ground/shapes.ts';
 export * from './ground/surfaces.ts';
-export * from './rules/trouble.ts';
+export * from './trouble/trouble.ts';
 export type { Testimony } from './rules/engine.ts';
 export { type Evidence, wordFacts } from './evidence/facts.ts';
 export * from './evidence/zoneEvidence.ts';

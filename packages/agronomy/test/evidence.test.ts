@@ -2,8 +2,11 @@ import fc from 'fast-check';
 import { numberNames, wordFacts, wordNames } from '../src/evidence/facts.ts';
 import { type RecordedZone, zoneEvidence } from '../src/evidence/zoneEvidence.ts';
 import { Plane, drawnFacts } from '../src/geometry/index.ts';
-import { troubleCauses, troubleRules } from '../src/index.ts';
-import { checkPieces, weigh } from '../src/rules/engine.ts';
+import { type SoilTest, type ZoneFacts, grassNames, readZone, troubleCauses, troubleRules } from '../src/index.ts';
+import { limitFacts, limitRules } from '../src/reading/limitRules.ts';
+import { limitEvidence } from '../src/reading/limits.ts';
+import { type Piece, checkConditions, firstThatHolds, weigh } from '../src/rules/engine.ts';
+import { swardOf } from '../src/nutrients/sward.ts';
 
 const plane = new Plane([-36, 46.5]);
 const ringOf = (corners: ReadonlyArray<readonly [number, number]>): number[][] =>
@@ -108,14 +111,86 @@ describe('a rule', () => {
     );
   });
 
-  it.each([
-    [{ weight: 1, words: 'x' }, /wants a sign or a fact/],
-    [{ sign: 'moss', fact: 'ph', above: 1, weight: 1, words: 'x' }, /wants a sign or a fact/],
+  it.each<[Piece, RegExp]>([
+    [{ weight: 1, words: 'x' }, /wants a sign, something said or a fact/],
+    [{ sign: 'moss', fact: 'ph', above: 1, weight: 1, words: 'x' }, /wants a sign, something said or a fact/],
     [{ sign: 'unicorn', weight: 1, words: 'x' }, /is no sign/],
     [{ fact: 'ph', weight: 1, words: 'x' }, /does not say when ph counts/],
     [{ fact: 'shade', is: ['purple'], weight: 1, words: 'x' }, /does not say when shade counts/],
   ])('that could never speak is refused: %j', (one, words) => {
-    expect(() => checkPieces([one], ['moss'], 'here')).toThrow(words);
-    expect(Object.keys(wordFacts)).toContain('shade');
+    expect(() => checkConditions([one], { signs: ['moss'], words: wordFacts }, 'here')).toThrow(words);
+  });
+});
+
+describe('what limits a lawn', () => {
+  const lawn: ZoneFacts = {
+    ...{ name: 'A', area: 100, grass: 'tall fescue', surface: 'turf', intensity: 'medium', shade: 'part' },
+    ...{ clippings: 'returned', soilGroup: 'loam', slope: 2, lie: 'flat', sunHours: 5 },
+    measured: { percolationSlowest: 30, percolationOverall: 40, probeStop: 20, thatch: 1, waterDrop: 5 },
+  };
+  const report: SoilTest = {
+    ...{ soilPh: 5.2, extractant: 'mehlich-3', depth: 10, organicMatter: 2, ec: 1, esp: 2 },
+    nutrients: { k: { value: 40, unit: 'mg/kg', basis: 'element' } },
+  };
+  const rulesOf = (key: string) => limitRules.limits.find((rule) => rule.key === key)!;
+
+  it('is judged by facts that are all fed, and by no others', () => {
+    const { bars } = readZone(lawn, report);
+    const fed = { ...limitEvidence(lawn, swardOf(lawn), report, bars), rating: 'low' };
+    const names = limitFacts;
+    expect(names.filter((name) => fed[name] === undefined)).toEqual([]);
+    const asked = new Set(
+      limitRules.limits.flatMap(({ cases, adds = [], besides = [] }) =>
+        [...cases, ...adds, ...besides].flatMap(({ when }) => when.map(({ fact }) => fact)),
+      ),
+    );
+    expect(names.filter((name) => !asked.has(name))).toEqual([]);
+  });
+
+  it('leaves no blank open, whatever is known, in either system', () => {
+    const some = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: undefined });
+    const number = (max: number) => some(fc.double({ min: 0.01, max, noNaN: true }));
+    const measured = fc.record({
+      ...{ percolationSlowest: number(80), percolationOverall: number(80), probeStop: number(30) },
+      ...{ thatch: number(4), waterDrop: number(900) },
+    });
+    const zones = fc.record({
+      grass: fc.constantFrom(...grassNames),
+      surface: fc.constantFrom('turf', 'fine turf', 'seedbed'),
+      shade: fc.constantFrom('full sun', 'part', 'deep'),
+      slope: number(20),
+      lie: some(fc.constantFrom('slope', 'flat', 'hollow')),
+      signs: fc.subarray(['puddles', 'Hard ground', 'water beads', 'moss']),
+      measured,
+    });
+    const tests = fc.record({ soilPh: fc.double({ min: 4, max: 9, noNaN: true }), esp: number(30), ec: number(15) });
+    fc.assert(
+      fc.property(zones, tests, fc.constantFrom('us', 'metric'), (zone, test, system) => {
+        const { limitations } = readZone({ ...lawn, ...zone }, { ...report, ...test }, undefined, system);
+        for (const { key, what, evidence } of limitations) {
+          expect([key, /[{}]|undefined|NaN/.test(`${what} ${evidence}`)]).toEqual([key, false]);
+          expect(what).toMatch(/^[A-Z].*\.$/);
+          expect(evidence).toMatch(/^(?:pH |[A-Z\d]).*\.$/);
+        }
+      }),
+      { numRuns: 400 },
+    );
+  });
+
+  // A quarter of an inch an hour and an inch.
+  it.each([
+    [6.3, 'severe'],
+    [6.35, 'clear'],
+    [25.3, 'clear'],
+    [25.4, undefined],
+  ])('a hole that drops %d mm/h is a limit that is %s', (percolation, degree) => {
+    expect(firstThatHolds(rulesOf('drainage').cases, ['puddles'], { percolation })?.found.degree).toBe(degree);
+  });
+
+  it('goes by what was measured where that is known, and by what was seen where it is not', () => {
+    const { cases } = rulesOf('compaction');
+    expect(firstThatHolds(cases, ['Hard ground by the goal'], {})).toMatchObject({ sign: 'Hard ground by the goal' });
+    expect(firstThatHolds(cases, ['Hard ground by the goal'], { probeStop: 25 })).toBeUndefined();
+    expect(firstThatHolds(cases, ['moss'], {})).toBeUndefined();
   });
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { paceLength } from '../src/ground/pace.ts';
 import { areaShape, shapeCorners } from '../src/ground/shapes.ts';
-import { troubleCauses, troubleRules } from '../src/rules/trouble.ts';
+import { troubleCauses, troubleRules } from '../src/trouble/trouble.ts';
 import {
   type Fix,
   type GroundThing,

@@ -1,10 +1,12 @@
 import { type Nutrient, analyteWord, isNutrient, nutrients } from '../analytes/analytes.ts';
 import type { Sward } from '../nutrients/sward.ts';
+import { allHold, firstThatHolds } from '../rules/engine.ts';
 import { dropOf } from '../soil/percolation.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import type { Bar } from './bars.ts';
-import { type Degree, degrees, grade, phDegree } from './degrees.ts';
+import { type Degree, degrees, phDegree } from './degrees.ts';
+import { type LimitEvidence, type LimitRule, filled, limitRule, limitRules } from './limitRules.ts';
 import { limitTable as table } from './limitTable.ts';
 import type { FieldMeasurements, SoilTest, ZoneFacts } from './zoneFacts.ts';
 
@@ -22,6 +24,8 @@ export const limitKeys: readonly string[] = [...groundKeys, ...nutrientOrder.map
 /** A key of {@link limitKeys}: `drainage`, `acid`, `potassium`. */
 export type LimitKey = string;
 
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
+
 export interface Limitation {
   readonly key: LimitKey;
   readonly degree: Degree;
@@ -30,180 +34,47 @@ export interface Limitation {
   readonly evidence: string;
 }
 
-const EPS = 1e-9;
-
-/** What a pH does to this sward on this soil, said by degree. */
-function ofPh(sward: Sward, ph: number, evidence: string): Limitation | undefined {
-  const degree = phDegree(ph, sward.ph);
-  if (!degree) return undefined;
-  const [low] = sward.ph;
-  const told = ph.toFixed(1);
-  if (ph < low) {
-    const key = 'acid';
-    if (degree === 'small')
-      return {
-        key,
-        degree,
-        what: `A little acid: pH ${told} is a small miss below ${sward.possessive} ${low.toFixed(1)}.`,
-        evidence,
-      };
-    const aluminium =
-      ph < table.ph.aluminiumBelow - EPS &&
-      !sward.organicSoil &&
-      (sward.main?.ph ?? sward.ph)[0] >= table.ph.aluminiumBandFrom - EPS;
-    return {
-      key,
-      degree,
-      what: `${degree === 'severe' ? 'Very acid' : 'Acid'}: phosphorus and calcium are less available, microbes are slower, ${sward.main ? 'moss and ' : ''}acid-tolerant weeds gain.${aluminium ? ' Below pH 5.2 aluminium is toxic to roots.' : ''}`,
-      evidence,
-    };
-  }
-  const key = 'alkaline';
-  if (degree === 'small')
-    return {
-      key,
-      degree,
-      what: `A little alkaline: pH ${told} is a small miss above ${sward.possessive} ${sward.ph[1].toFixed(1)}, and does no harm.`,
-      evidence,
-    };
-  const what =
-    ph > table.ph.carbonateFrom + EPS
-      ? 'Alkaline: at this pH there is usually free carbonate, iron is locked up, and sulfur is mostly wasted.'
-      : ph >= table.ph.ironFrom - EPS
-        ? 'Alkaline: iron and manganese may show first, as yellow new leaves.'
-        : sward.main
-          ? 'Above what this grass likes: it thins, and iron sprays answer where it yellows.'
-          : 'Above what most beds want: iron may show first, as yellow new leaves.';
-  return { key, degree, what, evidence };
-}
-
-function ofDrainage({ slope, lie, signs = [], measured = {} }: ZoneFacts, system: UnitSystem): Limitation | undefined {
-  const { clearBelow, severeBelow, slopeLetsOut } = table.drainage;
-  const { percolationSlowest: slowest, percolationOverall: overall } = measured;
-  const drop = slowest === undefined ? overall : dropOf(slowest);
-  const letsOut = (slope ?? 0) > slopeLetsOut && lie !== 'hollow';
-  const where = letsOut
-    ? 'On this slope water leaves sideways, so it is survivable.'
-    : lie === 'hollow' || lie === 'flat'
-      ? 'In a hollow or on the flat it drowns roots.'
-      : '';
-  if (drop !== undefined) {
-    const perHour = convert(drop, 'mm/h', 'in/h');
-    if (perHour >= clearBelow - EPS) return undefined;
-    const severe = perHour < severeBelow - EPS;
-    const wanted = system === 'us' ? `${clearBelow} in/h` : `${Math.round(convert(clearBelow, 'in/h', 'mm/h'))} mm/h`;
-    const rate = system === 'us' ? `${Number(perHour.toFixed(2))} in/h` : `${Number(drop.toPrecision(2))} mm/h`;
-    return {
-      key: 'drainage',
-      degree: grade(severe),
-      what: `Water ${severe ? 'hardly leaves' : 'leaves slowly'}: drain or open the ground before feeding it.`,
-      evidence: [
-        slowest === undefined
-          ? `The test hole drops ${rate}, where ${wanted} is wanted.`
-          : `The slowest layer lets a hole drop ${rate}, where ${wanted} is wanted${overall !== undefined && dropOf(slowest) < overall / 2 ? ': quick over tight, a pan' : ''}.`,
-        where,
-      ]
-        .filter(Boolean)
-        .join(' '),
-    };
-  }
-  const seen = signs.find((sign) =>
-    /puddl|stand\w* water|water\w* stand|water ?log|wet low|\bwet\b|bogg?y?\b|pond/i.test(sign),
-  );
-  return seen === undefined
-    ? undefined
-    : {
-        key: 'drainage',
-        degree: 'clear',
-        what: 'Water stands: see where it should go before anything is fed.',
-        evidence: [
-          `Seen: ${seen.toLowerCase()}. A test hole settles whether it is a pan, the texture or the outfall.`,
-          where,
-        ]
-          .filter(Boolean)
-          .join(' '),
-      };
-}
-
-function ofStructure(zone: ZoneFacts, system: UnitSystem): Limitation[] {
-  const { signs = [], measured = {}, surface } = zone;
-  const { probeStop, thatch, waterDrop } = measured;
-  const depth = (value: number): string => present('depth', value, system).text;
-  const found: Limitation[] = [];
-  const drainage = ofDrainage(zone, system);
-  if (drainage) found.push(drainage);
-  const hard = signs.find((sign) => /hard ground|compact/i.test(sign));
-  if (probeStop !== undefined) {
-    if (probeStop < table.probeStop.clearAbove - EPS)
-      found.push({
-        key: 'compaction',
-        degree: grade(probeStop < table.probeStop.severeAbove - EPS),
-        what: 'Compacted: roots and water stop short. Core or loosen before feeding.',
-        evidence: `A probe stops at ${depth(probeStop)}.`,
-      });
-  } else if (hard !== undefined)
-    found.push({
-      key: 'compaction',
-      degree: 'clear',
-      what: 'Compacted by the look of it: core or loosen before feeding.',
-      evidence: `Seen: ${hard.toLowerCase()}. Push a probe and note where it stops.`,
-    });
-  if (waterDrop !== undefined ? waterDrop >= table.waterDrop[0] - EPS : signs.some((sign) => /bead|repel/i.test(sign)))
-    found.push({
-      key: 'repellent',
-      degree: grade((waterDrop ?? 0) >= table.waterDrop[1] - EPS),
-      what: 'Sheds water: a wetting agent and deep soaking before anything else is washed off.',
-      evidence:
-        waterDrop === undefined ? 'Seen: water beads and runs off.' : `A drop stands ${Math.round(waterDrop)} s.`,
-    });
-  const [clear, severe] = table.thatch[surface === 'fine turf' ? 'fine turf' : 'turf'];
-  if (thatch !== undefined && thatch >= clear - EPS)
-    found.push({
-      key: 'thatch',
-      degree: grade(thatch >= severe - EPS),
-      what: 'Thatch keeps water and lime out of the soil: core or dethatch first.',
-      evidence: `${depth(thatch)} of thatch; from ${depth(clear)} on it is worth a cure.`,
-    });
-  return found;
-}
-
-function ofSalt(sward: Sward, bars: readonly Bar[]): Limitation[] {
-  const of = (wanted: Bar['key']): Bar | undefined => bars.find(({ key }) => key === wanted);
-  const [salt, sodium] = [of('ecPaste'), of('esp')];
-  const [ec, esp] = [salt?.figure.value, sodium?.figure.value];
-  const found: Limitation[] = [];
-  const [some, harmful] = sward.salt;
-  const label = sward.main?.label ?? sward.label;
-  if (ec !== undefined && ec >= some - EPS)
-    found.push({
-      key: 'salt',
-      degree: grade(ec >= harmful - EPS),
-      what: `Salt ${ec >= harmful - EPS ? 'harms' : 'begins to harm'} ${label}: wash it down once water can leave.`,
-      evidence: `${salt?.uncertain ? 'About ' : ''}${ec.toFixed(1)} dS/m of the saturated paste${salt?.uncertain ? ', by a general factor' : ''}; ${label} stands ${some}.`,
-    });
-  const [clear, sodic] = table.esp;
-  if (esp !== undefined && esp >= clear - EPS)
-    found.push({
-      key: 'sodium',
-      degree: grade(esp >= sodic - EPS),
-      what: `Sodium ${esp >= sodic - EPS ? 'shuts the soil' : 'may shut a clay'}: the drain first, then gypsum, then water to wash it out.`,
-      evidence: `Exchangeable sodium ${esp.toFixed(0)} %.`,
-    });
-  return found;
-}
-
-/** Hours of sun that a zone gets: counted, else what its class stands for. */
-function ofShade(sward: Sward, { shade, sunHours }: ZoneFacts): Limitation | undefined {
-  if (!sward.main) return undefined;
-  const hours = sunHours ?? table.sunShort.classHours[shade];
-  const short = sward.main.leastSun - hours;
-  if (short <= EPS) return undefined;
-  return {
-    key: 'shade',
-    degree: grade(short > table.sunShort.severeAbove + EPS),
-    what: `Too little sun for ${sward.main.label}: no feed makes up for light.`,
-    evidence: `It wants ${sward.main.leastSun} h of direct sun; ${sunHours === undefined ? `${shade === 'deep' ? 'deep' : 'part'} shade leaves about ${hours}` : `${sunHours} were counted`}.`,
+/** What is known of a zone that any rule of a limit asks for. */
+export function limitEvidence(
+  { slope, lie, surface, shade, sunHours, measured = {} }: ZoneFacts,
+  sward: Sward,
+  test: Pick<SoilTest, 'soilPh'> | undefined,
+  bars: readonly Bar[],
+): LimitEvidence {
+  const bar = (key: Bar['key']): Bar | undefined => bars.find((each) => each.key === key);
+  const worded = (key: Bar['key']): string | undefined => {
+    const scale = bar(key)?.scale;
+    return scale?.words[scale.at];
   };
+  const { percolationSlowest: slowest, percolationOverall: overall, probeStop, thatch, waterDrop } = measured;
+  return {
+    percolation: slowest === undefined ? overall : dropOf(slowest),
+    slope,
+    lie,
+    probeStop,
+    thatch,
+    waterDrop,
+    surface,
+    sunShort: sward.main && sward.main.leastSun - (sunHours ?? table.shadeHours[shade]),
+    grows: sward.main ? 'grass' : 'garden bed',
+    organicSoil: sward.organicSoil ? 'yes' : 'no',
+    ph: test?.soilPh,
+    bandFoot: (sward.main?.ph ?? sward.ph)[0],
+    acidity: test && acidityOf(test.soilPh, sward.ph),
+    salt: worded('ecPaste') as LimitEvidence['salt'],
+    sodium: worded('esp') as LimitEvidence['sodium'],
+    organicRating: bar('organicMatter')?.rating ?? undefined,
+  };
+}
+
+/** How far a pH lies outside the band, in words; nothing inside it. */
+function acidityOf(ph: number, band: readonly [number, number]): LimitEvidence['acidity'] {
+  const degree = phDegree(ph, band);
+  if (!degree) return undefined;
+  const acid = ph < band[0];
+  if (degree === 'clear') return acid ? 'acid' : 'alkaline';
+  if (degree === 'small') return acid ? 'a little acid' : 'a little alkaline';
+  return acid ? 'very acid' : 'very alkaline';
 }
 
 /** The value against what is wanted: "60 ppm, where 75 ppm is wanted". */
@@ -212,24 +83,76 @@ function shortBy({ sense, figure, wanted, belowDetection }: Bar, system: UnitSys
   return wanted ? `${told}, where ${present(sense, wanted[0], system).text} is wanted.` : `${told}.`;
 }
 
-function ofBar(bar: Bar, system: UnitSystem): Limitation | undefined {
-  const short = bar.rating === 'very low' || bar.rating === 'low';
-  if (!short) return undefined;
-  if (bar.key === 'organicMatter')
-    return {
-      key: 'organic matter',
-      degree: grade(bar.rating === 'very low'),
-      what: `Organic matter is ${bar.rating}: the ground holds little water and food.`,
-      evidence: shortBy(bar, system),
-    };
-  if (!isNutrient(bar.key)) return undefined;
-  const key = analyteWord(bar.key);
-  const name = key.charAt(0).toUpperCase() + key.slice(1);
+/** A drop of water in a hole, with the figures that a test hole gives. */
+function dropWords(drop: number, system: UnitSystem): string {
+  return system === 'us'
+    ? `${Number(convert(drop, 'mm/h', 'in/h').toFixed(2))} in/h`
+    : `${Number(drop.toPrecision(2))} mm/h`;
+}
+
+/** What the sentences of the rules stand open for, in a zone. */
+function wordsFor(
+  { shade, sunHours, measured = {} }: ZoneFacts,
+  sward: Sward,
+  known: LimitEvidence,
+  bars: readonly Bar[],
+  system: UnitSystem,
+): Readonly<Record<string, () => string>> {
+  const bar = (key: Bar['key']): Bar | undefined => bars.find((each) => each.key === key);
+  const depth = (value = 0): string => present('depth', value, system).text;
+  const { percolationSlowest: slowest, percolationOverall: overall } = measured;
+  const grass = sward.main?.label ?? sward.label;
+  const roughly = bar('ecPaste')?.uncertain ?? false;
+  return {
+    hole: () =>
+      `The ${slowest === undefined ? 'test hole drops' : 'slowest layer lets a hole drop'} ${dropWords(known.percolation ?? 0, system)}`,
+    pan: () =>
+      slowest !== undefined && overall !== undefined && dropOf(slowest) < overall / 2
+        ? ': quick over tight, a pan'
+        : '',
+    probeStop: () => depth(known.probeStop),
+    thatch: () => depth(known.thatch),
+    waterDrop: () => String(Math.round(known.waterDrop ?? 0)),
+    grass: () => grass,
+    paste: () =>
+      `${roughly ? 'About ' : ''}${bar('ecPaste')?.figure.value.toFixed(1)} dS/m of the saturated paste${roughly ? ', by a general factor' : ''}`,
+    stands: () => String(sward.salt[0]),
+    esp: () => (bar('esp')?.figure.value ?? 0).toFixed(0),
+    sunWanted: () => String(sward.main?.leastSun),
+    sunHad: () =>
+      sunHours === undefined
+        ? `${shade === 'deep' ? 'deep' : 'part'} shade leaves about ${table.shadeHours[shade]}`
+        : `${sunHours} were counted`,
+    ph: () => (known.ph ?? 0).toFixed(1),
+    possessive: () => sward.possessive,
+    low: () => sward.ph[0].toFixed(1),
+    high: () => sward.ph[1].toFixed(1),
+    against: () => bar('soilPh')?.words ?? '',
+  };
+}
+
+/** A constant of a rule, such as "25.4 mm/h", in the reader's unit. */
+function constant(blank: string, system: UnitSystem): string {
+  const [value = '', unit] = blank.split(' ');
+  return present(unit === 'cm' ? 'depth' : 'rate', Number(value), system).text;
+}
+
+/** What a rule finds in what is known. */
+function judge(
+  { key, cases, adds = [], besides = [] }: LimitRule,
+  signs: readonly string[],
+  known: LimitEvidence,
+  say: (words: string, sign: string | undefined) => string,
+): Limitation | undefined {
+  const { found, sign } = firstThatHolds(cases, signs, known) ?? {};
+  if (!found) return undefined;
+  const added = adds.filter(({ when }) => allHold(when, signs, known)).map(({ words }) => ` ${words}`);
+  const beside = besides.find(({ when }) => allHold(when, signs, known));
   return {
     key,
-    degree: bar.rating === 'very low' ? 'clear' : 'small',
-    what: `${name} is ${bar.rating}.`,
-    evidence: shortBy(bar, system),
+    degree: found.severe && allHold(found.severe, signs, known) ? 'severe' : found.degree,
+    what: say(`${found.what}${added.join('')}`, sign),
+    evidence: say(`${found.evidence}${beside ? ` ${beside.words}` : ''}`, sign),
   };
 }
 
@@ -241,16 +164,30 @@ export function limitsOfZone(
   bars: readonly Bar[],
   system: UnitSystem,
 ): Limitation[] {
-  const found = [
-    ...ofStructure(zone, system),
-    ...ofSalt(sward, bars),
-    ofShade(sward, zone),
-    test && ofPh(sward, test.soilPh, bars[0]?.words ?? ''),
-    ...bars.map((bar) => ofBar(bar, system)),
-  ].flatMap((limit) => limit ?? []);
+  const { signs = [] } = zone;
+  const known = limitEvidence(zone, sward, test, bars);
+  const shared = wordsFor(zone, sward, known, bars, system);
+  const sayOf =
+    (bar?: Bar) =>
+    (words: string, sign = ''): string =>
+      filled(words, (blank) => {
+        if (blank === 'sign') return sign.toLowerCase();
+        if (blank === 'short') return bar ? shortBy(bar, system) : '';
+        if (blank === 'Nutrient') return bar ? capital(analyteWord(bar.key)) : '';
+        return shared[blank]?.() ?? constant(blank, system);
+      });
+  const organic = bars.find(({ key }) => key === 'organicMatter');
+  const ofGround = limitRules.limits.flatMap((rule) =>
+    rule.key === 'nutrient' ? [] : (judge(rule, signs, known, sayOf(organic)) ?? []),
+  );
+  const ofNutrients = bars.flatMap((bar) => {
+    if (!isNutrient(bar.key) || bar.rating === null) return [];
+    const short = judge(limitRule('nutrient'), [], { rating: bar.rating }, sayOf(bar));
+    return short ? [{ ...short, key: analyteWord(bar.key) }] : [];
+  });
   const rank = ({ degree, key }: Limitation): number =>
     (degrees.length - degrees.indexOf(degree)) * limitKeys.length + limitKeys.indexOf(key);
-  return found.sort((a, b) => rank(a) - rank(b));
+  return [...ofGround, ...ofNutrients].sort((a, b) => rank(a) - rank(b));
 }
 
 /** Drainage or compaction that rules before feeding. */

@@ -117,6 +117,9 @@ export function saltBar({ main, label, salt }: Sward, ec: Figure & { readonly ro
   };
 }
 
+/** What exchangeable sodium does, by where it lies among the limits. */
+export const sodiumWords = ['fine', 'may shut a clay', 'sodic'] as const;
+
 /** Exchangeable sodium. @param tested % */
 export function sodiumBar(tested: Figure): Bar {
   const limits = limitTable.esp;
@@ -127,7 +130,7 @@ export function sodiumBar(tested: Figure): Bar {
       name: 'Exchangeable sodium, ESP',
       sense: 'percent',
       limits,
-      names: ['fine', 'may shut a clay', 'sodic'],
+      names: sodiumWords,
       wanted: 0,
       says: [
         'Does not harm the structure.',

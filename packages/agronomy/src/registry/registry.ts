@@ -3,7 +3,7 @@ import { sulfurProgram, sulfurRequirement } from '../acidify/sulfur.ts';
 import { areaPolygon } from '../ground/areaPolygon.ts';
 import { paceLength } from '../ground/pace.ts';
 import { areaShape } from '../ground/shapes.ts';
-import { troubleCauses } from '../rules/trouble.ts';
+import { troubleCauses } from '../trouble/trouble.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
 import { limeEffectiveness } from '../lime/effectiveness.ts';
 import { limeEstimate } from '../lime/estimate.ts';

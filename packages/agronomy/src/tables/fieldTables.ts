@@ -1,4 +1,4 @@
-import { troubleRules } from '../rules/trouble.ts';
+import { troubleRules } from '../trouble/trouble.ts';
 import { samplingTables } from '../sampling/designTables.ts';
 import { capital, known, table } from './table.ts';
 

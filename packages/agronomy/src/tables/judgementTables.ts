@@ -4,18 +4,44 @@ import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
 import { knownStraights } from '../nutrients/straights.ts';
 import { yearlyRates } from '../nutrients/sufficiencyTables.ts';
+import { limitRule, limitRules } from '../reading/limitRules.ts';
 import { limitTable } from '../reading/limitTable.ts';
+import { convert } from '../units/unit.ts';
 import { capital, known, range, table } from './table.ts';
 
-const { ph, drainage, probeStop, thatch, waterDrop, esp, sunShort, organicMatter, freeCarbonate } = limitTable;
+const { ph, esp, organicMatter, freeCarbonate } = limitTable;
 const { toTheAim, leaveAlone, towardNeutral, organicSoil, mixPartFrom } = correction;
+
+const own = (value: number): number => value;
+const inchesPerHour = (value: number): number => Number(convert(value, 'mm/h', 'in/h').toFixed(2));
+
+/**
+ * From where a fact limits clearly and severely, as the rule of a limit has it.
+ * @param fine of the cases for fine turf alone, or of those for the rest; all of them where left out
+ */
+function ends(key: string, name: string, told = own, fine?: boolean): readonly string[] {
+  return (['clear', 'severe'] as const).map((degree) => {
+    const found = limitRule(key).cases.find(
+      (entry) =>
+        entry.degree === degree &&
+        entry.when.some(({ fact }) => fact === name) &&
+        (fine === undefined || entry.when.some(({ fact }) => fact === 'surface') === fine),
+    );
+    const { above, below, from } = found!.when.find(({ fact }) => fact === name)!;
+    return below !== undefined
+      ? `below ${told(below)}`
+      : from !== undefined
+        ? `from ${told(from)}`
+        : `above ${told(above!)}`;
+  });
+}
 
 /** Rules of judgement that are neither a formula nor a band of a laboratory. */
 export const ofJudgement = [
   table(
     'Judgement',
     'From where something limits a lawn',
-    limitTable,
+    limitRules,
     ['What', 'A little', 'Clearly', 'Severely'],
     [
       [
@@ -24,17 +50,13 @@ export const ofJudgement = [
         `up to ${ph.clear}`,
         `beyond, and below ${ph.severeBelow} or above ${ph.severeAbove}`,
       ],
-      ['Mean drop of a test hole, in/h', '–', `below ${drainage.clearBelow}`, `below ${drainage.severeBelow}`],
-      ['Depth at which a probe stops, cm', '–', `above ${probeStop.clearAbove}`, `above ${probeStop.severeAbove}`],
-      ...(['turf', 'fine turf'] as const).map((surface) => [
-        `Thatch on ${surface}, cm`,
-        '–',
-        `from ${thatch[surface][0]}`,
-        `from ${thatch[surface][1]}`,
-      ]),
-      ['A drop of water stands, s', '–', `from ${waterDrop[0]}`, `from ${waterDrop[1]}`],
+      ['Mean drop of a test hole, in/h', '–', ...ends('drainage', 'percolation', inchesPerHour)],
+      ['Depth at which a probe stops, cm', '–', ...ends('compaction', 'probeStop')],
+      ['Thatch on turf, cm', '–', ...ends('thatch', 'thatch', own, false)],
+      ['Thatch on fine turf, cm', '–', ...ends('thatch', 'thatch', own, true)],
+      ['A drop of water stands, s', '–', ...ends('repellent', 'waterDrop')],
       ['Exchangeable sodium, %', '–', `from ${esp[0]}`, `from ${esp[1]}`],
-      ['Hours of sun short', '–', `up to ${sunShort.severeAbove}`, `above ${sunShort.severeAbove}`],
+      ['Hours of sun short', '–', ...ends('shade', 'sunShort')],
       ['Organic matter', '–', 'low', 'very low'],
       ['A nutrient', 'low', 'very low', '–'],
     ],

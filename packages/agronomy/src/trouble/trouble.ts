@@ -14,14 +14,10 @@ import {
 } from '../evidence/facts.ts';
 import { convert } from '../units/unit.ts';
 import { figure } from '../working/working.ts';
-import { type Piece, type Testimony, checkPieces, weigh } from './engine.ts';
+import { type Piece, type Testimony, checkConditions, conditionFields, weigh } from '../rules/engine.ts';
 
 const evidenceFields = {
-  sign: optional(text(40)),
-  fact: optional(choice([...numberNames, ...wordNames])),
-  above: optional(quantity('')),
-  below: optional(quantity('')),
-  is: optional(series(text(40), 'words', { min: 1, max: 6 })),
+  ...conditionFields([...numberNames, ...wordNames]),
   weight: quantity('', { min: -4, max: 4, whole: true }),
   words: text(),
 };
@@ -54,7 +50,7 @@ const signLabels = new Map(signs.map(({ name, label }) => [name, label]));
 
 // A rule that can never speak is a slip of the data file.
 for (const [place, { evidence }] of troubleRules.causes.entries())
-  checkPieces(evidence, signNames, `trouble.causes.${place}.evidence`);
+  checkConditions(evidence, { signs: signNames, words: wordFacts }, `trouble.causes.${place}.evidence`);
 
 export interface LikelyCause {
   readonly cause: string;
