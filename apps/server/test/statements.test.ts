@@ -42,6 +42,20 @@ describe('what a request costs', () => {
     expect(new Set(answers.map(({ state }) => state))).toEqual(new Set(['signed in']));
   });
 
+  it('is the same for forty bags that go on together as for one', async () => {
+    const site = await siteOf('Quarry');
+    const { id: zoneId } = await zoneOf('Quarry', 'QL-2');
+    const bag = { ...bagBody(zoneId), cores: [{ zoneId, turn: 1, place: null }] };
+    const bags = await send<BagAnswer[]>('post', `/sites/${site.id}/bags`, { bags: Array(40).fill(bag) }, 201);
+    const lost = (bagIds: readonly string[]) =>
+      statements(() => send('post', '/bags/custody', { bagIds, state: 'lost' }, 200));
+    const [one, ...others] = bags.map(({ id }) => id);
+    expect((await lost(others)).length).toBe((await lost([one!])).length);
+    const after = await get<BagAnswer[]>(`/sites/${site.id}/bags`);
+    const ends = after.filter(({ id }) => bags.some((each) => each.id === id));
+    expect(ends.map(({ state, custody }) => [state, custody.at(-1)!.state])).toEqual(Array(40).fill(['lost', 'lost']));
+  });
+
   it('is the same for 500 touches of a walk as for a few', async () => {
     const site = await siteOf('Quarry');
     const { id: zoneId } = await zoneOf('Quarry', 'QL-1');

@@ -1,6 +1,6 @@
 import type { Reading, UnitSystem, ZonePlan } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
-import { IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
+import { IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
 /** A plan that was handed over, as it stood then. */
 export class ReportPlanAnswer {
@@ -39,4 +39,13 @@ export class SharedSiteAnswer {
   @IsString() siteId: string;
   @IsString() siteName: string;
   @IsOptional() @IsString() place: string | null;
+}
+
+/** Sites whose reports a person reads, a page at a time. */
+export class SharedSitesAnswer {
+  @ValidateNested({ each: true }) @Type(() => SharedSiteAnswer) sites: SharedSiteAnswer[];
+  /** How many there are that match. */
+  @IsInt() count: number;
+  /** Where the next page begins; nothing behind the last. */
+  @IsOptional() @IsString() next: string | null;
 }

@@ -5,7 +5,6 @@ import {
   type MeasurementsInput,
   type NewZone,
   type SiteAnswer,
-  type SiteNameAnswer,
   SiteInput,
   ZoneAnswer,
   ZoneFactsInput,
@@ -85,15 +84,6 @@ export class GroundService {
     );
     const { shown, next } = cut(found, limit, (last) => [last.name, last.id]);
     return { sites: shown, count: found[0]?.all ?? 0, next };
-  }
-
-  /** Sites by name, without all else that is known of them. @param ids all where they are not named */
-  siteNames(ids?: readonly string[]): Promise<SiteNameAnswer[]> {
-    return this.records.ask(
-      `SELECT "id", "name", "place" FROM site WHERE "practiceId" = $1 AND "deletedAt" IS NULL
-         AND ($2::uuid[] IS NULL OR "id" = ANY($2)) ORDER BY "name", "id"`,
-      [ids ?? null],
-    );
   }
 
   /** What sites and zones are called, deleted or not: what was done on them keeps their names. */

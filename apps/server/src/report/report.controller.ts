@@ -1,5 +1,5 @@
 import type { Working } from '@glenfold/agronomy';
-import { ShareLinkAnswer, ShareLinkInput, SharedSiteAnswer, SiteReportAnswer } from '@glenfold/contract';
+import { ShareLinkAnswer, ShareLinkInput, SharedSitesAnswer, SiteReportAnswer } from '@glenfold/contract';
 import {
   Body,
   Controller,
@@ -16,6 +16,7 @@ import {
 } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import type { Request } from 'express';
+import { AskedForSites, type SitesQuery, sitesAsked } from '../ground/sitesQuery.ts';
 import { type Access, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
 import { WorkingQuery, workingOf, workingSchema } from '../platform/workings.ts';
@@ -42,9 +43,10 @@ export class ReportController {
 
   @Get('reports')
   @For('report.read')
-  @ApiOkResponse({ type: SharedSiteAnswer, isArray: true })
-  sites(@Req() { access }: Request): Promise<SharedSiteAnswer[]> {
-    return this.reports.sites(readable(access!));
+  @AskedForSites()
+  @ApiOkResponse({ type: SharedSitesAnswer })
+  sites(@Req() { access }: Request, @Query() query: SitesQuery): Promise<SharedSitesAnswer> {
+    return this.reports.sites(sitesAsked(query), readable(access!));
   }
 
   @Get('sites/:siteId/report')

@@ -1,7 +1,7 @@
 import { grassWords } from '@glenfold/agronomy';
-import type { ReportPlanAnswer, SharedSiteAnswer, SiteReportAnswer } from '@glenfold/contract';
+import type { ReportPlanAnswer, SharedSitesAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { GroundService } from '../ground/ground.service.ts';
+import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
@@ -18,9 +18,10 @@ export class ReportService {
   ) {}
 
   /** @param only sites that may be read; all when absent */
-  async sites(only?: readonly string[]): Promise<SharedSiteAnswer[]> {
-    const sites = await this.ground.siteNames(only);
-    return sites.map(({ id, name, place }) => ({ siteId: id, siteName: name, place }));
+  async sites(asked: SitesAsked, only?: readonly string[]): Promise<SharedSitesAnswer> {
+    const ids = only && asked.ids ? only.filter((id) => asked.ids!.includes(id)) : (only ?? asked.ids);
+    const { sites, count, next } = await this.ground.sites({ ...asked, ids });
+    return { sites: sites.map(({ id, name, place }) => ({ siteId: id, siteName: name, place })), count, next };
   }
 
   /** @param under address of the report, under which the plans on paper and their workings are found */

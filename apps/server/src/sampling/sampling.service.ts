@@ -32,6 +32,23 @@ export type FilledBag = Pick<Bag, 'id' | 'code' | 'zoneIds' | 'depth' | 'state' 
   readonly sampledOn: string;
 };
 
+/** @throws a refusal where a bag cannot go there from where it is; `filled` where it has soil in it */
+function mayGo(bag: Bag, to: BagState, filled: boolean): void {
+  const field = 'state';
+  const code = writeBagCode(bag.code);
+  const told = `Bag ${code} is ${bag.state === 'at the lab' ? 'at the laboratory' : bag.state}`;
+  if (bag.state === to) refuse([{ field, message: `${told} already.` }]);
+  if (isEnd(bag.state)) refuse([{ field, message: `${told}: its way ended there. Take its cores again.` }]);
+  if (isEnd(to)) {
+    if (bag.state === 'read') refuse([{ field, message: `${told}: its results are in, so it is no loss.` }]);
+    return;
+  }
+  if (rank(to) < rank(bag.state) - 1)
+    refuse([{ field, message: `${told}: it goes back one step at a time, for a slip of the finger.` }]);
+  if (rank(to) > rank('planned') && !filled)
+    refuse([{ field, message: `Bag ${code} has no cores in it: walk it first, or mark its cores as taken.` }]);
+}
+
 /** Bags: planned, cored, on their way, and where each is. */
 @Injectable()
 export class SamplingService {
@@ -91,18 +108,21 @@ export class SamplingService {
     if (when.getTime() > this.clock.now().getTime() + DAY)
       refuse([{ field: 'at', message: 'That is in the future: check the day.' }]);
     return this.records.together(async (of) => {
-      const moved: Bag[] = [];
-      for (const id of new Set(bagIds)) {
-        const bag = await of(Bag).locked(id);
-        await this.#mayGo(of, bag, state);
-        moved.push(
-          await this.step(of, bag, state, when, note, {
-            ...(laboratory === undefined ? {} : { laboratory }),
-            ...(parcel === undefined ? {} : { parcel }),
-          }),
-        );
-      }
-      return this.answers.lines(moved);
+      const ids = [...new Set(bagIds)];
+      const bags = new Map((await of(Bag).lockedAll(ids)).map((bag) => [bag.id, bag]));
+      const cored = await of(Core).findWithout(['place'], { bagId: In(ids), state: 'cored' });
+      const filled = new Set(cored.map(({ bagId }) => bagId));
+      for (const id of ids) mayGo(bags.get(id) ?? (await of(Bag).locked(id)), state, filled.has(id));
+      await of(BagCustody).addAll(ids.map((bagId) => ({ bagId, state, at: when, by: this.#by, note })));
+      await of(Bag).changeAll(
+        [...bags.values()].map((bag) => ({
+          ...{ id: bag.id, state, since: when },
+          laboratory: laboratory === undefined ? bag.laboratory : laboratory,
+          parcel: parcel === undefined ? bag.parcel : parcel,
+        })),
+      );
+      const moved = new Map((await of(Bag).find({ id: In(ids) })).map((bag) => [bag.id, bag]));
+      return this.answers.lines(ids.map((id) => moved.get(id)!));
     });
   }
 
@@ -182,25 +202,6 @@ export class SamplingService {
 
   get #by(): string {
     return this.work.worker.person?.name ?? 'Glenfold';
-  }
-
-  async #mayGo(of: RecordsOf, bag: Bag, to: BagState): Promise<void> {
-    const field = 'state';
-    const code = writeBagCode(bag.code);
-    const told = `Bag ${code} is ${bag.state === 'at the lab' ? 'at the laboratory' : bag.state}`;
-    if (bag.state === to) refuse([{ field, message: `${told} already.` }]);
-    if (isEnd(bag.state)) refuse([{ field, message: `${told}: its way ended there. Take its cores again.` }]);
-    if (isEnd(to)) {
-      if (bag.state === 'read') refuse([{ field, message: `${told}: its results are in, so it is no loss.` }]);
-      return;
-    }
-    if (rank(to) < rank(bag.state) - 1)
-      refuse([{ field, message: `${told}: it goes back one step at a time, for a slip of the finger.` }]);
-    if (rank(to) > rank('planned')) {
-      const cores = await of(Core).find({ bagId: bag.id });
-      if (!cores.some(({ state }) => state === 'cored'))
-        refuse([{ field, message: `Bag ${code} has no cores in it: walk it first, or mark its cores as taken.` }]);
-    }
   }
 
   async #add(

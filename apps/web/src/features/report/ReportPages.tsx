@@ -1,7 +1,8 @@
 import { Box, Button, Typography } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { colours } from '../../ui/theme.ts';
+import { More } from '../../ui/More.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { SiteReport } from './SiteReport.tsx';
@@ -11,13 +12,14 @@ const page = { px: { xs: 2, md: 5 }, py: 3, maxWidth: 760 };
 
 /** The sites whose reports a client reads: their whole Glenfold. */
 export function Reports() {
-  const { data: sites, error } = useQuery(reportQueries.reports());
+  const pages = useInfiniteQuery(reportQueries.reports());
+  const sites = pages.data?.pages.flatMap((page) => page.sites);
   return (
     <Box component="main" sx={page}>
       <Typography variant="h1" sx={{ mb: 2 }}>
         Your reports
       </Typography>
-      <Trouble error={error} />
+      <Trouble error={pages.error} />
       {sites?.length === 0 && <Typography>No report is shared with you yet. Ask the practice.</Typography>}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {sites?.map(({ siteId, siteName, place }) => (
@@ -38,6 +40,7 @@ export function Reports() {
           </Box>
         ))}
       </Box>
+      <More pages={pages}>More reports</More>
     </Box>
   );
 }

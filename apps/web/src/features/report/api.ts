@@ -1,10 +1,17 @@
-import type { ShareLinkAnswer, ShareLinkInput, SharedSiteAnswer, SiteReportAnswer } from '@glenfold/contract';
-import { queryOptions } from '@tanstack/react-query';
+import type { ShareLinkAnswer, ShareLinkInput, SharedSitesAnswer, SiteReportAnswer } from '@glenfold/contract';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { useChange } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
+import { asked, paged } from '../../api/queries.ts';
 
 export const reportQueries = {
-  reports: () => queryOptions({ queryKey: ['reports'], queryFn: () => api<SharedSiteAnswer[]>('GET', '/reports') }),
+  /** Sites whose reports somebody reads, a page at a time. */
+  reports: () =>
+    infiniteQueryOptions({
+      queryKey: ['reports'],
+      queryFn: ({ pageParam }) => api<SharedSitesAnswer>('GET', `/reports${asked({ after: pageParam })}`),
+      ...paged,
+    }),
   report: (siteId: string) =>
     queryOptions({
       queryKey: ['site', siteId, 'report'],
