@@ -70,7 +70,8 @@ export function aptInstall(packages, what) {
 
 function filesUnder(folder, skip) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    if (skip.has(entry.name)) return [];
+    // What a build leaves beside its sources is none of them: it would be built anew the next time.
+    if (skip.has(entry.name) || entry.name.endsWith('.tsbuildinfo')) return [];
     const path = join(folder, entry.name);
     return entry.isDirectory() ? filesUnder(path, skip) : [path];
   });

@@ -15,7 +15,13 @@ async function start(home: string, env: Record<string, string> = {}): Promise<Ch
     env: { ...process.env, DATABASE_URL: '', PORT: port, GLENFOLD_HOME: home, ...env },
   });
   await new Promise<void>((ready, failed) => {
-    child.stdout.on('data', (chunk: Buffer) => String(chunk).includes(address) && ready());
+    let said = '';
+    child.stdout.on('data', (chunk: Buffer) => {
+      said += String(chunk);
+      // What is built already is not built again, under a server that serves it.
+      if (said.includes('Building')) failed(new Error('builds what is built'));
+      if (said.includes(address)) ready();
+    });
     child.on('exit', (code) => failed(new Error(`ended with ${String(code)}`)));
   });
   return child;
