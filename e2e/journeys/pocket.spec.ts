@@ -7,7 +7,7 @@ test.describe('a calculation by itself', () => {
     await page.goto('/');
     await expect(page.getByRole('heading', { name: 'What wants doing' })).toBeVisible();
     await page.keyboard.press('/');
-    await page.getByPlaceholder('Name, bag label or bag code').fill('tank');
+    await page.getByPlaceholder('Name, bag label or code, or what to work out').fill('tank');
     await page
       .getByRole('option', { name: /^Tank loads|^Spray tank|tank/i })
       .first()

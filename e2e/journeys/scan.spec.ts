@@ -37,7 +37,7 @@ test('a label is scanned from anywhere; scanned twice it is told; a mistyped cod
 
   // A scanner that types, or a hand.
   await page.keyboard.press('/');
-  const field = page.getByPlaceholder('Name, bag label or bag code');
+  const field = page.getByPlaceholder('Name, bag label or code, or what to work out');
   await field.fill(`${bag.code.slice(0, 5)}${bag.code.endsWith('2') ? '3' : '2'}`);
   await expect(page.getByText(/is mistyped: its last sign does not fit the others/)).toBeVisible();
   await field.fill(bag.code.toLowerCase());

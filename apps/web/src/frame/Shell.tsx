@@ -91,7 +91,7 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
       </Suspense>
     );
   return (
-    <DialogFrame title="Find a site, a zone or a bag" open={open} onClose={close}>
+    <DialogFrame title="Find a site, a zone, a bag or a calculation" open={open} onClose={close}>
       <Button variant="outlined" onClick={() => setScanning(true)} sx={{ mb: 1 }}>
         Scan a bag’s label
       </Button>
@@ -111,7 +111,9 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
           if (option) go(option.path);
         }}
         noOptionsText={codeTrouble(text) ?? 'Nothing of this name, label or code'}
-        renderInput={(params) => <TextField {...params} autoFocus placeholder="Name, bag label or bag code" />}
+        renderInput={(params) => (
+          <TextField {...params} autoFocus placeholder="Name, bag label or code, or what to work out" />
+        )}
         slotProps={{ listbox: { sx: { maxHeight: 232 } } }}
         sx={{ mt: 1, mb: 31 }}
       />
@@ -211,7 +213,7 @@ export function Shell() {
             onClick={() => setFinding(true)}
             sx={bar}
             startIcon={<SearchIcon />}
-            aria-label="Find a site, a zone or a bag"
+            aria-label="Find a site, a zone, a bag or a calculation"
           >
             <Box component="span" sx={{ display: { xs: 'none', sm: 'inline' } }}>
               Find
