@@ -20,6 +20,7 @@ import { ratingSufficiency, requirementSufficiency } from '../nutrients/sufficie
 import { organicGain } from '../organic/gain.ts';
 import { mixBlend } from '../organic/mix.ts';
 import { rebuildVolume } from '../organic/rebuild.ts';
+import { compostProgram } from '../organic/program.ts';
 import { organicVolume } from '../organic/volume.ts';
 import { samplingCoreCount, samplingCoreVolume } from '../sampling/cores.ts';
 import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
@@ -27,10 +28,12 @@ import { seedQuantity } from '../seed/seed.ts';
 import { balanceCations, cationExchange } from '../soil/cations.ts';
 import { saltRating } from '../reading/salt.ts';
 import { textureJar } from '../soil/jar.ts';
+import { gypsumRequirement, saltLeaching } from '../soil/sodium.ts';
 import { soilBulkDensity } from '../soil/bulkDensity.ts';
 import { drainagePercolation } from '../soil/percolation.ts';
 import { textureClass } from '../soil/texture.ts';
 import { soilWater } from '../soil/water.ts';
+import { sprayMulch } from '../spread/mulch.ts';
 import { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from '../spread/spread.ts';
 import { waterEt0 } from '../water/et0.ts';
 import { waterCycleSoak, waterReserve } from '../water/irrigation.ts';
@@ -56,6 +59,8 @@ const all = [
   requirementMinimumLevel,
   balanceCations,
   saltRating,
+  gypsumRequirement,
+  saltLeaching,
   limeSmp,
   limeAdamsEvans,
   limeMehlich,
@@ -69,6 +74,7 @@ const all = [
   organicVolume,
   rebuildVolume,
   organicGain,
+  compostProgram,
   mixBlend,
   nitrogenAnnual,
   nitrogenPass,
@@ -79,6 +85,7 @@ const all = [
   waterReserve,
   spreadCalibrate,
   sprayTank,
+  sprayMulch,
   coringOpening,
   topdressThickness,
   seedQuantity,

@@ -4,8 +4,10 @@ import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
 import { knownStraights } from '../nutrients/straights.ts';
 import { yearlyRates } from '../nutrients/sufficiencyTables.ts';
+import { compostLayers } from '../organic/program.ts';
 import { limitRule, limitRules } from '../reading/limitRules.ts';
 import { limitTable } from '../reading/limitTable.ts';
+import { sodiumTable } from '../soil/sodium.ts';
 import { convert } from '../units/unit.ts';
 import { capital, known, range, table } from './table.ts';
 
@@ -100,6 +102,32 @@ export const ofJudgement = [
         'Free carbonate, which rules out sulfur',
         `a fizz, ${freeCarbonate.measuredFrom} % or more measured, or pH ${freeCarbonate.phFrom} and more with very high calcium`,
       ],
+    ],
+  ),
+  table(
+    'Judgement',
+    'How much compost at once, cm',
+    compostLayers,
+    ['Where', 'At most'],
+    [
+      ['One pass on turf', known(compostLayers.turfPass)],
+      ['A year on turf, each pass after coring', known(compostLayers.turfYearCored)],
+      ['Tilled into a seedbed', known(compostLayers.seedbed)],
+      ['The same, of a compost poor in nutrients', known(compostLayers.seedbedPoor)],
+      ['Years of a program', known(compostLayers.mostYears)],
+    ],
+  ),
+  table(
+    'Judgement',
+    'Gypsum and leaching',
+    sodiumTable,
+    ['What', 'Figure'],
+    [
+      ['Gypsum to a mol of charge, g', known(sodiumTable.gramsPerMol)],
+      ['Target of exchangeable sodium, %', known(sodiumTable.targetEsp)],
+      ['Efficiency, %', known(sodiumTable.efficiency)],
+      ['Gypsum on turf at once, lb/1000 ft²', `${sodiumTable.most.turf} at most`],
+      ['Water to a mm of soil, times EC over its target, mm', known(sodiumTable.leaching)],
     ],
   ),
   table(
