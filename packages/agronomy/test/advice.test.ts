@@ -100,6 +100,7 @@ const amount = fc.oneof(
   fc.double({ min: 0, max: 400, noNaN: true }),
   fc.integer({ min: 1, max: 100 }).map((limit) => `<${limit}`),
 );
+const upTo = (max: number) => fc.double({ min: 0.1, max, noNaN: true });
 const reports = fc.record({
   zone: fc
     .record({
@@ -136,7 +137,13 @@ const reports = fc.record({
         }),
       ),
       organicMatter: maybe(fc.double({ min: 0, max: 60, noNaN: true })),
-      values: fc.record({ p: amount, k: amount, ca: amount, mg: amount }, { requiredKeys: [] }),
+      values: fc.record(
+        {
+          ...{ p: amount, k: amount, ca: amount, mg: amount },
+          ...{ esp: upTo(60), cec: upTo(60), ec: upTo(20) },
+        },
+        { requiredKeys: [] },
+      ),
     }),
   ),
   settings: fc.record({
@@ -150,9 +157,9 @@ const reports = fc.record({
 
 /** What one pass may carry, lb/1000 ft², typed in once more from the field’s own rules. */
 const caps = {
-  turf: { n: 1.5, solubleN: 1, k2o: 1, p2o5: 1, lime: 50, limeYear: 100 },
-  'fine turf': { n: 0.75, solubleN: 0.5, k2o: 0.5, p2o5: 1, lime: 25, limeYear: 50 },
-  seedbed: { n: 1, solubleN: 1, k2o: Infinity, p2o5: Infinity, lime: 150, limeYear: 150 },
+  turf: { n: 1.5, solubleN: 1, k2o: 1, p2o5: 1, lime: 50, limeYear: 100, sulfur: 5, gypsum: 50 },
+  'fine turf': { n: 0.75, solubleN: 0.5, k2o: 0.5, p2o5: 1, lime: 25, limeYear: 50, sulfur: 0.5, gypsum: 50 },
+  seedbed: { n: 1, solubleN: 1, k2o: Infinity, p2o5: Infinity, lime: 150, limeYear: 150, sulfur: 5, gypsum: Infinity },
 } as const;
 const SLACK = 1.0011;
 
@@ -169,7 +176,7 @@ describe('any report with any catalogue', () => {
         }
         const { zone } = readReport(report);
         const cap = caps[zone.surface];
-        for (const key of ['n', 'solubleN', 'k2o', 'p2o5', 'lime'] as const)
+        for (const key of ['n', 'solubleN', 'k2o', 'p2o5', 'lime', 'sulfur', 'gypsum'] as const)
           expect([key, pounds(advice.largestPass[key])]).toEqual([
             key,
             expect.closeTo(Math.min(pounds(advice.largestPass[key]), cap[key] * SLACK), 9),
@@ -181,6 +188,11 @@ describe('any report with any catalogue', () => {
         if (advice.status.phosphate === 'none' || advice.status.phosphate === 'cannot say')
           expect(advice.totals.p2o5).toBe(0);
         if (advice.status.lime === 'none' || advice.status.lime === 'cannot say') expect(advice.totals.lime).toBe(0);
+        // Nobody limes and acidifies one ground, and what is not due brings nothing.
+        expect(advice.totals.lime * advice.totals.sulfur).toBe(0);
+        for (const remedy of ['sulfur', 'gypsum', 'compost'] as const)
+          if (advice.status[remedy] !== 'due') expect([remedy, advice.totals[remedy]]).toEqual([remedy, 0]);
+        expect(advice.passes.gypsum).toBeLessThanOrEqual(2);
         for (const sentence of advice.sentences) expect(sentence).not.toMatch(/undefined|NaN|null|\[object/);
       }),
       { numRuns: 600 },

@@ -1,3 +1,4 @@
+import type { Verdict } from '../rates/verdicts.ts';
 import { type ZonePlan, planZone } from '../rates/plan.ts';
 import { type Product, contentOf } from '../materials/product.ts';
 import type { Degree } from '../reading/degrees.ts';
@@ -13,10 +14,12 @@ export interface Advice {
   readonly limits: ReadonlyArray<{ readonly key: LimitKey; readonly degree: Degree; readonly words: string }>;
   readonly asks: readonly string[];
   readonly status: Readonly<Record<string, Status>>;
-  /** What all products bring in the first year; lime as product. */
-  readonly totals: Readonly<Record<'lime' | 'n' | 'p2o5' | 'k2o' | 'ca' | 'mg' | 's' | 'fe', number>>;
-  readonly passes: Readonly<Record<'lime' | 'n' | 'p2o5' | 'k2o', number>>;
-  readonly largestPass: Readonly<Record<'lime' | 'n' | 'solubleN' | 'p2o5' | 'k2o', number>>;
+  /** What all products bring in the first year; lime as product; sulfur and gypsum of the pure material, compost cm. */
+  readonly totals: Readonly<
+    Record<'lime' | 'sulfur' | 'gypsum' | 'compost' | 'n' | 'p2o5' | 'k2o' | 'ca' | 'mg' | 's' | 'fe', number>
+  >;
+  readonly passes: Readonly<Record<'lime' | 'sulfur' | 'gypsum' | 'n' | 'p2o5' | 'k2o', number>>;
+  readonly largestPass: Readonly<Record<'lime' | 'sulfur' | 'gypsum' | 'n' | 'solubleN' | 'p2o5' | 'k2o', number>>;
   /** Nothing while a product has no price. */
   readonly cost: number | null;
   /** Every sentence that would be shown or printed. */
@@ -63,6 +66,9 @@ export function adviceOf(report: Report, catalogue: readonly Product[]): Advice 
     );
   const passes = (nutrient: string): number =>
     used.find((entry) => entry.nutrient === nutrient)?.amount.applications.length ?? 0;
+  const year = (remedy: Verdict['remedy']): NonNullable<Verdict['year']> =>
+    plan.verdicts.find((verdict) => verdict.remedy === remedy)?.year ?? { total: 0, each: 0, times: 0 };
+  const [sulfur, gypsum, compost] = [year('sulfur'), year('gypsum'), year('compost')];
   const limeRates = plan.lime.amount?.applications.map(({ rate }) => rate) ?? [];
   return {
     limits: reading.limitations.map(({ key, degree, what, evidence }) => ({
@@ -77,10 +83,25 @@ export function adviceOf(report: Report, catalogue: readonly Product[]): Advice 
       ...Object.fromEntries(plan.verdicts.map(({ remedy, status }) => [remedy, status])),
       ...(report.test ? {} : { sulfur: 'cannot say', compost: 'cannot say' }),
     },
-    totals: { lime: plan.lime.amount?.rate.value ?? 0, ...plan.supplied },
-    passes: { lime: limeRates.length, n: passes('n'), p2o5: passes('p2o5'), k2o: passes('k2o') },
+    totals: {
+      lime: plan.lime.amount?.rate.value ?? 0,
+      sulfur: sulfur.total,
+      gypsum: gypsum.total,
+      compost: compost.total,
+      ...plan.supplied,
+    },
+    passes: {
+      lime: limeRates.length,
+      sulfur: sulfur.times,
+      gypsum: gypsum.times,
+      n: passes('n'),
+      p2o5: passes('p2o5'),
+      k2o: passes('k2o'),
+    },
     largestPass: {
       lime: Math.max(0, ...limeRates),
+      sulfur: sulfur.each,
+      gypsum: gypsum.each,
       n: largest(({ content }) => content.n),
       solubleN: largest(({ content, product }) => (content.n * (100 - product.slowRelease)) / 100),
       p2o5: largest(({ content }) => content.p2o5),

@@ -15,6 +15,7 @@ import {
   type Verdict,
   compostVerdict,
   gypsumVerdict,
+  leachingVerdict,
   magnesiumVerdict,
   magnesiumWanted,
   sulfurVerdict,
@@ -168,8 +169,9 @@ export function planZone({
     test && ground
       ? [
           sulfurVerdict(zone, test, ground, system),
-          compostVerdict(zone, test, reading, settings),
-          gypsumVerdict(zone, test, reading),
+          compostVerdict(zone, test, reading, settings, system),
+          gypsumVerdict(zone, test, reading, system),
+          leachingVerdict(zone, test, reading, ground.sward, system),
           magnesiumVerdict(reading, limeDue, system),
         ].flatMap((verdict) => verdict ?? [])
       : [];

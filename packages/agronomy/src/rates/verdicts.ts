@@ -2,6 +2,7 @@ import { sulfurRequirement } from '../acidify/sulfur.ts';
 import { sulfurLimits } from '../acidify/tables.ts';
 import { InputError } from '../calculators/fields.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
+import type { Sward } from '../nutrients/sward.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
 import { bandWords, groundKind, organicTarget } from '../reading/bars.ts';
 import type { AdviceSettings } from '../settings/settings.ts';
@@ -10,19 +11,36 @@ import type { Ground, Reading } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
-import { type Figure, WorkingBook } from '../working/working.ts';
+import { compostLayers, compostProgram } from '../organic/program.ts';
+import { densityOf } from '../soil/bulkDensity.ts';
+import { gypsumRequirement, saltLeaching, sodiumTable } from '../soil/sodium.ts';
+import { type Figure, WorkingBook, figure } from '../working/working.ts';
 
 /** Whether a remedy is wanted that has no product and doses yet: the answer and its reason. */
 export interface Verdict {
-  readonly remedy: 'sulfur' | 'compost' | 'gypsum' | 'magnesium';
+  readonly remedy: 'sulfur' | 'compost' | 'gypsum' | 'leaching' | 'magnesium';
   readonly name: string;
   readonly status: 'due' | 'none' | 'refused' | 'cannot say';
   /** Empty where nobody would ask. */
   readonly words: string;
-  /** g/m² of the pure material, where it can be reckoned. */
+  /** Where it can be reckoned: g/m² of the pure material; of compost cm, of leaching mm of water. */
   readonly need: Figure | null;
+  /** The need in the reader's unit; nothing where there is none. */
+  readonly told?: string;
+  /** What of it belongs to this year, in the unit of the need, and in how many doses. */
+  readonly year?: { readonly total: number; readonly each: number; readonly times: number };
   readonly cautions: readonly string[];
 }
+
+/** A year's share of a need, in as few doses as its cap allows. */
+function yearOf(total: number, once: number): NonNullable<Verdict['year']> {
+  const times = Math.max(1, Math.ceil(total / once - 1e-9));
+  return { total, each: total / times, times };
+}
+
+/** A layer as it is raked: to a millimetre, or the twentieth of an inch. */
+const layerWords = (cm: number, system: UnitSystem): string =>
+  system === 'us' ? `${Number((Math.round((cm / 2.54) * 20) / 20).toFixed(2))} in` : `${Math.round(cm * 10)} mm`;
 
 const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
 const IN_A_BED = 'plants that stand it; iron where leaves yellow; no lime-bearing water or topdressing.';
@@ -106,6 +124,8 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
     ...base,
     status: 'due',
     need,
+    told: total,
+    year: yearOf(Math.min(need.value, grams(year)), grams(once)),
     words: `${told} is ${out > 1e-9 ? `above ${band}` : `inside ${band} and above the aim`}: sulfur in small steps to ${target.aim.toFixed(1)}, about ${total} of S in all, ${amounts}, 8 weeks apart, then a retest.${fizz}${soil}${zone.garden ? '' : ' Ammonium sulfate as the nitrogen helps.'}`,
     cautions: [
       'In warm, moist soil only, watered off the leaves; never in heat or on waterlogged ground. Sulfur dust irritates and can ignite: no sparks, eye protection.',
@@ -119,6 +139,7 @@ export function compostVerdict(
   test: SoilTest,
   reading: Reading,
   { targets }: Pick<AdviceSettings, 'targets'>,
+  system: UnitSystem,
 ): Verdict {
   const base = { remedy: 'compost', name: 'Compost', need: null, cautions: [] } as const;
   const bar = reading.bars.find(({ key }) => key === 'organicMatter');
@@ -147,16 +168,64 @@ export function compostVerdict(
       : phosphorus === undefined || phosphorus === null
         ? ' Phosphorus is not known: have it tested before years of it.'
         : '';
+  const aim = Math.max(wanted ? target.value : 0, poor ? (bar.wanted?.[0] ?? 0) : 0);
   return {
     ...base,
+    ...compostAmount(zone, test, aim, system),
     status: 'due',
-    words: `${told}: compost, ${how}; mature, weed-free${zone.garden ? '' : ', and what it feeds is taken off'}.${counts}`,
+    cautions: reading.limitations.some(({ key }) => key === 'salt')
+      ? ['Composts hold salt, and this ground has enough of it: have theirs tested before any is laid.']
+      : [],
+    words: `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts} ${compostWords(zone, test, aim, system)}`,
   };
 }
 
+const COMPOST = 'mature compost';
+
+/** Years of the usual compost to an aim, % of organic matter in the sampled slice. */
+function compostYears({ surface, garden }: ZoneFacts, { organicMatter = 0, depth }: SoilTest, aim: number) {
+  const perYear = garden || surface === 'seedbed' ? compostLayers.seedbed : compostLayers.turfPass;
+  return compostProgram({ organicMatter, target: aim, soilDepth: depth, material: COMPOST, perYear });
+}
+
+function compostAmount(
+  zone: ZoneFacts,
+  test: SoilTest,
+  aim: number,
+  system: UnitSystem,
+): Pick<Verdict, 'need' | 'told' | 'year'> {
+  const { result, working } = compostYears(zone, test, aim);
+  const [first] = result.years;
+  if (!first) return { need: null };
+  return {
+    need: { value: result.total, working },
+    told: layerWords(result.total, system),
+    year: yearOf(first.thickness, first.thickness),
+  };
+}
+
+/** How much a year, for how long, and what it brings besides. */
+function compostWords(zone: ZoneFacts, test: SoilTest, aim: number, system: UnitSystem): string {
+  const { years, total, reached } = compostYears(zone, test, aim).result;
+  const [first] = years;
+  if (!first) return '';
+  const say = (rate: number): string => present('nutrientRate', rate, system).text;
+  const count = years.length === 1 ? 'one year' : `${years.length} years`;
+  const layer = `${layerWords(first.thickness, system)} of ${COMPOST} a year`;
+  const way = reached
+    ? `About ${layer} for ${count}, ${layerWords(total, system)} together, reaches ${figure(aim)} %`
+    : `Even ${layer} for ${count} does not reach ${figure(aim)} %`;
+  return `${way}; a year's layer carries ${say(first.p2o5)} of P₂O₅, and ${say(first.nitrogenFirstYear)} of its N feeds in the first year.`;
+}
+
 /** Whether sodium wants gypsum; nothing where sodium was not tested. */
-export function gypsumVerdict(zone: ZoneFacts, test: SoilTest, reading: Reading): Verdict | undefined {
-  const { esp } = test;
+export function gypsumVerdict(
+  zone: ZoneFacts,
+  test: SoilTest,
+  reading: Reading,
+  system: UnitSystem,
+): Verdict | undefined {
+  const { esp, cec, depth, organicMatter } = test;
   if (esp === undefined) return undefined;
   const base = { remedy: 'gypsum', name: 'Gypsum', need: null, cautions: [] } as const;
   const shut = reading.limitations.find(({ key }) => key === 'drainage');
@@ -164,12 +233,71 @@ export function gypsumVerdict(zone: ZoneFacts, test: SoilTest, reading: Reading)
   const told = `Exchangeable sodium is ${esp.toFixed(0)} %`;
   if (esp < sodic - 1e-9 && !(esp >= clear - 1e-9 && zone.soilGroup === 'clay' && shut))
     return { ...base, status: 'none', words: '' };
+  const first = shut ? 'the drain first, since gypsum does nothing where water cannot leave; then ' : '';
+  if (cec === undefined)
+    return {
+      ...base,
+      status: 'due',
+      words: `${told}: ${first}gypsum, then water to wash the sodium down. How much hangs on the exchange capacity: ask for CEC. It does not change the pH.`,
+    };
+  const { result, working } = gypsumRequirement({
+    ...{ cec, esp, depth },
+    ...(organicMatter === undefined ? {} : { bulkDensity: densityOf(organicMatter) }),
+  });
+  const once = grams(sodiumTable.most.turf);
+  const tilled = zone.surface === 'seedbed' || zone.garden;
+  const year = yearOf(
+    Math.min(result.requirement, tilled ? Infinity : once * sodiumTable.timesAYear),
+    tilled ? Infinity : once,
+  );
+  const say = (rate: number): string => present('limeRate', rate, system).text;
+  const rest = result.requirement - year.total;
+  const doses = tilled
+    ? `${say(year.total)}, tilled in`
+    : `${say(result.requirement)} in all, ${year.times === 1 ? 'at once' : `${say(year.each)} at a time, ${timesWords(year.times)} this year`}${rest > 1e-9 ? `, the rest of ${say(rest)} after a retest` : ''}`;
   return {
     ...base,
     status: 'due',
-    words: `${told}: ${shut ? 'the drain first, since gypsum does nothing where water cannot leave; then ' : ''}gypsum, then water to wash the sodium down. It does not change the pH.`,
+    need: { value: result.requirement, working },
+    told: say(result.requirement),
+    year,
+    words: `${told}: ${first}gypsum, ${doses}, then water to wash the sodium down after each. It does not change the pH.`,
+    cautions: ['Before any of it: see where the water that carries the sodium away will go.'],
   };
 }
+
+/** Whether salt is to be washed down; nothing where it does no harm. */
+export function leachingVerdict(
+  zone: ZoneFacts,
+  test: SoilTest,
+  reading: Reading,
+  sward: Sward,
+  system: UnitSystem,
+): Verdict | undefined {
+  const salt = reading.limitations.find(({ key }) => key === 'salt');
+  const bar = reading.bars.find(({ key }) => key === 'ecPaste');
+  if (!salt || !bar) return undefined;
+  const [stands] = sward.salt;
+  const depth = zone.measured?.rootDepth ?? test.depth;
+  const { result, working } = saltLeaching({ ec: bar.figure.value, targetEc: stands, depth });
+  const shut = reading.limitations.some(({ key }) => key === 'drainage');
+  const sodic = test.esp !== undefined && test.esp >= limitTable.esp[1] - 1e-9;
+  const water = present('rainfall', result.water, system).text;
+  const first = [...(shut ? ['once water can leave'] : []), ...(sodic ? ['after the gypsum'] : [])];
+  return {
+    remedy: 'leaching',
+    name: 'Leaching',
+    status: 'due',
+    need: { value: result.water, working: [...bar.figure.working, ...working] },
+    told: water,
+    year: yearOf(result.water, result.water),
+    words: `${first.length > 0 ? `${capital(first.join(' and '))}, a` : 'A'}bout ${water} of water through the top ${present('depth', depth, system).text}, beyond what the grass drinks, in several soakings, brings the salt from ${bar.uncertain ? 'about ' : ''}${bar.figure.value.toFixed(1)} to the ${figure(stands)} dS/m that ${sward.main?.label ?? sward.label} stands. The water itself must be poorer in salt than that; test again after it.`,
+    cautions: [],
+  };
+}
+
+const timesWords = (times: number): string => (times === 2 ? 'twice' : `${times} times`);
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** g/m² of magnesium for the year where its rating is short; 0 elsewhere. */
 export function magnesiumWanted(rating: string | null | undefined): number {

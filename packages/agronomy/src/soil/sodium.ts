@@ -18,6 +18,8 @@ export const sodiumTable = readTable(
     efficiency: share(),
     /** lb of gypsum/1000 ft² at once. */
     most: group({ turf: quantity('lb/1000ft2', { above: 0, max: 500 }) }),
+    /** How often in a year on turf, each followed by a leaching; the rest waits for a retest. */
+    timesAYear: quantity('', { min: 1, max: 12, whole: true }),
     /** mm of water to a mm of soil, where the salt is to fall to a tenth of itself. */
     leaching: quantity('', { above: 0, max: 10 }),
   },

@@ -126,7 +126,10 @@ export const ofJudgement = [
       ['Gypsum to a mol of charge, g', known(sodiumTable.gramsPerMol)],
       ['Target of exchangeable sodium, %', known(sodiumTable.targetEsp)],
       ['Efficiency, %', known(sodiumTable.efficiency)],
-      ['Gypsum on turf at once, lb/1000 ft²', `${sodiumTable.most.turf} at most`],
+      [
+        'Gypsum on turf at once, lb/1000 ft²',
+        `${sodiumTable.most.turf} at most, ${sodiumTable.timesAYear} times a year`,
+      ],
       ['Water to a mm of soil, times EC over its target, mm', known(sodiumTable.leaching)],
     ],
   ),

@@ -146,6 +146,8 @@ interface JudgedProps {
   readonly words: string;
   readonly cautions: readonly string[];
   readonly need?: Verdict['need'];
+  /** The need in the reader's unit. */
+  readonly told?: string | undefined;
 }
 
 const standings: Readonly<Record<Verdict['status'], string>> = {
@@ -164,7 +166,7 @@ function Judged({ rows }: { readonly rows: readonly JudgedProps[] }) {
         Also looked at
       </Typography>
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {rows.map(({ name, standing, words, cautions }) => (
+        {rows.map(({ name, standing, words, cautions, need, told }) => (
           <Box
             component="li"
             key={name}
@@ -181,6 +183,11 @@ function Judged({ rows }: { readonly rows: readonly JudgedProps[] }) {
             </Box>
             <Box sx={{ color: standing === 'wanted' || standing === 'not here' ? colours.ochre : colours.faded }}>
               {standing}
+              {need && told && (
+                <Box sx={{ color: colours.ink }}>
+                  <Opens title={`${name} in all`} told={told} working={need.working} />
+                </Box>
+              )}
             </Box>
             <Box sx={{ gridColumn: { xs: '1 / -1', sm: 'auto' }, maxWidth: 640 }}>
               <Words>{words}</Words>
@@ -254,7 +261,7 @@ export function Rates({ site, zone }: StepProps) {
     })),
     ...plan.verdicts
       .filter(({ words }) => words !== '')
-      .map(({ name, status, words, cautions }) => ({ name, standing: standings[status], words, cautions })),
+      .map(({ status, ...verdict }) => ({ ...verdict, standing: standings[status] })),
   ];
   return (
     <>
