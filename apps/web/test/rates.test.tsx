@@ -112,6 +112,24 @@ describe('the rates of a zone', () => {
     ]);
   });
 
+  it('tell how much gypsum and compost there is to lay, opened to how it comes about', async () => {
+    // By hand: (20 − 5) % of 10 cmol/kg in 15.24 cm at 1.445 g/cm³ is 3.30 mol/m², × 86.09 / 0.8 = 355 g/m².
+    serve(served(answer({}, { esp: 20, cec: 10, nutrients: { p: ppm(20), k: ppm(60) } })));
+    show(<Rates {...props} />);
+    const judged = await screen.findByRole('region', { name: 'Also looked at' });
+    expect(judged.textContent).toMatch(
+      /gypsum, 73 lb\/1000 ft² in all, about 36 lb\/1000 ft² at a time, twice this year/,
+    );
+    // 1 cm of it leaves 0.0529 g/cm² in a slice of 22.04: 0.24 %; the 0.6 % that is missing wants 2.5 cm, 6 mm a year.
+    expect(judged.textContent).toMatch(
+      /About 0.25 in of mature compost a year for 5 years, 1 in together, reaches 3 %/,
+    );
+    await userEvent.click(within(judged).getByRole('button', { name: /^Gypsum in all: 73 lb/ }));
+    const opened = await screen.findByRole('dialog');
+    expect(opened.textContent).toMatch(/Sodium to be replaced.*3\.3\d* mol\/m²/);
+    expect(opened.textContent).toMatch(/The drain first/);
+  });
+
   it('send a chosen product alone, and leave the others to the server', async () => {
     const asked = serve(served(answer()));
     show(<Rates {...props} />);

@@ -215,7 +215,7 @@ function compostWords(zone: ZoneFacts, test: SoilTest, aim: number, system: Unit
   const way = reached
     ? `About ${layer} for ${count}, ${layerWords(total, system)} together, reaches ${figure(aim)} %`
     : `Even ${layer} for ${count} does not reach ${figure(aim)} %`;
-  return `${way}; a year's layer carries ${say(first.p2o5)} of P₂O₅, and ${say(first.nitrogenFirstYear)} of its N feeds in the first year.`;
+  return `${way}; a year’s layer carries ${say(first.p2o5)} of P₂O₅, and ${say(first.nitrogenFirstYear)} of its N feeds in the first year.`;
 }
 
 /** Whether sodium wants gypsum; nothing where sodium was not tested. */
@@ -254,14 +254,16 @@ export function gypsumVerdict(
   const rest = result.requirement - year.total;
   const doses = tilled
     ? `${say(year.total)}, tilled in`
-    : `${say(result.requirement)} in all, ${year.times === 1 ? 'at once' : `${say(year.each)} at a time, ${timesWords(year.times)} this year`}${rest > 1e-9 ? `, the rest of ${say(rest)} after a retest` : ''}`;
+    : year.times === 1
+      ? `${say(result.requirement)} at once`
+      : `${say(result.requirement)} in all, about ${say(year.each)} at a time, ${timesWords(year.times)} this year${rest > 1e-9 ? `, the rest of ${say(rest)} after a retest` : ''}`;
   return {
     ...base,
     status: 'due',
     need: { value: result.requirement, working },
     told: say(result.requirement),
     year,
-    words: `${told}: ${first}gypsum, ${doses}, then water to wash the sodium down after each. It does not change the pH.`,
+    words: `${told}: ${first}gypsum, ${doses}, then water to wash the sodium down${year.times > 1 ? ' after each' : ''}. It does not change the pH.`,
     cautions: ['Before any of it: see where the water that carries the sodium away will go.'],
   };
 }

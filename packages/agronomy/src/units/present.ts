@@ -191,14 +191,11 @@ export function money(amount: number, currency: string): string {
 }
 
 /** The units of working steps, spelt for reading. */
-const stepLabels: Readonly<Record<string, string>> = {
-  'g/m2': 'g/m²',
-  'ton/acre': 'short ton/acre',
-  'cmol/dm3': 'cmol/dm³',
-  m3: 'm³',
-  'm3/m3': 'm³/m³',
-  'g/cm3': 'g/cm³',
-};
+const stepLabels: Readonly<Record<string, string>> = { 'ton/acre': 'short ton/acre' };
+
+/** "kg/m²" of "kg/m2": a length to a power has it raised. */
+const spelt = (unit: string): string =>
+  stepLabels[unit] ?? unit.replace(/(?<=\b(?:m|cm|dm|mm|ft|yd))[23]\b/g, (power) => (power === '2' ? '²' : '³'));
 
 /**
  * A step of a working as read: four figures and its own unit, and a rate or a
@@ -208,7 +205,7 @@ export function presentStep(result: number | string, unit: string, system: UnitS
   if (typeof result === 'string') return result;
   if (unit === 'bags' && result === 1) return '1 bag';
   if (unit === '$') return present('money', result, system, currency).text;
-  const own = `${format(Number(result.toPrecision(4)), 0, 6)} ${stepLabels[unit] ?? unit}`.trim();
+  const own = `${format(Number(result.toPrecision(4)), 0, 6)} ${spelt(unit)}`.trim();
   if (system !== 'us' || (unit !== 'g/m2' && unit !== 'kg')) return own;
   const theirs = unitFor(unit === 'kg' ? 'mass' : 'productRate', 'us');
   return `${format(Number(convert(result, unit, theirs.unit).toPrecision(4)), 0, 3)} ${theirs.label} (${own})`;

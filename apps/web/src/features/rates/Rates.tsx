@@ -172,7 +172,7 @@ function Judged({ rows }: { readonly rows: readonly JudgedProps[] }) {
             key={name}
             sx={{
               display: 'grid',
-              gridTemplateColumns: { xs: '1fr 1fr', sm: '118px 118px minmax(0, 1fr)' },
+              gridTemplateColumns: { xs: '1fr 1fr', sm: '118px 132px minmax(0, 1fr)' },
               columnGap: 3,
               py: 0.75,
               borderTop: `1px solid ${colours.line}`,
@@ -184,7 +184,7 @@ function Judged({ rows }: { readonly rows: readonly JudgedProps[] }) {
             <Box sx={{ color: standing === 'wanted' || standing === 'not here' ? colours.ochre : colours.faded }}>
               {standing}
               {need && told && (
-                <Box sx={{ color: colours.ink }}>
+                <Box sx={{ color: colours.ink, whiteSpace: 'nowrap' }}>
                   <Opens title={`${name} in all`} told={told} working={need.working} />
                 </Box>
               )}
