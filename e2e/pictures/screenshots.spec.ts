@@ -74,21 +74,10 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await hetty.getByRole('heading', { name: 'What the lawn gets' }).waitFor();
   await shoot(hetty, 'report');
 
-  const piet = await anotherBrowser(browser, baseURL, 'Piet');
-  const roots = async (who: Page, value: string): Promise<void> => {
-    await who.getByRole('textbox', { name: /Root/ }).fill(value);
-    await who.getByRole('button', { name: 'Save the zone' }).click();
-  };
-  for (const who of [page, piet]) {
-    await openSite(who, 'Gannet Row Almshouses', 'Ground');
-    await who.getByRole('button', { name: 'Change the facts' }).click();
-  }
-  await piet.getByRole('textbox', { name: 'Thatch' }).fill('0.75 in');
-  await roots(piet, '4 in');
-  await piet.getByRole('dialog').waitFor({ state: 'hidden' });
-  await roots(page, '5 in');
-  await page.getByRole('button', { name: 'Keep mine' }).waitFor();
-  await shoot(page, 'conflict');
+  await page.goto('/pocket/compost/program');
+  await page.getByRole('button', { name: 'Fill in an example' }).click();
+  await page.getByRole('heading', { name: 'How it comes about' }).waitFor();
+  await shoot(page, 'pocket');
   await page.goto('/practice/people');
   await page.getByRole('listitem', { name: 'Wynn Marram' }).waitFor();
   await shoot(page, 'people');

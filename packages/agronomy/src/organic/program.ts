@@ -87,7 +87,7 @@ export const compostProgram = defineCalculator({
     decay: defaulted(quantity('%', { min: 0, max: 50 }), 0),
   },
   outputs: {
-    years: '[{thickness cm, organicMatter % after, nitrogen, p2o5, k2o g/m2 brought, nitrogenFirstYear g/m2}]',
+    years: '[{thickness cm, organicMatter %, nitrogen g/m2, p2o5 g/m2, k2o g/m2, nitrogenFirstYear g/m2}]',
     total: 'cm',
     reached: 'true or false',
   },

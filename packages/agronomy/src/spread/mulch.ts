@@ -26,7 +26,7 @@ export const sprayMulch = defineCalculator({
       listOf({ name: text(60), rate: quantity('g/m2', { min: 0, max: 2000 }) }, 'things mixed in', { min: 0, max: 12 }),
     ),
   },
-  outputs: { loads: '[{area m2, water L, mulch kg, others [{name, mass kg}]}], full loads first' },
+  outputs: { loads: '[{area m2, water L, mulch kg, others [{name, mass kg}]}]' },
   compute({ area, tank, mulch, mulchPerLitre, others = [] }, book) {
     const full = (tank * mulchPerLitre) / mulch;
     book.step({

@@ -118,7 +118,8 @@ export function FieldOf(props: FieldOfProps) {
       slotProps={{
         inputLabel: { shrink: true },
         htmlInput: { autoComplete: 'off', spellCheck: false },
-        ...(unit === '' || unit === 'pH'
+        // An amount that was typed with a unit of its own has it before it already.
+        ...(unit === '' || unit === 'pH' || /[A-Za-z%]/.test(text)
           ? {}
           : { input: { endAdornment: <span style={{ whiteSpace: 'nowrap', marginLeft: 6 }}>{unit}</span> } }),
       }}

@@ -19,11 +19,18 @@ function useTell(outputs: Outputs): (path: string, value: unknown) => string {
     if (typeof value === 'number') return tellResult(value, unitOfOutput(outputs, path), system);
     if (typeof value === 'boolean') return value ? 'yes' : 'no';
     if (typeof value === 'string') return value;
-    if (Array.isArray(value)) return value.map((one) => tell(path, one)).join(value.length === 2 ? ' to ' : ', ');
+    if (Array.isArray(value)) {
+      // Two numbers are a range.
+      const range = value.length === 2 && value.every((one) => typeof one === 'number');
+      return value.map((one) => tell(path, one)).join(range ? ' to ' : ', ');
+    }
     if (isRow(value))
       return Object.entries(value)
-        .map(([name, one]) => `${inLine(plainLabel(name))} ${tell(`${path}.${name}`, one)}`)
-        .join(', ');
+        .map(([name, one]) =>
+          // What has a name is told by it.
+          name === 'name' ? String(one) : `${inLine(plainLabel(name))} ${tell(`${path}.${name}`, one)}`,
+        )
+        .join(typeof value.name === 'string' ? ' ' : ', ');
     return 'none';
   };
   return tell;
