@@ -47,6 +47,9 @@ describe('a calculation by itself', () => {
     const loads = await screen.findByRole('table', { name: 'Loads' });
     // 100 m² × 25 g/m² = 2.5 kg = 5.51 lb; 2 lb/1000 ft² on 1076 ft² = 2.15 lb.
     expect(within(loads).getByRole('cell', { name: 'seed mass 5.51 lb, binder mass 2.15 lb' })).toBeTruthy();
+    // A column of numbers has its unit at its head, once.
+    expect(within(loads).getAllByRole('columnheader').map(({ textContent }) => textContent)).toEqual(['Area, ft²', 'Water, gal', 'Mulch, lb', 'Others']); // prettier-ignore
+    expect(within(loads).getByRole('cell', { name: '44.1' })).toBeTruthy();
     const rates = screen.getAllByRole('textbox', { name: 'Rate' });
     expect(rates.map((field) => field.parentElement!.textContent)).toEqual([
       expect.not.stringContaining('lb/1000') as string,

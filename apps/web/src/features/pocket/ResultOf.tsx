@@ -1,4 +1,4 @@
-import { plainLabel, tellResult, unitOfOutput } from '@glenfold/agronomy';
+import { plainLabel, printedUnit, readIn, tellResult, unitOfOutput } from '@glenfold/agronomy';
 import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
@@ -44,6 +44,8 @@ interface ResultOfProps {
 /** What came out, the first of it large; lists of rows as tables. */
 export function ResultOf({ outputs, result }: ResultOfProps) {
   const tell = useTell(outputs);
+  const { system } = useUnits();
+  const unit = (path: string): string => printedUnit(readIn(unitOfOutput(outputs, path), system));
   const known = Object.entries(result).filter(([, value]) => value !== undefined);
   const [main, ...rest] = known.filter(([, value]) => !(Array.isArray(value) && value.some(isRow)));
   const tables = known.filter(([, value]) => Array.isArray(value) && value.some(isRow));
@@ -75,6 +77,15 @@ export function ResultOf({ outputs, result }: ResultOfProps) {
       {tables.map(([name, value]) => {
         const rows = (value as readonly unknown[]).filter(isRow);
         const columns = [...new Set(rows.flatMap((row) => Object.keys(row)))];
+        // A column of numbers has its unit at its head, once.
+        const unitOf = (column: string): string =>
+          rows.every((row) => typeof row[column] === 'number') ? unit(`${name}.${column}`) : '';
+        const cell = (row: Readonly<Record<string, unknown>>, column: string): string => {
+          if (row[column] === undefined) return '–';
+          const told = tell(`${name}.${column}`, row[column]);
+          const own = unitOf(column);
+          return own !== '' && told.endsWith(` ${own}`) ? told.slice(0, -own.length - 1) : told;
+        };
         return (
           <Box key={name} sx={{ overflowX: 'auto', mt: 2 }}>
             <Box sx={{ fontWeight: 700 }}>{plainLabel(name)}</Box>
@@ -82,7 +93,9 @@ export function ResultOf({ outputs, result }: ResultOfProps) {
               <TableHead>
                 <TableRow>
                   {columns.map((column) => (
-                    <TableCell key={column}>{plainLabel(column)}</TableCell>
+                    <TableCell key={column}>
+                      <Words>{[plainLabel(column), unitOf(column)].filter(Boolean).join(', ')}</Words>
+                    </TableCell>
                   ))}
                 </TableRow>
               </TableHead>
@@ -91,7 +104,7 @@ export function ResultOf({ outputs, result }: ResultOfProps) {
                   <TableRow key={index}>
                     {columns.map((column) => (
                       <TableCell key={column}>
-                        <Words>{row[column] === undefined ? '–' : tell(`${name}.${column}`, row[column])}</Words>
+                        <Words>{cell(row, column)}</Words>
                       </TableCell>
                     ))}
                   </TableRow>
