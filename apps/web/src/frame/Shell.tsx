@@ -147,12 +147,10 @@ export function Shell() {
   const { practice, person } = useSession();
   const personal = useSavePersonal();
   const own = person?.units;
-  // What the person has chosen, on whatever device, is what they read here.
+  // What the person has chosen, on whatever device, is what they read here; a click here is ahead of the server.
   useEffect(() => {
     if (own) choose(own);
-    // Only when it comes from the server: a click here is ahead of it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [own]);
+  }, [own, choose]);
   const may = useMay();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);

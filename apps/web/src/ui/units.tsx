@@ -1,6 +1,6 @@
 import { type Sense, type UnitSystem, present } from '@glenfold/agronomy';
 import { useCurrency } from './session.tsx';
-import { type ReactNode, createContext, useContext, useMemo, useState } from 'react';
+import { type ReactNode, createContext, useCallback, useContext, useMemo, useState } from 'react';
 
 interface Units {
   readonly system: UnitSystem;
@@ -13,16 +13,11 @@ const UnitsContext = createContext<Units | null>(null);
 /** The person's one switch: metric or US. Kept with the person, and on this device for where nobody is signed in. */
 export function UnitsProvider({ children }: { readonly children: ReactNode }) {
   const [system, setSystem] = useState<UnitSystem>(() => (localStorage.getItem(KEY) === 'metric' ? 'metric' : 'us'));
-  const value = useMemo(
-    () => ({
-      system,
-      choose: (chosen: UnitSystem) => {
-        localStorage.setItem(KEY, chosen);
-        setSystem(chosen);
-      },
-    }),
-    [system],
-  );
+  const choose = useCallback((chosen: UnitSystem) => {
+    localStorage.setItem(KEY, chosen);
+    setSystem(chosen);
+  }, []);
+  const value = useMemo(() => ({ system, choose }), [system, choose]);
   return <UnitsContext value={value}>{children}</UnitsContext>;
 }
 
