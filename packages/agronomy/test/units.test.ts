@@ -210,7 +210,13 @@ describe('numbers for people', () => {
     expect(presentStep(939.8, 'g/m2', 'metric')).toBe('939.8 g/m²');
     expect(presentStep('low', '', 'us')).toBe('low');
     // Every length to a power is spelt with it raised, whatever unit it stands in.
-    for (const [unit, told] of [['/m2', '/m²'], ['mol/m2', 'mol/m²'], ['m3/m3', 'm³/m³'], ['kg', 'kg']]) // prettier-ignore
+    for (const [unit, told] of [
+      ['/m2', '/m²'],
+      ['mol/m2', 'mol/m²'],
+      ['m3/m3', 'm³/m³'],
+      ['kg', 'kg'],
+    ])
+      // prettier-ignore
       expect(presentStep(2, unit!, 'metric')).toBe(`2 ${told}`);
   });
 });
