@@ -156,4 +156,11 @@ test('two zones of one pH get different lime, and the screen says why', async ({
   const why = page.getByRole('complementary', { name: 'Why other zones differ' });
   await expect(why).toContainText('Drained half has pH 5.9 too, and needs');
   await expect(why).toContainText('Buffer pH 6.0 here, 6.3 there: +');
+
+  // Both are on one list, and its number opens to what each takes.
+  await page.getByRole('button', { name: 'To buy for all' }).click();
+  const lime = page.getByRole('list', { name: 'To buy' }).getByRole('listitem', { name: /lime/i }).first();
+  await expect(lime).toContainText('East goal');
+  await lime.getByRole('button', { name: /for all zones/ }).click();
+  await expect(page.getByRole('dialog')).toContainText(/Drained half [\d,]+ lb/);
 });

@@ -77,9 +77,7 @@ describe('every answer is what its contract says', () => {
           unfilled.push(address);
           break;
         }
-        for (const query of address.endsWith('/plan') && address.includes('zones')
-          ? ['?units=us', '?units=metric']
-          : ['']) {
+        for (const query of /zones.*\/plan$|\/shopping$/.test(address) ? ['?units=us', '?units=metric'] : ['']) {
           const body = await get<unknown>(`${path}${query}`);
           asked += 1;
           if (Array.isArray(body) && body.length === 0) continue;

@@ -136,6 +136,8 @@ export const promised: Readonly<Record<string, Route>> = {
   'PUT /session/personal': { for: 'OATC', ownOnly: true, body: () => ({ units: 'us' }) },
   'GET /reports': { for: 'OATC', ownOnly: true },
   'GET /sites/:siteId/report': { for: 'OATC' },
+  'GET /sites/:siteId/shopping': { for: 'OAT', query: () => 'units=us' },
+  'GET /sites/:siteId/shopping/working': { for: 'OAT', query: () => 'units=us&of=x&at=/list' },
   'GET /sites/:siteId/report/plans/:planId/plan.pdf': { for: 'OATC' },
   'GET /sites/:siteId/report/plans/:planId/working': { for: 'OATC', query: () => 'of=x&at=/plan' },
 

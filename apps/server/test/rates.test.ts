@@ -5,11 +5,15 @@ import {
   type ProblemAnswer,
   type ProductAnswer,
   type ShareLinkAnswer,
+  type ShoppingAnswer,
+  type SiteAnswer,
   type SiteReportAnswer,
+  type ZoneAnswer,
   type ZonePlanAnswer,
   materialInput,
 } from '@glenfold/contract';
-import { get, send, typed, useDemoServer, zoneOf } from './client.ts';
+import { get, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
+import { demoEmails, signIn } from './harness.ts';
 
 const server = useDemoServer();
 
@@ -22,6 +26,53 @@ function leftBehind(value: unknown, found = new Map<string, string>(), at = ''):
   }
   return found;
 }
+
+describe('what a site buys', () => {
+  const planOf = (zone: ZoneAnswer) => get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
+  const listOf = async (name: string) => get<ShoppingAnswer>(`/sites/${(await siteOf(name)).id}/shopping?units=us`);
+
+  it('is what its zones take, each product once, in bags that they share; what is in stock is not bought', async () => {
+    const { list, zones, untested, priced } = await listOf('Gannet');
+    expect([zones, untested, priced]).toEqual([2, ['South bank'], true]);
+    const plans = await Promise.all(['GR-1', 'GR-2'].map(async (label) => planOf(await zoneOf('Gannet', label))));
+    const taken = new Map<string, number>();
+    for (const { plan } of plans)
+      for (const amount of [plan.lime.amount, ...plan.nutrients.map((each) => each.amount)])
+        if (amount) taken.set(amount.productName, (taken.get(amount.productName) ?? 0) + amount.mass.value);
+    expect(list.purchases.map(({ productName }) => productName).sort()).toEqual([...taken.keys()].sort());
+    for (const { productName, mass } of list.purchases) expect(mass.value).toBeCloseTo(taken.get(productName)!, 6);
+    expect(list.cost!.value).toBeLessThanOrEqual(plans.reduce((sum, { plan }) => sum + plan.cost!.value, 0));
+
+    const [first] = list.purchases;
+    const product = (await get<ProductAnswer[]>('/products')).find(({ id }) => id === first!.productId)!;
+    await send('put', `/products/${product.id}`, { ...materialInput(product), stock: first!.bags.value }, 200, product.version); // prettier-ignore
+    const stocked = (await listOf('Gannet')).list.purchases.find(({ productId }) => productId === product.id)!;
+    expect([stocked.stock, stocked.bags.value, stocked.cost!.value]).toEqual([first!.bags.value, 0, 0]);
+    const [working] = [...leftBehind(stocked.bags).values()];
+    expect(JSON.stringify(await get<Working>(working!))).toMatch(/bags that are there/);
+  });
+
+  it('tells no price to those who see none, in no working either', async () => {
+    const wynn = await signIn(server.current(), demoEmails.technician);
+    const { id } = await siteOf('Gannet');
+    const asked = await wynn.ask('get', `/sites/${id}/shopping?units=us`);
+    const { list, priced } = asked.body as ShoppingAnswer;
+    expect([priced, list.cost, list.saved]).toEqual([false, null, null]);
+    for (const { cost, zones } of list.purchases) expect([cost, ...zones.map((zone) => zone.cost)].every((each) => each === null)).toBe(true); // prettier-ignore
+    for (const address of leftBehind(list).values()) {
+      const opened = await wynn.ask('get', address);
+      expect(opened.status).toBe(200);
+      expect(JSON.stringify(opened.body)).not.toMatch(/\$\d|price of a bag/);
+    }
+  });
+
+  it('of an empty site is nothing, and of another’s is not there', async () => {
+    const { id } = await send<SiteAnswer>('post', '/sites', { name: 'Bare', place: null });
+    expect(await get(`/sites/${id}/shopping?units=metric`)).toMatchObject({ zones: 0, list: { purchases: [] } });
+    await get('/sites/4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c/shopping?units=us', 404);
+    await get(`/sites/${id}/shopping`, 400);
+  });
+});
 
 describe('a working', () => {
   it('is fetched when it is opened: each leads to steps, and together they are most of what an answer was', async () => {

@@ -1,5 +1,5 @@
-import { type Product, type SoilTest, type ZoneFacts, planZone } from '@glenfold/agronomy';
-import type { ProductAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import { type Product, type SoilTest, type ZoneFacts, planZone, shoppingList } from '@glenfold/agronomy';
+import type { ProductAnswer, ShoppingAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Rates } from '../src/features/rates/Rates.tsx';
@@ -195,6 +195,61 @@ describe('the rates of a zone', () => {
     act(() => screen.getByRole('button', { name: /^Nitrogen for the zone/ }).focus());
     act(openWorkingByKey);
     expect((await screen.findByRole('dialog')).textContent).toMatch(/Nitrogen for the zone/);
+  });
+});
+
+describe('what the property buys', () => {
+  const north = { ...zone, id: 'n', name: 'North' };
+  const both = { ...props, zones: [zone, north] };
+  const planned = ['z', 'n'].map((zoneId) => ({ zoneId, zone: zoneId, plan: answer({}, { esp: 20, cec: 10 }).plan }));
+  const list = shoppingList(
+    planned,
+    (id) => (id === 'urea' ? 3 : 0),
+    (id) => (id === 'sop' ? null : 10),
+    'us',
+    '$',
+  );
+  const buying = (more: Partial<ShoppingAnswer> = {}) => ({
+    ...served(answer()),
+    '/sites/s/shopping?units=us': { list, zones: 2, untested: ['Bank'], priced: true, ...more },
+  });
+  const whole = { at: '/sites/s/rates?whole=' };
+
+  it('is each product once, what to buy first, with what is there, what stays and whom it is for', async () => {
+    serve(buying());
+    show(<Rates {...both} />, whole);
+    const rows = within(await screen.findByRole('list', { name: 'To buy' })).getAllByRole('listitem', { name: /./ });
+    expect(rows.map((row) => row.getAttribute('aria-label'))).toEqual(list.purchases.map(({ productName }) => productName)); // prettier-ignore
+    // 2 × 100 lb/1000 ft² on 1001 ft² are 200 lb: five bags of 44, with 20 left.
+    expect(rows[0]!.textContent).toMatch(
+      /Calcitic lime.*z 100 lb.*n 100 lb.*5 bagsof 44 lb\$50\.00200 lb wanted20 lb left/,
+    );
+    const urea = screen.getByRole('listitem', { name: /^Urea/ });
+    expect(urea.textContent).toMatch(/noneof 44 lb; 3 bags there already/);
+    expect(urea.textContent).not.toMatch(/\$/);
+    expect(screen.getByText(/Cost open: set a price for/).textContent).toMatch(/Sulfate of potash/);
+    const missing = screen.getByRole('region', { name: 'Not on this list' });
+    expect(missing.textContent).toMatch(/Gypsum for z, 73 lb\/1000 ft² in all/);
+    expect(missing.textContent).toMatch(/Bank: no test yet/);
+    await userEvent.click(within(rows[0]!).getByRole('button', { name: /to buy: 5 bags/ }));
+    expect((await screen.findByRole('dialog')).textContent).toMatch(/z 100 lb \+ n 100 lb/);
+  });
+
+  it('is reached from a zone and left for one; who sees no prices is shown none', async () => {
+    serve(buying({ list: { ...list, cost: null, saved: null, unpriced: [] }, priced: false, untested: [] }));
+    show(<Rates {...both} />, { at: '/sites/s/rates' });
+    await userEvent.click(await screen.findByRole('button', { name: 'To buy for all' }));
+    expect((await screen.findByRole('heading', { name: 'What to buy' })).textContent).toBe('What to buy');
+    expect(await screen.findByRole('list', { name: 'To buy' })).toBeTruthy();
+    expect(screen.queryByText(/Cost open|all products/)).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'The zone' }));
+    expect(await screen.findByRole('region', { name: 'Lime' })).toBeTruthy();
+  });
+
+  it('is nothing where no zone has a test', async () => {
+    serve(buying({ zones: 0 }));
+    show(<Rates {...both} />, whole);
+    expect(await screen.findByText('No zone has a test yet')).toBeTruthy();
   });
 });
 

@@ -97,6 +97,7 @@ export * from './rates/compareLime.ts';
 export * from './rates/needs.ts';
 export * from './rates/nutrients.ts';
 export * from './rates/plan.ts';
+export * from './rates/shopping.ts';
 export * from './materials/product.ts';
 export * from './rates/amount.ts';
 export { nitrogenSourceNames } from './acidify/tables.ts';

@@ -1,4 +1,4 @@
-import type { ProductChoices, Reading, ZonePlan } from '@glenfold/agronomy';
+import type { ProductChoices, Reading, ShoppingList, ZonePlan } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import { IsBoolean, IsInt, IsObject, IsOptional, IsString, IsUUID, ValidateNested } from 'class-validator';
 import { LabResultAnswer } from './lab.ts';
@@ -33,6 +33,17 @@ export class ZonePlanAnswer {
   @IsObject() choices: ProductChoices;
   /** Of the choices; 0 while none was made. */
   @IsInt() version: number;
+  /** Costs are left out for those who see no prices. */
+  @IsBoolean() priced: boolean;
+}
+
+/** One list to buy for a site. */
+export class ShoppingAnswer {
+  @IsObject() list: ShoppingList;
+  /** Zones that it is for. */
+  @IsInt() zones: number;
+  /** Names of those that have no test yet. */
+  @IsString({ each: true }) untested: string[];
   /** Costs are left out for those who see no prices. */
   @IsBoolean() priced: boolean;
 }

@@ -1,4 +1,4 @@
-import type { ProductAmount } from '@glenfold/agronomy';
+import type { ProductAmount, ShoppingList } from '@glenfold/agronomy';
 import type { ZonePlanAnswer } from '@glenfold/contract';
 
 const uncosted = <T extends ProductAmount | null>(amount: T): T => (amount ? { ...amount, cost: null } : amount);
@@ -16,5 +16,20 @@ export function withoutCosts(answer: ZonePlanAnswer): ZonePlanAnswer {
       lime: { ...plan.lime, amount: uncosted(plan.lime.amount) },
       nutrients: plan.nutrients.map((advice) => ({ ...advice, amount: uncosted(advice.amount) })),
     },
+  };
+}
+
+/** A list to buy without what it costs. */
+export function listWithoutCosts(list: ShoppingList): ShoppingList {
+  return {
+    ...list,
+    cost: null,
+    unpriced: [],
+    saved: null,
+    purchases: list.purchases.map((purchase) => ({
+      ...purchase,
+      cost: null,
+      zones: purchase.zones.map((zone) => ({ ...zone, cost: null })),
+    })),
   };
 }

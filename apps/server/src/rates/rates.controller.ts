@@ -1,5 +1,5 @@
 import type { UnitSystem, Working } from '@glenfold/agronomy';
-import { IssuedPlanAnswer, PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
+import { IssuedPlanAnswer, PlanChoicesInput, ShoppingAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { Body, Controller, Get, Header, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
 import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
@@ -39,6 +39,31 @@ export class RatesController {
     @Query() asked: WorkingQuery,
   ): Promise<Working> {
     return workingOf(await this.rates.plan(zoneId, units), asked);
+  }
+
+  /** What the whole site takes, to buy in one go. */
+  @Get('sites/:siteId/shopping')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: ShoppingAnswer })
+  async shopping(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<ShoppingAnswer> {
+    return workingsAside(await this.rates.shopping(siteId, units), `/sites/${siteId}/shopping/working?units=${units}`);
+  }
+
+  /** How one number of the list came about, when somebody opens it. */
+  @Get('sites/:siteId/shopping/working')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse(workingSchema)
+  async shoppingWorking(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query() asked: WorkingQuery,
+  ): Promise<Working> {
+    return workingOf(await this.rates.shopping(siteId, units), asked);
   }
 
   @Put('zones/:zoneId/plan/choices')

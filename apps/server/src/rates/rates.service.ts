@@ -10,7 +10,7 @@ import {
   serves,
   soilTestOf,
 } from '@glenfold/agronomy';
-import { type PlanChoicesInput, type ZonePlanAnswer, allows } from '@glenfold/contract';
+import { type PlanChoicesInput, type ShoppingAnswer, type ZonePlanAnswer, allows } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In, IsNull, Not } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
@@ -19,12 +19,14 @@ import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
 import { MaterialsService, coreProduct } from '../materials/materials.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { withoutCosts } from './costs.ts';
+import { listWithoutCosts, withoutCosts } from './costs.ts';
 import { type IssuedPlan, Plan } from './plan.entity.ts';
+import { type ZoneToPlan, siteShopping } from './siteShopping.ts';
 
 /** Reads tests and works out plans by calling the core; computes nothing itself. */
 @Injectable()
@@ -39,6 +41,7 @@ export class RatesService {
     private readonly clock: Clock,
     private readonly settings: SettingsService,
     private readonly days: Days,
+    private readonly threads: Threads,
   ) {}
 
   async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
@@ -77,6 +80,35 @@ export class RatesService {
       priced: true,
     };
     return this.#forRole(answer);
+  }
+
+  /** One list to buy for the tested zones of a site. */
+  async shopping(siteId: string, units: UnitSystem): Promise<ShoppingAnswer> {
+    const zones = await this.ground.zones(siteId);
+    const results = await this.lab.resultsOf(siteId);
+    const records = await this.materials.products();
+    const settings = await this.settings.advice(siteId);
+    const { currency } = await this.practices.current();
+    const where = { issuedAt: IsNull(), zoneId: In(zones.map(({ id }) => id)) };
+    const chosen = new Map((await this.records.of(Plan).find(where)).map((open) => [open.zoneId, open.choices]));
+    const planned = zones.flatMap((zone): ZoneToPlan[] => {
+      const result = testOf(results, zone.id);
+      const test = result && soilTest(result);
+      const choices = chosen.get(zone.id) ?? {};
+      return test
+        ? [{ zoneId: zone.id, input: { zone: zoneFacts(zone), test, choices, settings: settings(zone.id) } }]
+        : [];
+    });
+    const list = await this.threads.run(siteShopping, planned, {
+      products: records.flatMap((record) => coreProduct(record) ?? []),
+      stock: new Map(records.map(({ id, stock }) => [id, stock ?? 0])),
+      system: units,
+      currency,
+    });
+    const tested = new Set(planned.map(({ zoneId }) => zoneId));
+    const untested = zones.filter(({ id }) => !tested.has(id)).map(({ name }) => name);
+    const priced = this.#seesCosts();
+    return { list: priced ? list : listWithoutCosts(list), zones: planned.length, untested, priced };
   }
 
   async choose(zoneId: string, choices: PlanChoicesInput, version: number): Promise<void> {
@@ -159,8 +191,12 @@ export class RatesService {
 
   /** Costs are left out where the role sees none; work without a role, such as a shared report, sees them. */
   #forRole(answer: ZonePlanAnswer): ZonePlanAnswer {
+    return this.#seesCosts() ? answer : withoutCosts(answer);
+  }
+
+  #seesCosts(): boolean {
     const { role } = this.work.worker;
-    return role === null || allows(role, 'costs.read') ? answer : withoutCosts(answer);
+    return role === null || allows(role, 'costs.read');
   }
 
   async #open(zoneId: string): Promise<Plan | undefined> {

@@ -79,7 +79,7 @@ function totalCost(
     result: value,
     unit: '$',
   });
-  book.warn('Each zone buys its own whole bags here; bags shared between zones cost less.');
+  book.warn('Each zone buys its own whole bags here; the list for all zones shares them, and counts what is in stock.');
   return { cost: { value, working: book.entries }, unpriced };
 }
 

@@ -346,6 +346,7 @@ export function magnesiumVerdict(reading: Reading, limeDue: boolean, system: Uni
     ...base,
     status: 'due',
     need: { value, working: book.entries },
+    told: `${present('nutrientRate', value, system).text} Mg`,
     words: `Magnesium is ${bar.rating} at a pH that wants no lime: ${present('productRate', carrier, system).text} of ${magnesium.carrier} a year in ${passes} passes of ${each} Mg, or a potassium-magnesium sulfate for the potash. Not in the cost.`,
   };
 }

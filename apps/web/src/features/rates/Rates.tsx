@@ -1,9 +1,9 @@
 import { phText } from '../../ui/results.ts';
 import type { NutrientAdvice, Verdict } from '@glenfold/agronomy';
 import type { PlanChoicesInput, ProductAnswer, ZonePlanAnswer } from '@glenfold/contract';
-import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import { Box, Button, Link as MuiLink, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { ApiProblem } from '../../api/client.ts';
 
 import { queries } from '../../api/queries.ts';
@@ -18,6 +18,7 @@ import { useMay } from '../../ui/session.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { LimeSplit } from './LimeSplit.tsx';
+import { Shopping } from './Shopping.tsx';
 import { ProductPick } from './ProductPick.tsx';
 import { Treatment } from './Treatment.tsx';
 import { useChooseProducts, useIssuePlan } from './api.ts';
@@ -214,8 +215,40 @@ function alike(
     : advice;
 }
 
+/** Where the address keeps that the whole property is looked at. */
+const WHOLE = 'whole';
+
+/** The rates of the chosen zone, or what the whole property is to buy. */
+export function Rates(props: StepProps) {
+  const [search, setSearch] = useSearchParams();
+  const whole = search.has(WHOLE);
+  const { site, zones } = props;
+  return (
+    <>
+      {zones.length > 1 && (
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={whole ? 'whole' : 'zone'}
+          aria-label="What of the rates"
+          onChange={(_event, next: string | null) => next && setSearch(next === 'whole' ? { [WHOLE]: '' } : {})}
+          sx={{ mb: 1.5 }}
+        >
+          <ToggleButton value="zone" sx={{ px: 1.5, textTransform: 'none' }}>
+            The zone
+          </ToggleButton>
+          <ToggleButton value="whole" sx={{ px: 1.5, textTransform: 'none' }}>
+            To buy for all
+          </ToggleButton>
+        </ToggleButtonGroup>
+      )}
+      {whole ? <Shopping site={site} /> : <ZoneRates {...props} />}
+    </>
+  );
+}
+
 /** What a zone is given: the decisive number, its reason and its caution; what is not given stands below, with its reason. */
-export function Rates({ site, zone }: StepProps) {
+function ZoneRates({ site, zone }: StepProps) {
   const { system, say } = useUnits();
   const { data: answer, error } = useQuery({ ...queries.plan(zone?.id ?? '', system), enabled: !!zone });
   const may = useMay();

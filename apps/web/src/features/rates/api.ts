@@ -1,7 +1,17 @@
 import type { UnitSystem } from '@glenfold/agronomy';
-import type { IssuedPlanAnswer, PlanChoicesInput, ZonePlanAnswer } from '@glenfold/contract';
+import type { IssuedPlanAnswer, PlanChoicesInput, ShoppingAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import { queryOptions } from '@tanstack/react-query';
 import { type Changed, saveOver, useChange } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
+
+export const ratesQueries = {
+  /** One list to buy; it follows every plan of the site. */
+  shopping: (siteId: string, units: UnitSystem) =>
+    queryOptions({
+      queryKey: ['plan', 'shopping', siteId, units],
+      queryFn: () => api<ShoppingAnswer>('GET', `/sites/${siteId}/shopping?units=${units}`),
+    }),
+};
 
 export const useChooseProducts = (zoneId: string, units: UnitSystem) =>
   useChange(
