@@ -34,13 +34,13 @@ describe('after a change', () => {
     expect(readAnew('result')).toEqual(
       [
         ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'plan', 'report'],
-        ...['siteStates', 'siteState', 'tasks'],
+        ...['shopping', 'siteStates', 'siteState', 'tasks'],
       ].sort(),
     );
   });
 
   it('a price has rates and lists of products read anew, and no ground', () => {
-    expect(readAnew('product')).toEqual(['audit', 'generic', 'plan', 'products']);
+    expect(readAnew('product')).toEqual(['audit', 'generic', 'plan', 'products', 'shopping']);
   });
 
   it('nothing that can be changed here shows as it was before', () => {
