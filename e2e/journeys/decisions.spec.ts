@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { anotherBrowser, expect, openSite, test, toZone } from './person.ts';
+import { anotherBrowser, expect, openSite, test, toZone, zoneLink } from './person.ts';
 
 const site = 'Terrace houses';
 
@@ -63,6 +63,9 @@ test('terraces from a list, a vegetable bed read by its own band, and a feed of 
   await page.keyboard.press('5');
   await expect(main).toContainText('Lime to 6.5.');
   await expect(main).toContainText('No lawn feed on a garden bed');
+  // The last of many zones, and what is said of it, are both in sight.
+  await expect(main.getByRole('heading', { name: 'Kitchen garden' })).toBeInViewport();
+  await expect(zoneLink(page, 'Kitchen garden')).toBeInViewport();
 
   // A feed of one's own by its label.
   await page.goto('/products/fertilizer');

@@ -70,7 +70,7 @@ const stepLink = (page: Page, name: string | RegExp) =>
   page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name });
 
 /** A zone's link in the column of zones. */
-const zoneLink = (page: Page, name: string | RegExp) =>
+export const zoneLink = (page: Page, name: string | RegExp) =>
   page.getByRole('navigation', { name: 'Zones' }).getByRole('link', { name });
 
 /** Go to a step of the open site. On a slow machine what stood before stands a moment longer, and takes clicks. */

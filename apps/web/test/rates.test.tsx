@@ -229,7 +229,7 @@ describe('what the property buys', () => {
     expect(urea.textContent).not.toMatch(/\$/);
     expect(screen.getByText(/Cost open: set a price for/).textContent).toMatch(/Sulfate of potash/);
     const missing = screen.getByRole('region', { name: 'Not on this list' });
-    expect(missing.textContent).toMatch(/Gypsum for z, 73 lb\/1000 ft² in all/);
+    expect(missing.textContent).toMatch(/Gypsum for z, altogether 73 lb\/1000 ft²/);
     expect(missing.textContent).toMatch(/Bank: no test yet/);
     await userEvent.click(within(rows[0]!).getByRole('button', { name: /to buy: 5 bags/ }));
     expect((await screen.findByRole('dialog')).textContent).toMatch(/z 100 lb \+ n 100 lb/);

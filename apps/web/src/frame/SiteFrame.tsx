@@ -128,7 +128,16 @@ export function SiteFrame() {
         {zones.length > 0 && (
           <ZoneColumn siteId={siteId} step={step} zones={zones} chosen={zone?.id} results={results} />
         )}
-        <Box component="main" aria-label={stepNames[step]} sx={{ px: { xs: 2, md: 3 }, py: 2, minWidth: 0 }}>
+        <Box
+          component="main"
+          aria-label={stepNames[step]}
+          sx={{
+            px: { xs: 2, md: 3 },
+            py: 2,
+            minWidth: 0,
+            borderLeft: { md: zones.length > 0 ? `1px solid ${colours.line}` : 0 },
+          }}
+        >
           <Boundary key={step} what="this step">
             {Screen ? (
               <Screen

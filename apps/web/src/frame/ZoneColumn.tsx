@@ -1,7 +1,7 @@
 import { grassWords } from '@glenfold/agronomy';
 import type { LabResultAnswer, Step, ZoneAnswer } from '@glenfold/contract';
 import { Box } from '@mui/material';
-import { useDeferredValue, useMemo } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
 import { colours } from '../ui/theme.ts';
 import { CoreStick } from '../ui/CoreStick.tsx';
@@ -11,6 +11,18 @@ import { stepPath } from '../ui/steps.ts';
 
 /** Zones that a tall window shows at once. */
 const IN_SIGHT = 30;
+
+/** Height of what stands over the column, px. */
+const ABOVE = 158;
+
+/** Scroll a list so that one of its entries is in sight; the page itself stays where it is. */
+function bringIn(list: Element, entry: Element): void {
+  const [outer, inner] = [list.getBoundingClientRect(), entry.getBoundingClientRect()];
+  const by = (from: number, to: number, start: number, end: number): number =>
+    start < from ? start - from : Math.max(0, end - to);
+  list.scrollTop += by(outer.top, outer.bottom, inner.top, inner.bottom);
+  list.scrollLeft += by(outer.left, outer.right, inner.left, inner.right);
+}
 
 interface ZoneColumnProps {
   readonly siteId: string;
@@ -27,17 +39,27 @@ export function ZoneColumn({ siteId, step, zones, chosen, results }: ZoneColumnP
   const drawn = useDeferredValue(zones, zones.slice(0, IN_SIGHT));
   // The first of a zone is its newest.
   const newest = useMemo(() => new Map(zones.map(({ id }) => [id, newestOf(results, id)])), [zones, results]);
+  const column = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const link = column.current?.querySelector('[aria-current]');
+    if (column.current && link) bringIn(column.current, link);
+  }, [chosen, drawn]);
   return (
     <Box
       component="nav"
+      ref={column}
       aria-label="Zones"
       sx={{
         display: 'flex',
         flexDirection: { xs: 'row', md: 'column' },
         overflowX: 'auto',
-        borderRight: { md: `1px solid ${colours.line}` },
         borderBottom: { xs: `1px solid ${colours.line}`, md: 0 },
-        minHeight: { md: '100%' },
+        // Many zones scroll by themselves: the work beside them stays in sight.
+        position: { md: 'sticky' },
+        top: 0,
+        alignSelf: 'start',
+        maxHeight: { md: `max(300px, calc(100vh - ${ABOVE}px))` },
+        overflowY: { md: 'auto' },
         // Dressed from here: hundreds of zones with styles of their own take long to draw.
         '& > a': {
           display: 'flex',

@@ -93,7 +93,7 @@ function Missing({ list, untested }: { readonly list: ShoppingList; readonly unt
       <Box component="ul" sx={{ m: 0, pl: 2.25 }}>
         {list.unlisted.map(({ zone, name, told }) => (
           <li key={`${zone} ${name}`}>
-            {name} for {zone}, <Words>{told}</Words> in all: no product of it is chosen here yet.
+            {name} for {zone}, altogether <Words>{told}</Words>: no product of it is chosen here yet.
           </li>
         ))}
         {untested.length > 0 && <li>{untested.join(', ')}: no test yet, so nothing is known to be wanted.</li>}
