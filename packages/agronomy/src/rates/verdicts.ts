@@ -38,9 +38,11 @@ function yearOf(total: number, once: number): NonNullable<Verdict['year']> {
   return { total, each: total / times, times };
 }
 
-/** A layer as it is raked: to a millimetre, or the twentieth of an inch. */
+/** A layer as it is raked: to a millimetre, or the twentieth of an inch; never nothing. */
 const layerWords = (cm: number, system: UnitSystem): string =>
-  system === 'us' ? `${Number((Math.round((cm / 2.54) * 20) / 20).toFixed(2))} in` : `${Math.round(cm * 10)} mm`;
+  system === 'us'
+    ? `${Number((Math.max(1, Math.round((cm / 2.54) * 20)) / 20).toFixed(2))} in`
+    : `${Math.max(1, Math.round(cm * 10))} mm`;
 
 const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
 const IN_A_BED = 'plants that stand it; iron where leaves yellow; no lime-bearing water or topdressing.';
@@ -169,53 +171,50 @@ export function compostVerdict(
         ? ' Phosphorus is not known: have it tested before years of it.'
         : '';
   const aim = Math.max(wanted ? target.value : 0, poor ? (bar.wanted?.[0] ?? 0) : 0);
+  const { way, ...amount } = compostTo(zone, test, aim, system);
   return {
     ...base,
-    ...compostAmount(zone, test, aim, system),
+    ...amount,
     status: 'due',
     cautions: reading.limitations.some(({ key }) => key === 'salt')
       ? ['Composts hold salt, and this ground has enough of it: have theirs tested before any is laid.']
       : [],
-    words: `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts} ${compostWords(zone, test, aim, system)}`,
+    words: `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts}${way}`,
   };
 }
 
 const COMPOST = 'mature compost';
 
-/** Years of the usual compost to an aim, % of organic matter in the sampled slice. */
-function compostYears({ surface, garden }: ZoneFacts, { organicMatter = 0, depth }: SoilTest, aim: number) {
-  const perYear = garden || surface === 'seedbed' ? compostLayers.seedbed : compostLayers.turfPass;
-  return compostProgram({ organicMatter, target: aim, soilDepth: depth, material: COMPOST, perYear });
-}
-
-function compostAmount(
-  zone: ZoneFacts,
-  test: SoilTest,
+/** The usual compost over years to an aim, % of organic matter in the sampled slice: how much, and in words. */
+function compostTo(
+  { surface, garden }: ZoneFacts,
+  { organicMatter = 0, depth }: SoilTest,
   aim: number,
   system: UnitSystem,
-): Pick<Verdict, 'need' | 'told' | 'year'> {
-  const { result, working } = compostYears(zone, test, aim);
-  const [first] = result.years;
-  if (!first) return { need: null };
-  return {
-    need: { value: result.total, working },
-    told: layerWords(result.total, system),
-    year: yearOf(first.thickness, first.thickness),
-  };
-}
-
-/** How much a year, for how long, and what it brings besides. */
-function compostWords(zone: ZoneFacts, test: SoilTest, aim: number, system: UnitSystem): string {
-  const { years, total, reached } = compostYears(zone, test, aim).result;
+): Pick<Verdict, 'need' | 'told' | 'year'> & { readonly way: string } {
+  const perYear = garden || surface === 'seedbed' ? compostLayers.seedbed : compostLayers.turfPass;
+  const { result, working } = compostProgram({
+    organicMatter,
+    target: aim,
+    soilDepth: depth,
+    material: COMPOST,
+    perYear,
+  });
+  const { years, total, reached } = result;
   const [first] = years;
-  if (!first) return '';
+  if (!first) return { need: null, way: '' };
   const say = (rate: number): string => present('nutrientRate', rate, system).text;
   const count = years.length === 1 ? 'one year' : `${years.length} years`;
   const layer = `${layerWords(first.thickness, system)} of ${COMPOST} a year`;
   const way = reached
     ? `About ${layer} for ${count}, ${layerWords(total, system)} together, reaches ${figure(aim)} %`
     : `Even ${layer} for ${count} does not reach ${figure(aim)} %`;
-  return `${way}; a year’s layer carries ${say(first.p2o5)} of P₂O₅, and ${say(first.nitrogenFirstYear)} of its N feeds in the first year.`;
+  return {
+    need: { value: total, working },
+    told: layerWords(total, system),
+    year: yearOf(first.thickness, first.thickness),
+    way: ` ${way}; a year’s layer carries ${say(first.p2o5)} of P₂O₅, and ${say(first.nitrogenFirstYear)} of its N feeds in the first year.`,
+  };
 }
 
 /** Whether sodium wants gypsum; nothing where sodium was not tested. */

@@ -68,7 +68,7 @@ function Row({ siteId, purchase, priced }: RowProps) {
           (cost ? (
             <Opens title={`${productName}: cost`} told={say('money', cost.value)} working={cost.working} />
           ) : (
-            <MuiLink component={Link} to="/products/fertilizer">
+            <MuiLink component={Link} to="/products">
               set its price
             </MuiLink>
           ))}
