@@ -150,7 +150,7 @@ export function compostVerdict(
   const wanted = target !== undefined && (test.organicMatter ?? 0) < target.value - 1e-9;
   const poor = bar.rating === 'low' || bar.rating === 'very low';
   if (groundKind(zone) === 'fine turf' || !(poor || wanted)) return { ...base, status: 'none', words: '' };
-  const told = `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(2))} % is ${poor ? bar.rating : 'in the band'}${wanted ? `, below the ${target.value} % that “${target.name}” wants` : ''}`;
+  const told = `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(3))} % is ${poor ? bar.rating : 'in the band'}${wanted ? `, below the ${target.value} % that “${target.name}” wants` : ''}`;
   const phosphorus = reading.bars.find(({ key }) => key === 'p')?.rating;
   if (phosphorus === 'high' || phosphorus === 'very high')
     return {
