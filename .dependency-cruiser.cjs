@@ -18,6 +18,8 @@ const houses = {
       'evidence',
       'trouble',
       'rates',
+      'remedies',
+      'program',
       'advice',
     ],
     ...['tables', 'registry'],

@@ -77,19 +77,20 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
   for (const [part, product] of [
     [/^Lime/, 'Pelletised dolomitic lime'],
     [/^Fertilizer/, 'Polymer-coated urea 43-0-0'],
-    [/^Fertilizer/, 'Triple superphosphate 0-46-0'],
     [/^Fertilizer/, 'Sulfate of potash 0-0-50'],
+    [/^Compost/, 'Green waste compost, mature'],
   ] as const) {
     await page.getByRole('navigation').getByRole('link', { name: part }).click();
-    await page.getByRole('textbox', { name: `Price of a bag of ${product}` }).fill('10');
+    const price = page.getByRole('textbox', { name: new RegExp(`^Price of a (bag|load) of ${product}`) });
+    await price.fill('10');
     await page
       .getByRole('row', { name: new RegExp(product) })
       .getByRole('button', { name: 'Save' })
       .click();
-    await expect(page.getByRole('textbox', { name: `Price of a bag of ${product}` })).toHaveValue('10.00');
+    await expect(price).toHaveValue('10.00');
   }
   await page.goto(rates);
-  await expect(page.getByRole('button', { name: /^Products for the zone: \$\d+\.00/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^The program of the zone: \$\d+\.00/ })).toBeVisible();
 });
 
 test('a port that is in use gives one clear line and a remedy', async () => {

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { expect, openSite, test, toStep, toZone } from './person.ts';
 
-test('an advisor types a result, reads it, gets the rates and hands over the plan', async ({ page }) => {
+test('an advisor types a result, reads it, gets the rates and hands over the program', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'What wants doing' })).toBeVisible();
   await page.getByRole('link', { name: /Enter a result: South bank/ }).click();
@@ -57,7 +57,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
   // 91: 50 and 41, within a year’s 100.
   await page.getByRole('link', { name: 'See the rates' }).click();
   await expect(main).toContainText('Lime to 6.3');
-  await page.getByRole('combobox', { name: 'Liming product' }).click();
+  await page.getByRole('combobox', { name: 'Product for lime' }).click();
   await page.getByRole('option', { name: /Pelletised calcitic/ }).click();
   const rate = page.getByRole('button', { name: /Pelletised calcitic lime for the year/ });
   await expect(rate).toHaveText('91 lb/1000 ft²');
@@ -71,7 +71,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
 
   // On paper.
   const opened = page.waitForEvent('popup');
-  await page.getByRole('button', { name: 'Hand the plan over (PDF)' }).click();
+  await page.getByRole('button', { name: 'Hand this zone over (PDF)' }).click();
   await (await opened).close();
   const link = page.getByRole('link', { name: 'Open the PDF' });
   const pdf = await page.request.get((await link.getAttribute('href'))!);
@@ -84,7 +84,6 @@ test('an advisor types a result, reads it, gets the rates and hands over the pla
     '91 lb/1000 ft²',
     'Pelletised calcitic lime',
     'Wear a dust mask',
-    'How the numbers came about',
     'The label and local law come first',
   ])
     expect(text).toContain(words);
@@ -158,7 +157,7 @@ test('two zones of one pH get different lime, and the screen says why', async ({
   await expect(why).toContainText('Buffer pH 6.0 here, 6.3 there: +');
 
   // Both are on one list, and its number opens to what each takes.
-  await page.getByRole('button', { name: 'To buy for all' }).click();
+  await page.getByRole('button', { name: 'The whole site' }).click();
   const lime = page.getByRole('list', { name: 'To buy' }).getByRole('listitem', { name: /lime/i }).first();
   await expect(lime).toContainText('East goal');
   await lime.getByRole('button', { name: /for all zones/ }).click();

@@ -83,10 +83,10 @@ test('a product chosen by two at once', async ({ page, browser, baseURL }) => {
   const piet = await anotherBrowser(browser, baseURL, 'Piet');
   await bothAt([page, piet], (who) => openSite(who, 'Gannet Row Almshouses', 'Rates', 'Walled court'));
   const choose = async (who: Page, product: RegExp): Promise<void> => {
-    await who.getByRole('combobox', { name: 'Liming product' }).click();
+    await who.getByRole('combobox', { name: 'Product for lime' }).click();
     await who.getByRole('option', { name: product }).click();
   };
-  const chosen = page.getByRole('combobox', { name: 'Liming product' });
+  const chosen = page.getByRole('combobox', { name: 'Product for lime' });
   const before = (await chosen.textContent())!;
   const [kept, keptName] = before.includes('dolomitic')
     ? [/Pelletised calcitic/, 'Pelletised calcitic']
@@ -95,7 +95,7 @@ test('a product chosen by two at once', async ({ page, browser, baseURL }) => {
   await expect(piet.getByRole('button', { name: /^Pulverised calcitic lime for the year/ })).toBeVisible();
   await choose(page, kept);
   const conflict = page.getByRole('dialog', { name: 'Piet Sandling saved this first' });
-  await expect(conflict.getByRole('row', { name: 'Lime' })).toContainText('Pulverised calcitic lime');
+  await expect(conflict.getByRole('row', { name: 'Product' })).toContainText('Pulverised calcitic lime');
   await conflict.getByRole('button', { name: 'Keep mine' }).click();
   await expect(chosen).toContainText(keptName);
   // Two quick choices of one's own are no conflict.

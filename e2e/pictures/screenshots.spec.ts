@@ -50,10 +50,14 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('link', { name: 'See the rates' }).waitFor();
   await shoot(page, 'reading');
   await openSite(page, 'Gannet Row Almshouses', 'Rates');
-  await page.getByRole('button', { name: /Hand the plan over/ }).waitFor();
+  await page.getByRole('button', { name: /Hand (this zone|the program) over/ }).waitFor();
   await shoot(page, 'rates');
   await page.keyboard.press('w');
   await shoot(page, 'working');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'The whole site' }).click();
+  await page.getByRole('list', { name: 'To buy' }).waitFor();
+  await shoot(page, 'program');
   await page.goto('/products/fertilizer');
   await page.getByRole('button', { name: 'Change Urea 46-0-0' }).waitFor();
   await shoot(page, 'products');

@@ -20,7 +20,9 @@ import { Person } from './people/person.entity.ts';
 import { Session } from './people/session.entity.ts';
 import { SignInAttempt } from './people/signInAttempt.entity.ts';
 import { Practice } from './people/practice.entity.ts';
-import { Plan } from './rates/plan.entity.ts';
+import { Program } from './rates/program.entity.ts';
+import { ProgramZone } from './rates/programZone.entity.ts';
+import { DoseRecord, TreatmentRecord } from './rates/treatment.entity.ts';
 import { ProductRecord } from './materials/product.entity.ts';
 import { Bag } from './sampling/bag.entity.ts';
 import { BagCustody } from './sampling/bagCustody.entity.ts';
@@ -50,7 +52,10 @@ export const ownedEntities = [
   Measurement,
   LabReport,
   ProductRecord,
-  Plan,
+  Program,
+  ProgramZone,
+  TreatmentRecord,
+  DoseRecord,
   Membership,
   Invitation,
   ShareLink,

@@ -57,9 +57,8 @@ async function records(practiceId: string): Promise<Ids> {
     origin: 'typed',
   });
   await add('measurement', { sampleId, resultId, analyte: 'soilPh', value: 5.9, unit: 'pH' });
-  const [{ issued } = { issued: {} }] = await server.sql<{ issued: object }>(
-    'SELECT issued FROM plan WHERE issued IS NOT NULL LIMIT 1',
-  );
+  const [{ issued } = { issued: {} }] = await server.sql<{ issued: object }>('SELECT issued FROM program_zone LIMIT 1');
+  const programId = await add('program', { siteId, state: 'handed over', handedOverAt: new Date(), units: 'us' });
   const personId = await one(`INSERT INTO person (email, name) VALUES ($1, 'Spare') RETURNING id`, [
     `spare${count}@p.example`,
   ]);
@@ -105,7 +104,8 @@ async function records(practiceId: string): Promise<Ids> {
     }),
     machineId: await add('machine', { name: `M${count}`, kind: 'roller' }),
     settingId: await add('setting', { kind: 'caps', name: 'Caps', siteId, value: { limeOnce: 90 } }),
-    planId: await add('plan', { zoneId, issuedAt: new Date(), issued, labResultId: resultId }),
+    programId,
+    planId: await add('program_zone', { programId, zoneId, issuedAt: new Date(), issued, labResultId: resultId }),
     memberId: await add('membership', { personId, role: 'technician' }),
     invitationId: await add('invitation', {
       email: 'x@p.example',
@@ -121,21 +121,19 @@ async function records(practiceId: string): Promise<Ids> {
   };
 }
 
+/** Pieces of addresses that are no record’s. */
+const fixed: Readonly<Record<string, string>> = { kind: 'caps', key: 'potassium', token: nobodyThere, code: 'K7F-4Q' };
+
 /** Ask a route as somebody, in a session of its own. @returns the status, or the title of a refusal of the gate */
 async function ask(name: string, route: Route, who: Who, ids: Ids): Promise<number> {
   const [method, pattern] = name.split(' ') as [Method, string];
-  const path = pattern.replace(/:(\w+)/g, (_whole, key: string) =>
-    key === 'kind'
-      ? 'caps'
-      : key === 'token'
-        ? nobodyThere
-        : key === 'code'
-          ? 'K7F-4Q'
-          : ids[(key === 'id' ? route.id : key) as keyof Ids],
+  const path = pattern.replace(
+    /:(\w+)/g,
+    (_whole, key: string) => fixed[key] ?? ids[(key === 'id' ? route.id : key) as keyof Ids],
   );
   const request = supertest(server.app.getHttpServer())
     [method.toLowerCase() as 'get'](
-      `/api${path}${route.query ? `?${route.query(ids)}` : /\/(drawing|plan)(s|\/choices|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`,
+      `/api${path}${route.query ? `?${route.query(ids)}` : /\/(drawing|program)(s|\.pdf|\.svg)?$/.test(path) ? '?units=us' : ''}`,
     )
     .set('if-match', `"${method === 'PUT' ? await versionAt(path, route, ids) : 1}"`);
   if (who !== 'nobody') {
@@ -165,11 +163,11 @@ async function versionAt(path: string, { id }: Route, ids: Ids): Promise<number>
     memberId: 'membership',
   };
   const key = id ?? (path.startsWith('/zones') ? 'zoneId' : 'siteId');
-  const choices = path.includes('/choices');
+  const treatment = path.includes('/treatments/');
   const [table, recordId] = path === '/practice' ? ['practice', brackwater] : [tables[key as 'siteId'], ids[key]];
   const [row] = await server.sql<{ version: number }>(
-    choices
-      ? `SELECT version FROM plan WHERE "zoneId" = $1 AND "issuedAt" IS NULL`
+    treatment
+      ? `SELECT version FROM treatment WHERE "zoneId" = $1 AND "key" = 'potassium' AND "deletedAt" IS NULL`
       : `SELECT version FROM ${table} WHERE id = $1`,
     [recordId],
   );
@@ -255,7 +253,11 @@ describe('another practice’s ids inside a body', () => {
     ],
     [
       'a product chosen for a zone',
-      (own, theirs) => ['PUT /zones/:zoneId/plan/choices', own, { potassium: theirs.productId }],
+      (own, theirs) => [
+        'PUT /zones/:zoneId/program/treatments/:key',
+        own,
+        { remedy: 'potassium', reason: 'stray', values: { material: theirs.productId } },
+      ],
     ],
     [
       'the sites of a client',
@@ -273,11 +275,11 @@ describe('another practice’s ids inside a body', () => {
   ])('%s is refused, and nothing of theirs changes', async (_what, make) => {
     strangers = await one(`INSERT INTO practice (name) VALUES ('Strangers') RETURNING id`);
     const [own, theirs] = [await records(brackwater), await records(strangers)];
-    const before = await server.sql('SELECT t::text FROM zone t, plan p WHERE t."practiceId" = $1', [strangers]);
+    const before = await server.sql('SELECT t::text FROM zone t, treatment p WHERE t."practiceId" = $1', [strangers]);
     const [name, ids, body] = make(own, theirs);
     const status = await ask(name, { ...promised[name]!, body: () => body }, 'owner', ids);
     expect([404, 422]).toContain(status);
-    expect(await server.sql('SELECT t::text FROM zone t, plan p WHERE t."practiceId" = $1', [strangers])).toEqual(
+    expect(await server.sql('SELECT t::text FROM zone t, treatment p WHERE t."practiceId" = $1', [strangers])).toEqual(
       before,
     );
     expect(

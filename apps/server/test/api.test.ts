@@ -26,8 +26,8 @@ describe('the API', () => {
 
   it.each([
     ['/nothing', 404],
-    ['/zones/not-an-id/plan?units=us', 400],
-    ['/zones/00000000-0000-4000-8000-000000000000/plan?units=stones', 400],
+    ['/zones/not-an-id/program?units=us', 400],
+    ['/zones/00000000-0000-4000-8000-000000000000/program?units=stones', 400],
   ])('%s answers %d in problem details', async (path, status) => {
     expect(await get<ProblemAnswer>(path, status)).toMatchObject({
       status,

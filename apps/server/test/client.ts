@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
-import type { SiteAnswer, SitesAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { Treatment, UnitSystem } from '@glenfold/agronomy';
+import type { SiteAnswer, SitesAnswer, TreatmentChangeAnswer, ZoneAnswer, ZoneProgramAnswer } from '@glenfold/contract';
 import { afterAll, beforeAll, expect, jest } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
@@ -59,6 +60,23 @@ export async function zoneOf(siteName: string, label: string): Promise<ZoneAnswe
   return zones.find((zone) => zone.label === label)!;
 }
 
+/** The program of a zone as it stands. */
+export const programOf = (zoneId: string, units: UnitSystem = 'us'): Promise<ZoneProgramAnswer> =>
+  get(`/zones/${zoneId}/program?units=${units}`);
+
+/** A treatment of a program by its key. */
+export const treatmentIn = ({ program }: Pick<ZoneProgramAnswer, 'program'>, key: string): Treatment =>
+  program.treatments.find((treatment) => treatment.key === key)!;
+
+/** Decide something of a treatment by hand. */
+export const decideTreatment = (
+  zoneId: string,
+  key: string,
+  given: object,
+  status = 200,
+): Promise<TreatmentChangeAnswer> =>
+  send('put', `/zones/${zoneId}/program/treatments/${key}`, { remedy: key, reason: 'as agreed', ...given }, status);
+
 /** A value as a report prints it. */
 export const printed = (value: unknown, unit = 'mg/kg', more: object = {}) => ({
   value,
@@ -102,13 +120,13 @@ async function seen(path: string): Promise<number> {
     'lab-reports': 'lab_report',
     products: 'product',
   };
-  const [name, column] = path.includes('/plan/choices')
-    ? ['plan', 'zoneId']
-    : [table[kind as keyof typeof table], 'id'];
-  const open = name === 'plan' ? 'AND "issuedAt" IS NULL' : '';
-  const [row] = await server.sql<{ version: number }>(`SELECT version FROM ${name} WHERE "${column}" = $1 ${open}`, [
-    id,
-  ]);
+  const [, key] = /\/treatments\/([^/?]+)/.exec(path) ?? [];
+  const [row] = await server.sql<{ version: number }>(
+    key === undefined
+      ? `SELECT version FROM ${table[kind as keyof typeof table]} WHERE "id" = $1`
+      : `SELECT version FROM treatment WHERE "zoneId" = $1 AND "key" = $2 AND "override" IS NOT NULL AND "deletedAt" IS NULL`,
+    key === undefined ? [id] : [id, key],
+  );
   return row?.version ?? 0;
 }
 

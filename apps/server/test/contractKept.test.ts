@@ -1,10 +1,10 @@
 import * as contract from '@glenfold/contract';
 import {
-  IssuedPlanAnswer,
+  IssuedProgramAnswer,
   type LabReportAnswer,
   type LabResultAnswer,
   type SiteStateAnswer,
-  type ZonePlanAnswer,
+  type ZoneProgramAnswer,
   problemFields,
 } from '@glenfold/contract';
 import { plainToInstance } from 'class-transformer';
@@ -77,7 +77,7 @@ describe('every answer is what its contract says', () => {
           unfilled.push(address);
           break;
         }
-        for (const query of /zones.*\/plan$|\/shopping$/.test(address) ? ['?units=us', '?units=metric'] : ['']) {
+        for (const query of address.endsWith("/program") ? ['?units=us', '?units=metric'] : ['']) {
           const body = await get<unknown>(`${path}${query}`);
           asked += 1;
           if (Array.isArray(body) && body.length === 0) continue;
@@ -91,9 +91,11 @@ describe('every answer is what its contract says', () => {
     expect(asked).toBeGreaterThan(20);
   });
 
-  it('POST a plan', async () => {
+  it('POST a program', async () => {
     const zone = await zoneOf('Harbour', 'HS-1');
-    expect(faults(IssuedPlanAnswer, await send('post', `/zones/${zone.id}/plans?units=metric`))).toEqual([]);
+    expect(faults(IssuedProgramAnswer, await send('post', `/sites/${zone.siteId}/programs?units=metric`, {}))).toEqual(
+      [],
+    );
   });
 
   it('and no route is left out of the description', async () => {
@@ -127,7 +129,7 @@ describe('the server', () => {
     const zone = await zoneOf('Harbour', 'HS-2');
     // A grass that no table holds can only come from a damaged database.
     await server.current().sql(`UPDATE zone SET grass = 'moss' WHERE id = $1`, [zone.id]);
-    const response = await server.owner().ask('get', `/zones/${zone.id}/plan?units=us`);
+    const response = await server.owner().ask('get', `/zones/${zone.id}/program?units=us`);
     await server.current().sql(`UPDATE zone SET grass = $2 WHERE id = $1`, [zone.id, zone.grass]);
     expect(response.status).toBe(500);
     expect(response.body).toEqual({
@@ -135,7 +137,7 @@ describe('the server', () => {
       title: 'Something broke here',
       status: 500,
       detail: 'This is our fault, not yours. Nothing was changed; try again.',
-      instance: `/api/zones/${zone.id}/plan`,
+      instance: `/api/zones/${zone.id}/program`,
       errors: [],
     });
   });
@@ -157,7 +159,7 @@ describe('the server', () => {
 
   it('takes the newest sampling date, not the last entry, as a zone’s test', async () => {
     const zone = await zoneOf('Harbour', 'HS-3');
-    const { result: now } = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
+    const { result: now } = await get<ZoneProgramAnswer>(`/zones/${zone.id}/program?units=us`);
     await send('post', '/lab-results', {
       zoneIds: [zone.id],
       label: 'old',
@@ -166,7 +168,7 @@ describe('the server', () => {
       extractant: 'mehlich-3',
       values: { soilPh: { value: 4.4, unit: 'pH', basis: 'element' } },
     });
-    expect((await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`)).result.id).toBe(now.id);
+    expect((await get<ZoneProgramAnswer>(`/zones/${zone.id}/program?units=us`)).result!.id).toBe(now!.id);
     const newest = await send<LabResultAnswer>('post', '/lab-results', {
       zoneIds: [zone.id],
       label: 'new',
@@ -175,7 +177,7 @@ describe('the server', () => {
       extractant: 'mehlich-3',
       values: { soilPh: { value: 6.9, unit: 'pH', basis: 'element' } },
     });
-    expect((await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`)).result.id).toBe(newest.id);
+    expect((await get<ZoneProgramAnswer>(`/zones/${zone.id}/program?units=us`)).result!.id).toBe(newest.id);
     expect((await siteStates(zone.siteId)).rates).toBe('1 of 5 handed over');
   });
 });

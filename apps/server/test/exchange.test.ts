@@ -160,7 +160,7 @@ describe('an export', () => {
           ),
         ),
     ],
-    ['with text where a table should be', 'Not an export', () => forge((files) => files.set('plans.json', 'x'))],
+    ['with text where a table should be', 'Not an export', () => forge((files) => files.set('programs.json', 'x'))],
     [
       'without an owner',
       'Not an export',
@@ -257,8 +257,8 @@ it('an export of the first format comes over with every value, link and paper', 
     );
     expect(thatch).toBe(zones.filter(({ properties }) => properties.thatch !== null).length);
     // A paper is printed as it was, and what is exported now is of today's format.
-    const [paper] = await place.sql<{ id: string }>('SELECT id FROM plan WHERE issued IS NOT NULL LIMIT 1');
-    expect((await owner.ask('get', `/plans/${paper!.id}/plan.pdf`)).status).toBe(200);
+    const [paper] = await place.sql<{ id: string }>('SELECT id FROM program_zone LIMIT 1');
+    expect((await owner.ask('get', `/program-zones/${paper!.id}/program.pdf`)).status).toBe(200);
     expect((await readArchive(await download(owner))).manifest.version).toBe(FORMAT_VERSION);
   } finally {
     await place.close();

@@ -33,11 +33,32 @@ async function former(version: string, use: (sql: Sql, url: string) => Promise<v
   }
 }
 
+interface Amount {
+  readonly rate: { readonly value: number };
+  readonly applications: ReadonlyArray<{ readonly rate: number }>;
+}
+
+/** A plan as it was handed over. */
+interface Issued {
+  readonly answer: {
+    readonly plan: {
+      readonly lime: { readonly amount: Amount | null };
+      readonly nutrients: ReadonlyArray<{ readonly amount: Amount | null }>;
+    };
+    readonly result: Row;
+    readonly reading: Row;
+  };
+}
+
 const byId = (rows: readonly Row[]): ReadonlyMap<unknown, Row> => new Map(rows.map((row) => [row.id, row]));
 
 it('the demo of the former version comes over row by row: no value, zone, file, plan or change is lost', () =>
   former('1795700000000', async (sql, url) => {
     const tables = ['site', 'zone', 'bag', 'core', 'sample', 'lab_result', 'lab_import', 'product', 'plan', 'audit', 'membership']; // prettier-ignore
+    const [chosenFor = {}] = await sql('SELECT id, "practiceId" FROM zone ORDER BY id LIMIT 1');
+    const [chosen = {}] = await sql(`SELECT id FROM product WHERE purpose = 'lime' ORDER BY id DESC LIMIT 1`);
+    await sql(`INSERT INTO plan ("practiceId", "zoneId", choices)
+      VALUES ('${String(chosenFor.practiceId)}', '${String(chosenFor.id)}', '{"lime": "${String(chosen.id)}"}')`);
     const before = new Map<string, Row[]>();
     for (const table of tables) before.set(table, await sql(`SELECT to_jsonb(t) AS row FROM ${table} t`));
     const old = (table: string): Row[] => before.get(table)!.map(({ row }) => row as Row);
@@ -127,26 +148,37 @@ it('the demo of the former version comes over row by row: no value, zone, file, 
       tests.map(({ zoneId, analyte, value }) => `${String(zoneId)} ${String(analyte)} ${String(value)}`).sort(),
     ).toEqual(measured.sort());
 
-    // Plans rest on a result that is there, and what was handed over says what it said.
+    // A plan is a program now, resting on a result that is there; what was handed over says what it said.
     const results = byId(await now('lab_result'));
-    const plans = byId(await now('plan'));
-    expect(plans.size).toBe(old('plan').length);
-    for (const plan of old('plan')) {
-      const kept = plans.get(plan.id) as {
-        labResultId: string | null;
-        issued: { answer: { plan: unknown; result: Row; reading: Row } } | null;
-      };
-      if (plan.labResultId !== null) expect(results.has(kept.labResultId)).toBe(true);
-      const issued = plan.issued as typeof kept.issued;
+    const handedOver = byId(await now('program_zone'));
+    const programs = byId(await now('program'));
+    const plans = old('plan').map((plan) => ({ ...plan, issued: plan.issued as Issued | null })); // prettier-ignore
+    expect(handedOver.size).toBe(plans.filter(({ issued }) => issued).length);
+    for (const { id, zoneId, labResultId, issuedAt, issued } of plans) {
       if (!issued) continue;
-      expect(kept.issued!.answer.plan).toEqual(issued.answer.plan);
-      expect(kept.issued!.answer.reading).toMatchObject(issued.answer.reading);
-      const { soilPh, zoneId } = issued.answer.result;
-      expect(kept.issued!.answer.result).toMatchObject({
-        zoneIds: [zoneId],
+      const kept = handedOver.get(id) as Row & { issued: Issued };
+      if (labResultId !== null) expect(results.has(kept.labResultId)).toBe(true);
+      expect(kept).toMatchObject({ zoneId, issuedAt });
+      expect(programs.get(kept.programId)).toMatchObject({ state: 'handed over', handedOverAt: issuedAt, units: 'us' });
+      expect(kept.issued.answer.plan).toEqual(issued.answer.plan);
+      expect(kept.issued.answer.reading).toMatchObject(issued.answer.reading);
+      const { soilPh, zoneId: sampled } = issued.answer.result;
+      expect(kept.issued.answer.result).toMatchObject({
+        zoneIds: [sampled],
         values: { soilPh: { value: soilPh, unit: 'pH' } },
       });
+      // Its lines can be asked for: every amount, in the doses that the paper tells.
+      const lines = await sql(`SELECT t.key, t.rate, array_agg(d.rate ORDER BY d.position) AS doses FROM treatment t
+        JOIN dose d ON d."treatmentId" = t.id WHERE t."programId" = '${String(kept.programId)}' GROUP BY 1, 2`);
+      const { lime, nutrients } = issued.answer.plan;
+      const amounts = [lime, ...nutrients].flatMap(({ amount }) => amount ?? []);
+      expect(lines.map(({ rate, doses }) => [rate, doses]).sort()).toEqual(
+        amounts.map(({ rate, applications }) => [rate.value, applications.map((one) => one.rate)]).sort(),
+      );
     }
+    const decided = await sql(`SELECT t."zoneId", t.key, t."productId", t.override -> 'values' ->> 'material' AS chosen
+      FROM treatment t JOIN program p ON p.id = t."programId" WHERE p.state = 'draft'`);
+    expect(decided).toEqual([{ zoneId: chosenFor.id, key: 'lime', productId: chosen.id, chosen: chosen.id }]);
   }));
 
 it('copies of a bag’s result become one that its zones share, unless somebody corrected one of them', () =>
@@ -167,7 +199,8 @@ it('copies of a bag’s result become one that its zones share, unless somebody 
     }
     const [{ practiceId, id: zoneId } = {}] = zones.slice(1);
     await sql(
-      `INSERT INTO plan ("practiceId", "zoneId", "issuedAt", "labResultId") VALUES ('${String(practiceId)}', '${String(zoneId)}', now(), '${String(ids[1])}')`,
+      `INSERT INTO plan ("practiceId", "zoneId", "issuedAt", "labResultId", issued) SELECT '${String(practiceId)}', '${String(zoneId)}', now(), '${String(ids[1])}', issued
+        FROM plan WHERE issued IS NOT NULL LIMIT 1`,
     );
     await prepareDatabase(url);
     const kept =
@@ -180,7 +213,7 @@ it('copies of a bag’s result become one that its zones share, unless somebody 
       { id: ids[2], zones: [corrected], ph: 6.4 },
     ]);
     const [plan] = await sql(
-      `SELECT "labResultId" FROM plan WHERE "zoneId" = '${String(zoneId)}' AND "labResultId" IS NOT NULL ORDER BY "createdAt" DESC LIMIT 1`,
+      `SELECT "labResultId" FROM program_zone WHERE "zoneId" = '${String(zoneId)}' ORDER BY "issuedAt" DESC LIMIT 1`,
     );
     expect(plan!.labResultId).toBe(kept[0]!.id);
   }));
@@ -191,7 +224,9 @@ it('the way back to the former version loses nothing that it can hold', () =>
       sql(`SELECT result.id, result."soilPh", result."bufferPh", result."bufferMethod", result."organicMatter",
         replace(result.nutrients::text, ', "belowDetection": false', '') AS nutrients, zone.name, zone.thatch, zone."rootDepth", zone."probeStop"
         FROM lab_result result JOIN zone ON zone.id = result."zoneId" ORDER BY result.id`);
-    const before = await told();
+    const plans = (): Promise<Row[]> =>
+      sql(`SELECT id, "zoneId", "issuedAt", "labResultId", issued #> '{answer,plan}' AS plan FROM plan ORDER BY id`);
+    const before = [await told(), await plans()];
     await prepareDatabase(url);
     const { ownerSource } = await import('../src/database.ts');
     const source = ownerSource(url);
@@ -202,5 +237,5 @@ it('the way back to the former version loses nothing that it can hold', () =>
     )
       await source.undoLastMigration();
     await source.destroy();
-    expect(await told()).toEqual(before);
+    expect([await told(), await plans()]).toEqual(before);
   }));

@@ -96,7 +96,7 @@ describe('zones', () => {
     });
     await send('delete', `/zones/${id}`);
     expect((await get<ZoneAnswer[]>(path)).some((zone) => zone.id === id)).toBe(false);
-    await get(`/zones/${id}/plan?units=us`, 404);
+    await get(`/zones/${id}/program?units=us`, 404);
     const { id: heir } = await send<ZoneAnswer>('post', path, input);
     await send('post', `/zones/${id}/restore`, undefined, 422);
     await send('delete', `/zones/${heir}`);

@@ -1,4 +1,4 @@
-import type { LabReportAnswer, LabResultAnswer, ProblemAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import type { LabReportAnswer, LabResultAnswer, ProblemAnswer, ZoneProgramAnswer } from '@glenfold/contract';
 import { get, printed, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
@@ -7,14 +7,17 @@ describe('a typed result', () => {
   it('keeps the laboratory’s own unit and basis, and is read as the element', async () => {
     const zone = await zoneOf('Gannet', 'GR-3');
     const { id } = await send<LabResultAnswer>('post', '/lab-results', typed(zone));
-    const { result, reading } = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
-    expect(result.values.p).toEqual({ value: 92, unit: 'lb/acre', basis: 'oxide' });
+    const { result, reading } = await get<ZoneProgramAnswer>(`/zones/${zone.id}/program?units=us`);
+    expect(result!.values.p).toEqual({ value: 92, unit: 'lb/acre', basis: 'oxide' });
     expect(reading.bars.find(({ key }) => key === 'p')!.figure.value).toBeCloseTo(46 / 2.2914, 6);
     await send('put', `/lab-results/${id}`, typed(zone, { values: {}, bufferPh: null }));
-    const corrected = await get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
-    expect([corrected.result.values, corrected.plan.lime.status]).toEqual([{ soilPh: printed(5.2, 'pH') }, 'estimate']);
+    const corrected = await get<ZoneProgramAnswer>(`/zones/${zone.id}/program?units=us`);
+    expect([corrected.result!.values, corrected.program.treatments.find(({ key }) => key === 'lime')!.words]).toEqual([
+      { soilPh: printed(5.2, 'pH') },
+      expect.stringMatching(/No buffer pH was measured: estimated/),
+    ]);
     await send('delete', `/lab-results/${id}`);
-    await get(`/zones/${zone.id}/plan?units=us`, 404);
+    expect((await get<ZoneProgramAnswer>(`/zones/${zone.id}/program?units=us`)).result).toBeNull();
   });
 
   it('is refused field by field, in the contract’s words, as problem details', async () => {

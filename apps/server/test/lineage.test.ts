@@ -1,10 +1,10 @@
-import type { DrawingAnswer, LabResultAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
+import type { DrawingAnswer, LabResultAnswer, ZoneAnswer, ZoneProgramAnswer } from '@glenfold/contract';
 import { zoneInput } from '@glenfold/contract';
 import fc from 'fast-check';
 import { LabService, testOf } from '../src/lab/lab.service.ts';
 import { Work } from '../src/platform/work.ts';
 import { type Descended, heirsAmong } from '../src/ground/lineage.ts';
-import { get, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
+import { get, send, siteOf, typed, useDemoServer, zoneOf, treatmentIn } from './client.ts';
 
 const server = useDemoServer();
 
@@ -29,20 +29,20 @@ describe('ground that is divided anew keeps its tests', () => {
     const shady = plan.zones.find(({ label }) => label === 'GR-9')!;
     // What was measured on the whole was measured when the whole was.
     expect(shady.thatch).toBe(whole.thatch);
-    const { result, reading, plan: rates } = await get<ZonePlanAnswer>(`/zones/${shady.id}/plan?units=us`);
-    expect([result.id, rates.lime.status]).toEqual([own.id, 'due']);
+    const { result, reading, program } = await get<ZoneProgramAnswer>(`/zones/${shady.id}/program?units=us`);
+    expect([result!.id, treatmentIn({ program }, 'lime').status]).toEqual([own.id, 'planned']);
     expect(reading.notes[0]).toBe('This test is of Sycamore lawn, taken before this zone was parted from it.');
-    expect((await get<ZonePlanAnswer>(`/zones/${whole.id}/plan?units=us`)).reading.notes.join()).not.toMatch(
+    expect((await get<ZoneProgramAnswer>(`/zones/${whole.id}/program?units=us`)).reading.notes.join()).not.toMatch(
       /This test is of/,
     );
 
     // A test that is taken of the rest afterwards does not speak for the part.
     const later = await send<LabResultAnswer>('post', '/lab-results', typed(whole, { soilPh: 6.2 }));
     expect(later.inherited).toEqual([]);
-    expect((await get<ZonePlanAnswer>(`/zones/${shady.id}/plan?units=us`)).result.id).toBe(own.id);
+    expect((await get<ZoneProgramAnswer>(`/zones/${shady.id}/program?units=us`)).result!.id).toBe(own.id);
     const its = await send<LabResultAnswer>('post', '/lab-results', typed(shady, { soilPh: 5.9 }));
-    const read = await get<ZonePlanAnswer>(`/zones/${shady.id}/plan?units=us`);
-    expect([read.result.id, read.reading.notes.join().includes('This test is of')]).toEqual([its.id, false]);
+    const read = await get<ZoneProgramAnswer>(`/zones/${shady.id}/program?units=us`);
+    expect([read.result!.id, read.reading.notes.join().includes('This test is of')]).toEqual([its.id, false]);
     await send('delete', `/lab-results/${later.id}`);
     await send('delete', `/lab-results/${its.id}`);
     const dates = await server
@@ -64,7 +64,7 @@ describe('ground that is divided anew keeps its tests', () => {
     expect(its.length).toBeGreaterThan(0);
     expect(its[0]!.inherited).toEqual([{ zoneId: east.id, of: west.name, how: 'joined' }]);
     // Its own test comes first.
-    expect((await get<ZonePlanAnswer>(`/zones/${east.id}/plan?units=us`)).result.zoneIds).toContain(east.id);
+    expect((await get<ZoneProgramAnswer>(`/zones/${east.id}/program?units=us`)).result!.zoneIds).toContain(east.id);
     await send('post', `/sites/${site.id}/drawing`, { restore: [{ what: 'zone', id: west.id }] }, 200);
     const back = await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`);
     expect(back.filter(({ zoneIds }) => zoneIds.includes(west.id)).length).toBe(its.length);

@@ -3,10 +3,9 @@ import {
   type MaterialsFileAnswer,
   type ProblemAnswer,
   type ProductAnswer,
-  type ZonePlanAnswer,
   materialInput,
 } from '@glenfold/contract';
-import { get, send, useDemoServer, zoneOf } from './client.ts';
+import { decideTreatment, get, programOf, treatmentIn, send, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 import { machineBody, productBody } from './promisedRoutes.ts';
 
@@ -22,16 +21,18 @@ describe('a product of the practice’s own', () => {
     const { id, unitPrice } = await send<ProductAnswer>('post', '/products', own);
     expect(unitPrice).toEqual({ of: 'N', perKg: expect.closeTo(27.5 / 3.6, 6) as number });
     const { id: low } = await zoneOf('Gannet', 'GR-1');
-    const { plan } = await send<ZonePlanAnswer>('put', `/zones/${low}/plan/choices?units=us`, { nitrogen: id });
-    const [n, p] = plan.nutrients;
-    expect(n).toMatchObject({ status: 'due', amount: { productName: 'Own 16-4-8', bagMass: 22.5 } });
+    await decideTreatment(low, 'nitrogen', { values: { material: id } });
+    const program = await programOf(low);
+    const p = treatmentIn(program, 'phosphorus');
+    expect(treatmentIn(program, 'nitrogen')).toMatchObject({ status: 'planned', supply: { name: 'Own 16-4-8', packSize: 22.5 } }); // prettier-ignore
     // What it brings of phosphate is taken off what superphosphate has to.
-    expect(p!.amount!.productName).toMatch(/superphosphate/);
-    expect(plan.supplied.p2o5).toBeLessThanOrEqual(p!.need!.value * 1.0001);
-    expect(plan.supplied.p2o5).toBeGreaterThan(p!.amount!.rate.value * 0.46);
+    expect(p.supply!.name).toMatch(/superphosphate/);
+    const phosphate = program.program.balance.find(({ nutrient }) => nutrient === 'p2o5')!;
+    expect(phosphate.total).toBeLessThanOrEqual(phosphate.need! * 1.0001);
+    expect(phosphate.total).toBeGreaterThan(p.rate!.value * 0.46);
     const { id: enough } = await zoneOf('Harbour', 'HS-1');
-    const refused = await send<ZonePlanAnswer>('put', `/zones/${enough}/plan/choices?units=us`, { nitrogen: id });
-    expect(refused.plan.nutrients[0]).toMatchObject({ status: 'refused', amount: null });
+    await decideTreatment(enough, 'nitrogen', { values: { material: id } });
+    expect(treatmentIn(await programOf(enough), 'nitrogen')).toMatchObject({ status: 'refused', supply: null });
   });
 
   it.each([

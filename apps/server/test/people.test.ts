@@ -9,7 +9,7 @@ import type {
   ShareLinkAnswer,
   SitesAnswer,
   SiteReportAnswer,
-  ZonePlanAnswer,
+  ZoneProgramAnswer,
 } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { ATTEMPT_LIMITS } from '../src/people/signIn.service.ts';
@@ -293,13 +293,14 @@ describe('a role', () => {
     const [site] = (await body<SitesAnswer>(owner, '/sites')).sites;
     const [zone] = await body<Array<{ id: string }>>(owner, `/sites/${site!.id}/zones`);
     const [his, hers] = await Promise.all(
-      [wynn, owner].map((browser) => body<ZonePlanAnswer>(browser, `/zones/${zone!.id}/plan?units=us`)),
+      [wynn, owner].map((browser) => body<ZoneProgramAnswer>(browser, `/zones/${zone!.id}/program?units=us`)),
     );
-    expect(his!.plan.lime.amount!.bags.value).toBe(hers!.plan.lime.amount!.bags.value);
+    const limeOf = ({ program }: ZoneProgramAnswer) => program.treatments.find(({ key }) => key === 'lime')!.supply!;
+    expect(limeOf(his!).packs.value).toBe(limeOf(hers!).packs.value);
     // Nor in a working, at his own address or at hers.
-    const [own] = his!.plan.lime.amount!.bags.working as readonly WorkingElsewhere[];
+    const [own] = limeOf(his!).packs.working as readonly WorkingElsewhere[];
     expect(JSON.stringify(await body<Working>(wynn, own!.at))).not.toMatch(/\$\d/);
-    const [cost] = hers!.plan.cost!.working as readonly WorkingElsewhere[];
+    const [cost] = hers!.program.cost!.working as readonly WorkingElsewhere[];
     expect((await wynn.ask('get', cost!.at)).status).toBe(409);
     const report = await body<SiteReportAnswer>(wynn, `/sites/${site!.id}/report`);
     expect(JSON.stringify([his, report])).not.toMatch(/\$\d|bagPrice|"cost":\{/);
@@ -323,8 +324,8 @@ describe('a share link', () => {
     expect((await anybody.agent.get(pdf)).headers['content-type']).toBe('application/pdf');
     for (const other of ['/rounds', '/sites', `/sites/${site!.id}`, `/sites/${site!.id}/report`, '/practice'])
       expect((await anybody.ask('get', other)).status).toBe(401);
-    const drafts = await server.sql<{ id: string }>(`SELECT id FROM plan WHERE issued IS NULL`);
-    for (const { id } of drafts) expect((await anybody.ask('get', `${path}/plans/${id}/plan.pdf`)).status).toBe(404);
+    const others = await server.sql<{ id: string }>(`SELECT z.id FROM program_zone z JOIN program p ON p.id = z."programId" WHERE p."siteId" <> '${site!.id}'`); // prettier-ignore
+    for (const { id } of others) expect((await anybody.ask('get', `${path}/plans/${id}/plan.pdf`)).status).toBe(404);
     expect((await body<ShareLinkAnswer[]>(owner, `/sites/${site!.id}/share-links`))[0]!.address).toBeNull();
 
     await owner.ask('delete', `/share-links/${link.id}`);

@@ -12,6 +12,7 @@ export type Ids = Readonly<
     | 'importId'
     | 'productId'
     | 'planId'
+    | 'programId'
     | 'memberId'
     | 'invitationId'
     | 'linkId'
@@ -136,8 +137,9 @@ export const promised: Readonly<Record<string, Route>> = {
   'PUT /session/personal': { for: 'OATC', ownOnly: true, body: () => ({ units: 'us' }) },
   'GET /reports': { for: 'OATC', ownOnly: true },
   'GET /sites/:siteId/report': { for: 'OATC' },
-  'GET /sites/:siteId/shopping': { for: 'OAT', query: () => 'units=us' },
-  'GET /sites/:siteId/shopping/working': { for: 'OAT', query: () => 'units=us&of=x&at=/list' },
+  'GET /sites/:siteId/program': { for: 'OAT', query: () => 'units=us' },
+  'GET /sites/:siteId/program.pdf': { for: 'OAT', query: () => 'units=us' },
+  'GET /sites/:siteId/program/working': { for: 'OAT', query: () => 'units=us&of=x&at=/list' },
   'GET /sites/:siteId/report/plans/:planId/plan.pdf': { for: 'OATC' },
   'GET /sites/:siteId/report/plans/:planId/working': { for: 'OATC', query: () => 'of=x&at=/plan' },
 
@@ -156,10 +158,11 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /sites/:siteId/drawing': { for: 'OAT' },
   'GET /sites/:siteId/lab-results': { for: 'OAT' },
   'GET /sites/:siteId/lab-reports': { for: 'OAT' },
-  'GET /zones/:zoneId/plan': { for: 'OAT' },
-  'GET /zones/:zoneId/plan.pdf': { for: 'OAT' },
-  'GET /zones/:zoneId/plan/working': { for: 'OAT', query: () => 'units=us&of=x&at=/plan' },
-  'GET /plans/:planId/plan.pdf': { for: 'OAT' },
+  'GET /zones/:zoneId/program': { for: 'OAT' },
+  'GET /zones/:zoneId/program.pdf': { for: 'OAT' },
+  'GET /zones/:zoneId/program/working': { for: 'OAT', query: () => 'units=us&of=x&at=/program' },
+  'GET /programs/:programId/program.pdf': { for: 'OAT' },
+  'GET /program-zones/:planId/program.pdf': { for: 'OAT' },
   'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
   'PUT /zones/:zoneId/facts': { for: 'OAT', body: () => ({ sunHours: 4 }) },
   'GET /sites/:siteId/photos': { for: 'OAT' },
@@ -262,8 +265,12 @@ export const promised: Readonly<Record<string, Route>> = {
   'POST /sites/:siteId/lab-reports': { for: 'OA', body: () => ({ fileName: 'a.csv', content: 'Sample,pH\nX,6.1\n' }) },
   'PUT /lab-reports/:id': { for: 'OA', id: 'importId', body: () => ({ columns: [], rows: [] }) },
   'POST /lab-reports/:id/confirm': { for: 'OA', id: 'importId' },
-  'PUT /zones/:zoneId/plan/choices': { for: 'OA', body: () => ({}) },
-  'POST /zones/:zoneId/plans': { for: 'OA' },
+  'PUT /zones/:zoneId/program/treatments/:key': {
+    for: 'OA',
+    body: () => ({ remedy: 'potassium', reason: 'as agreed' }),
+  },
+  'DELETE /zones/:zoneId/program/treatments/:key': { for: 'OA' },
+  'POST /sites/:siteId/programs': { for: 'OA', body: () => ({}) },
   'GET /sites/:siteId/share-links': { for: 'OA' },
   'POST /sites/:siteId/share-links': { for: 'OA', body: () => ({ purpose: 'Trustees', days: 3 }) },
   'DELETE /share-links/:id': { for: 'OA', id: 'linkId' },

@@ -1,18 +1,26 @@
-import { execFileSync } from 'node:child_process';
-import type { Working } from '@glenfold/agronomy';
+import type { Treatment, Working } from '@glenfold/agronomy';
 import {
   type LabResultAnswer,
   type ProblemAnswer,
   type ProductAnswer,
   type ShareLinkAnswer,
-  type ShoppingAnswer,
   type SiteAnswer,
+  type SiteProgramAnswer,
   type SiteReportAnswer,
-  type ZoneAnswer,
-  type ZonePlanAnswer,
   materialInput,
 } from '@glenfold/contract';
-import { get, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
+import {
+  decideTreatment,
+  get,
+  programOf,
+  send,
+  siteOf,
+  textOf,
+  treatmentIn,
+  typed,
+  useDemoServer,
+  zoneOf,
+} from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 
 const server = useDemoServer();
@@ -27,57 +35,59 @@ function leftBehind(value: unknown, found = new Map<string, string>(), at = ''):
   return found;
 }
 
-describe('what a site buys', () => {
-  const planOf = (zone: ZoneAnswer) => get<ZonePlanAnswer>(`/zones/${zone.id}/plan?units=us`);
-  const listOf = async (name: string) => get<ShoppingAnswer>(`/sites/${(await siteOf(name)).id}/shopping?units=us`);
+const siteProgram = async (name: string): Promise<SiteProgramAnswer> =>
+  get(`/sites/${(await siteOf(name)).id}/program?units=us`);
+const suppliesOf = ({ supply, others }: Treatment) => [...(supply ? [supply] : []), ...others];
 
-  it('is what its zones take, each product once, in bags that they share; what is in stock is not bought', async () => {
-    const { list, zones, untested, priced } = await listOf('Gannet');
-    expect([zones, untested, priced]).toEqual([2, ['South bank'], true]);
-    const plans = await Promise.all(['GR-1', 'GR-2'].map(async (label) => planOf(await zoneOf('Gannet', label))));
+describe('the program of a site', () => {
+  it('buys what its zones take, each material once, in packs that they share; what is in stock is not bought', async () => {
+    const { zones, list, untested, priced } = await siteProgram('Gannet');
+    expect([zones.length, untested, priced]).toEqual([2, ['South bank'], true]);
+    const own = await Promise.all(['GR-1', 'GR-2'].map(async (label) => programOf((await zoneOf('Gannet', label)).id)));
     const taken = new Map<string, number>();
-    for (const { plan } of plans)
-      for (const amount of [plan.lime.amount, ...plan.nutrients.map((each) => each.amount)])
-        if (amount) taken.set(amount.productName, (taken.get(amount.productName) ?? 0) + amount.mass.value);
-    expect(list.purchases.map(({ productName }) => productName).sort()).toEqual([...taken.keys()].sort());
-    for (const { productName, mass } of list.purchases) expect(mass.value).toBeCloseTo(taken.get(productName)!, 6);
-    expect(list.cost!.value).toBeLessThanOrEqual(plans.reduce((sum, { plan }) => sum + plan.cost!.value, 0));
+    for (const { program } of own)
+      for (const { name, quantity } of program.treatments.flatMap(suppliesOf))
+        taken.set(name, (taken.get(name) ?? 0) + quantity.value);
+    expect(list.purchases.map(({ name }) => name).sort()).toEqual([...taken.keys()].sort());
+    for (const { name, quantity } of list.purchases) expect(quantity.value).toBeCloseTo(taken.get(name)!, 6);
+    expect(list.cost!.value).toBeLessThanOrEqual(own.reduce((sum, { program }) => sum + program.cost!.value, 0));
 
     const [first] = list.purchases;
-    const product = (await get<ProductAnswer[]>('/products')).find(({ id }) => id === first!.productId)!;
-    await send('put', `/products/${product.id}`, { ...materialInput(product), stock: first!.bags.value }, 200, product.version); // prettier-ignore
-    const stocked = (await listOf('Gannet')).list.purchases.find(({ productId }) => productId === product.id)!;
-    expect([stocked.stock, stocked.bags.value, stocked.cost!.value]).toEqual([first!.bags.value, 0, 0]);
-    const [working] = [...leftBehind(stocked.bags).values()];
-    expect(JSON.stringify(await get<Working>(working!))).toMatch(/bags that are there/);
+    const product = (await get<ProductAnswer[]>('/products')).find(({ id }) => id === first!.materialId)!;
+    await send('put', `/products/${product.id}`, { ...materialInput(product), stock: first!.packs.value }, 200, product.version); // prettier-ignore
+    const stocked = (await siteProgram('Gannet')).list.purchases.find(({ materialId }) => materialId === product.id)!;
+    expect([stocked.stock, stocked.packs.value, stocked.cost!.value]).toEqual([first!.packs.value, 0, 0]);
+    const [working] = [...leftBehind(stocked.packs).values()];
+    expect(JSON.stringify(await get<Working>(working!))).toMatch(/packs that are there/);
   });
 
   it('tells no price to those who see none, in no working either', async () => {
     const wynn = await signIn(server.current(), demoEmails.technician);
     const { id } = await siteOf('Gannet');
-    const asked = await wynn.ask('get', `/sites/${id}/shopping?units=us`);
-    const { list, priced } = asked.body as ShoppingAnswer;
+    const asked = await wynn.ask('get', `/sites/${id}/program?units=us`);
+    const { zones, list, priced } = asked.body as SiteProgramAnswer;
     expect([priced, list.cost, list.saved]).toEqual([false, null, null]);
-    for (const { cost, zones } of list.purchases) expect([cost, ...zones.map((zone) => zone.cost)].every((each) => each === null)).toBe(true); // prettier-ignore
-    for (const address of leftBehind(list).values()) {
+    expect(JSON.stringify([zones, list.purchases])).not.toMatch(/"cost":\{/);
+    for (const address of leftBehind([zones, list]).values()) {
       const opened = await wynn.ask('get', address);
       expect(opened.status).toBe(200);
-      expect(JSON.stringify(opened.body)).not.toMatch(/\$\d|price of a bag/);
+      expect(JSON.stringify(opened.body)).not.toMatch(/\$\d|price of a pack/);
     }
   });
 
   it('of an empty site is nothing, and of another’s is not there', async () => {
     const { id } = await send<SiteAnswer>('post', '/sites', { name: 'Bare', place: null });
-    expect(await get(`/sites/${id}/shopping?units=metric`)).toMatchObject({ zones: 0, list: { purchases: [] } });
-    await get('/sites/4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c/shopping?units=us', 404);
-    await get(`/sites/${id}/shopping`, 400);
+    expect(await get(`/sites/${id}/program?units=metric`)).toMatchObject({ zones: [], list: { purchases: [] } });
+    await send('post', `/sites/${id}/programs?units=us`, {}, 404);
+    await get('/sites/4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c/program?units=us', 404);
+    await get(`/sites/${id}/program`, 400);
   });
 });
 
 describe('a working', () => {
   it('is fetched when it is opened: each leads to steps, and together they are most of what an answer was', async () => {
     const { id } = await zoneOf('Gannet', 'GR-1');
-    const answer = await get<ZonePlanAnswer>(`/zones/${id}/plan?units=us`);
+    const answer = await programOf(id);
     const addresses = [...leftBehind(answer).values()];
     const workings = await Promise.all(addresses.map((address) => get<Working>(address)));
     expect(workings.length).toBeGreaterThan(10);
@@ -87,21 +97,21 @@ describe('a working', () => {
 
   it('of a number that has changed since is not told as the number’s', async () => {
     const { id } = await zoneOf('Gannet', 'GR-1');
-    const [place, before] = [...leftBehind(await get(`/zones/${id}/plan?units=us`))].find(([at]) =>
-      at.includes('lime'),
-    )!;
+    const placeOfLime = (found: Map<string, string>) =>
+      [...found].find(([at]) => /treatments\/\d+\/supply\/packs/.test(at))!;
+    const [place, before] = placeOfLime(leftBehind(await programOf(id)));
     const [bed] = (await get<ProductAnswer[]>('/products')).filter(({ name }) => name.startsWith('Pelletised'));
-    await send('put', `/zones/${id}/plan/choices?units=us`, { lime: bed!.id });
+    await decideTreatment(id, 'lime', { values: { material: bed!.id } });
     expect((await get<ProblemAnswer>(before, 409)).detail).toMatch(/anew since the page was opened/);
-    const now = leftBehind(await get(`/zones/${id}/plan?units=us`)).get(place)!;
+    const now = leftBehind(await programOf(id)).get(place)!;
     await get(now);
-    await get(now.replace(/at=.*/, 'at=%2Fplan%2Ftoxic%2Fworking'), 404);
+    await get(now.replace(/at=.*/, 'at=%2Fprogram%2Ftoxic%2Fworking'), 404);
     await get(now.replace(/&?of=[^&]*/, ''), 422);
   });
 
-  it('of a handed over plan stays as it was, for the holder of a link too, and for nobody else', async () => {
+  it('of a program that was handed over stays as it was, for the holder of a link too, and for nobody else', async () => {
     const zone = await zoneOf('Gannet', 'GR-1');
-    await send('post', `/zones/${zone.id}/plans?units=us`);
+    await send('post', `/sites/${zone.siteId}/programs?units=us`, {});
     const { address: link } = await send<ShareLinkAnswer>('post', `/sites/${zone.siteId}/share-links`, {
       purpose: 'Trust',
       days: 3,
@@ -115,62 +125,120 @@ describe('a working', () => {
   });
 });
 
-describe('a plan', () => {
+describe('what is decided by hand', () => {
+  it('is kept with its reason, is held by the caps, survives a new test, and reaches the paper', async () => {
+    const zone = await zoneOf('Harbour', 'HS-1');
+    const asked = (await programOf(zone.id)).program;
+    const nitrogen = asked.treatments.find(({ key }) => key === 'nitrogen')!;
+    await decideTreatment(zone.id, 'nitrogen', { values: { rate: '200 lb/1000 ft2' }, reason: 'A match is coming' });
+    const held = treatmentIn(await programOf(zone.id), 'nitrogen');
+    expect(held.byHand).toMatchObject({ reason: 'A match is coming', held: expect.stringMatching(/200 lb.*by its caps/) as string }); // prettier-ignore
+    expect(held.brings.n).toBeLessThanOrEqual(asked.balance.find(({ nutrient }) => nutrient === 'n')!.most! * 1.001);
+
+    await decideTreatment(zone.id, 'nitrogen', { values: { rate: nitrogen.rate!.value / 2, times: 1 }, months: [5], reason: 'Clover is wanted' }); // prettier-ignore
+    const half = treatmentIn(await programOf(zone.id), 'nitrogen');
+    expect(half.rate!.value).toBeCloseTo(nitrogen.rate!.value / 2, 0);
+    expect(half.doses.map(({ from, own }) => [from!.slice(5), own])).toEqual(half.doses.map(() => ['05-01', true]));
+    await send('post', '/lab-results', typed(zone, { soilPh: 5.9 }));
+    const later = treatmentIn(await programOf(zone.id), 'nitrogen');
+    expect([later.rate!.value, later.byHand!.reason]).toEqual([half.rate!.value, 'Clover is wanted']);
+    const paper = await textOf(`/api/zones/${zone.id}/program.pdf?units=us`);
+    expect(paper).toMatch(/Set by hand: Clover is wanted/);
+
+    await send('delete', `/zones/${zone.id}/program/treatments/nitrogen`);
+    expect(treatmentIn(await programOf(zone.id), 'nitrogen').byHand).toBeNull();
+  });
+
+  it('adds work that no test asks for, leaves out what it does, and both are bought or not', async () => {
+    const zone = await zoneOf('Kelp', 'KC-1');
+    const before = await programOf(zone.id);
+    const added = { remedy: 'wetting', added: true, reason: 'It sheds water every summer' };
+    await decideTreatment(zone.id, 'added-1', { ...added, values: { times: 2, tank: '20 L' } });
+    await decideTreatment(zone.id, 'nitrogen', { out: 'left out', reason: 'The goats feed it' });
+    const after = await programOf(zone.id);
+    expect(treatmentIn(after, 'added-1')).toMatchObject({ remedy: 'wetting', status: 'planned', byHand: { by: 'Orla Tench' } }); // prettier-ignore
+    expect(treatmentIn(after, 'nitrogen').status).toBe('left out');
+    const bought = (await siteProgram('Kelp')).list.purchases.flatMap(({ name, zones }) => zones.map(({ zoneId }) => `${zoneId} ${name}`)); // prettier-ignore
+    expect(bought).toContain(`${zone.id} ${treatmentIn(after, 'added-1').supply!.name}`);
+    expect(bought).not.toContain(`${zone.id} ${treatmentIn(before, 'nitrogen').supply!.name}`);
+  });
+
+  it.each<[string, string, object, RegExp]>([
+    ['without a reason', 'lime', { reason: '' }, /why/i],
+    ['with a rate that is none', 'lime', { values: { rate: 'much' } }, /much.*wanted above 0/i],
+    ['with a field that lime has not', 'lime', { values: { tines: 3 } }, /tines/i],
+    ['with a product for something else', 'sulfur', { added: true, remedy: 'sulfur', values: { material: 'x' } }, /no product/], // prettier-ignore
+    ['in a month that is none', 'lime', { months: [13] }, /1 to 12/],
+    ['added where it stands once', 'more-lime', { remedy: 'lime', added: true }, /stands once/],
+    ['of a treatment that is none', 'limes', { remedy: 'lime' }, /no treatment/],
+  ])('%s is refused, and nothing changes', async (_what, key, given, words) => {
+    const { id } = await zoneOf('Harbour', 'HS-2');
+    const before = (await programOf(id)).changes;
+    const refused = await decideTreatment(id, key, given, 422);
+    expect((refused as unknown as ProblemAnswer).detail).toMatch(words);
+    expect((await programOf(id)).changes).toEqual(before);
+  });
+});
+
+describe('a program', () => {
   it('differs between two zones of one pH, and says why', async () => {
     const [court, lawn] = [await zoneOf('Gannet', 'GR-1'), await zoneOf('Gannet', 'GR-2')];
-    const { result, plan } = await get<ZonePlanAnswer>(`/zones/${court.id}/plan?units=metric`);
-    const other = await get<ZonePlanAnswer>(`/zones/${lawn.id}/plan?units=metric`);
-    expect(result.values.soilPh!.value).toBe(other.result.values.soilPh!.value);
-    expect(plan.lime.amount!.rate.value).toBeGreaterThan(3 * other.plan.lime.amount!.rate.value);
-    expect(plan.comparisons.find(({ otherZone }) => otherZone === 'Sycamore lawn')!.reasons).toHaveLength(2);
+    const own = await programOf(court.id, 'metric');
+    const other = await programOf(lawn.id, 'metric');
+    expect(own.result!.values.soilPh!.value).toBe(other.result!.values.soilPh!.value);
+    expect(treatmentIn(own, 'lime').rate!.value).toBeGreaterThan(3 * treatmentIn(other, 'lime').rate!.value);
+    expect(own.program.comparisons.find(({ otherZone }) => otherZone === 'Sycamore lawn')!.reasons).toHaveLength(2);
   });
 
   it('takes the advisor’s products, and refuses one for another purpose', async () => {
     const { id } = await zoneOf('Gannet', 'GR-1');
     const products = await get<ProductAnswer[]>('/products');
     const pulverised = products.find(({ name }) => name.startsWith('Pulverised'))!;
-    const { plan } = await send<ZonePlanAnswer>('put', `/zones/${id}/plan/choices?units=us`, { lime: pulverised.id });
-    expect(plan.lime.amount!.productName).toBe(pulverised.name);
-    expect(
-      (await send<ProblemAnswer>('put', `/zones/${id}/plan/choices?units=us`, { nitrogen: pulverised.id }, 422))
-        .errors[0]!.field,
-    ).toBe('nitrogen');
+    await decideTreatment(id, 'lime', { values: { material: pulverised.id } });
+    expect(treatmentIn(await programOf(id), 'lime').supply!.name).toBe(pulverised.name);
+    const refused = await decideTreatment(id, 'nitrogen', { values: { material: pulverised.id } }, 422);
+    expect((refused as unknown as ProblemAnswer).errors[0]!.field).toBe('values.material');
     // One choice leaves the others as they were.
     const urea = products.find(({ name }) => name.startsWith('Urea'))!;
-    const both = await send<ZonePlanAnswer>('put', `/zones/${id}/plan/choices?units=us`, { nitrogen: urea.id });
-    expect(both.choices).toEqual({ lime: pulverised.id, nitrogen: urea.id });
+    await decideTreatment(id, 'nitrogen', { values: { material: urea.id } });
+    const both = await programOf(id);
+    expect(['lime', 'nitrogen'].map((key) => treatmentIn(both, key).supply!.name)).toEqual([
+      pulverised.name,
+      urea.name,
+    ]);
     await send('put', `/products/${pulverised.id}`, { ...materialInput(pulverised), packSize: 25, packPrice: -1 }, 422);
     await send('put', `/products/${pulverised.id}`, { ...materialInput(pulverised), packSize: 25, packPrice: null });
-    expect((await get<ZonePlanAnswer>(`/zones/${id}/plan?units=us`)).plan).toMatchObject({
-      cost: null,
-      unpriced: [pulverised.name],
-    });
+    expect((await programOf(id)).program).toMatchObject({ cost: null, unpriced: [pulverised.name] });
     await send('put', `/products/${pulverised.id}`, { ...materialInput(pulverised), packSize: 25, packPrice: 6 });
   });
 
-  it('once handed over is frozen: the paper stays when the test is corrected', async () => {
+  it('once handed over is frozen: the paper stays when the test is corrected, and the differences are told', async () => {
     const zone = await zoneOf('Gannet', 'GR-2');
-    const { pdf } = await send<{ pdf: string }>('post', `/zones/${zone.id}/plans?units=us`);
-    const read = async (): Promise<string> => {
-      const paper = await server
-        .owner()
-        .agent.get(pdf)
-        .expect('content-type', 'application/pdf')
-        .buffer(true)
-        .parse((response, done) => {
-          const parts: Buffer[] = [];
-          response.on('data', (part: Buffer) => parts.push(part));
-          response.on('end', () => done(null, Buffer.concat(parts)));
-        });
-      return execFileSync('pdftotext', ['-layout', '-', '-'], { input: paper.body as Buffer, encoding: 'utf8' });
-    };
-    const paper = await read();
+    const { pdf, zones } = await send<{ pdf: string; zones: number }>(
+      'post',
+      `/sites/${zone.siteId}/programs?units=us`,
+      {},
+    );
+    expect(zones).toBe(2);
+    expect((await programOf(zone.id)).handedOver!.differences).toEqual([]);
+    const paper = await textOf(pdf);
     expect(paper).toMatch(/Sycamore lawn[\s\S]*pH 5.3 is below this mix’s 6.0–6.5. Lime to 6.1/);
     expect(paper).toMatch(/Walled court has pH 5.3 too/);
     const [newest] = (await get<LabResultAnswer[]>(`/sites/${zone.siteId}/lab-results`)).filter(({ zoneIds }) =>
       zoneIds.includes(zone.id),
     );
     await send('put', `/lab-results/${newest!.id}`, typed(zone, { soilPh: 6.1 }));
-    expect(await read()).toBe(paper);
+    expect(await textOf(pdf)).toBe(paper);
+    expect((await programOf(zone.id)).handedOver!.differences.join(' ')).toMatch(/Lime: no more\./);
+    // A new version of the zone alone leaves the other zone's as it was; the old program is superseded when none is left.
+    await send('post', `/sites/${zone.siteId}/programs?units=us`, { zoneIds: [zone.id] });
+    expect((await programOf(zone.id)).handedOver!.differences).toEqual([]);
+    const states = () => server.current().sql<{ state: string }>(`SELECT state FROM program WHERE "siteId" = $1 AND state <> 'draft' ORDER BY "handedOverAt" DESC LIMIT 2`, [zone.siteId]); // prettier-ignore
+    expect((await states()).map(({ state }) => state)).toEqual(['handed over', 'handed over']);
+    await send('post', `/sites/${zone.siteId}/programs?units=us`, {});
+    expect((await states()).map(({ state }) => state)).toEqual(['handed over', 'superseded']);
+    const lines = await server.current().sql<{ n: number }>(`SELECT count(*)::int AS n FROM dose d JOIN treatment t ON t.id = d."treatmentId" JOIN program p ON p.id = t."programId"
+      WHERE p."siteId" = $1 AND p.state = 'handed over' AND d.earliest IS NOT NULL`, [zone.siteId]); // prettier-ignore
+    expect(lines[0]!.n).toBeGreaterThan(3);
   });
 });

@@ -259,7 +259,9 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM information_schema.columns WHERE column_name = 'aimReason'`)).length;
     const asks = async (): Promise<number> =>
       (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
-    expect([await asks(), await there('run')]).toEqual([1, true]);
+    expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
+    await owner.undoLastMigration();
+    expect([await there('program'), await there('plan')]).toEqual([false, true]);
     await owner.undoLastMigration();
     expect([await asks(), await there('run')]).toEqual([1, false]);
     await owner.undoLastMigration();
@@ -286,6 +288,7 @@ describe('the migrations', () => {
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
     for (const table of [
+      'program',
       'setting',
       'measurement',
       'sample_zone',

@@ -131,7 +131,7 @@ it('an amended report supersedes: both can be read, and rates rest on the new on
     supersededById: amended!.id,
     values: { k: { value: 80 } },
   });
-  const { result } = await get<{ result: LabResultAnswer }>(`/zones/${amended!.zoneIds[0]!}/plan?units=us`);
+  const { result } = await get<{ result: LabResultAnswer }>(`/zones/${amended!.zoneIds[0]!}/program?units=us`);
   expect(result.values.soilPh!.value).toBe(5.8);
   // Taken back, the first one counts again.
   await send('delete', `/lab-results/${amended!.id}`);

@@ -6,11 +6,11 @@ import {
   type SettingAnswer,
   type SiteAnswer,
   type ZoneAnswer,
-  type ZonePlanAnswer,
+  type ZoneProgramAnswer,
   dayIn,
   siteInput,
 } from '@glenfold/contract';
-import { get, printed, send, siteOf, textOf, typed, useDemoServer, zoneOf } from './client.ts';
+import { get, printed, send, siteOf, textOf, typed, useDemoServer, zoneOf, treatmentIn } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 import { zoneBody } from './promisedRoutes.ts';
 
@@ -23,26 +23,26 @@ const school = (correct: string, more = {}) => ({
 });
 const decide = (kind: string, body: object, status?: number): Promise<SettingAnswer> =>
   send('put', `/settings/${kind}`, body, status, 0);
-const rates = (zoneId: string): Promise<ZonePlanAnswer> => get(`/zones/${zoneId}/plan?units=us`);
+const rates = (zoneId: string): Promise<ZoneProgramAnswer> => get(`/zones/${zoneId}/program?units=us`);
 
 describe('a decision', () => {
   it('for a zone changes that zone’s rates alone, is told with its reason, and can be taken back', async () => {
     const zone = await zoneOf('Gannet', 'GR-1');
     const other = await zoneOf('Gannet', 'GR-2');
     const before = await rates(zone.id);
-    expect(before.plan.lime.status).toBe('due');
+    expect(treatmentIn(before, 'lime').status).toBe('planned');
     const value = school('leave alone', { leaveAloneFrom: 5, leaveAloneTo: 7.2, reason: 'ferns beside it' });
     const made = await decide('school', { zoneId: zone.id, value });
     const after = await rates(zone.id);
-    expect(after.plan.lime).toMatchObject({
+    expect(after.program.judged.find(({ remedy }) => remedy === 'lime')).toMatchObject({
       status: 'none',
-      rule: expect.stringMatching(/between 5 and 7.2.*ferns beside it/) as string,
+      words: expect.stringMatching(/between 5 and 7.2.*ferns beside it/) as string,
     });
-    expect((await rates(other.id)).plan.lime.rule).not.toMatch(/ferns/);
+    expect(treatmentIn(await rates(other.id), 'lime').more.join()).not.toMatch(/ferns/);
     await send('delete', `/settings/${made.id}`);
-    expect((await rates(zone.id)).plan.lime.words).toBe(before.plan.lime.words);
+    expect(treatmentIn(await rates(zone.id), 'lime').words).toBe(treatmentIn(before, 'lime').words);
     await send('post', `/settings/${made.id}/restore`);
-    expect((await rates(zone.id)).plan.lime.status).toBe('none');
+    expect(treatmentIn(await rates(zone.id), 'lime')).toBeUndefined();
     await send('delete', `/settings/${made.id}`);
   });
 
@@ -61,14 +61,16 @@ describe('a decision', () => {
         ],
       },
     });
-    const { reading, plan } = await rates(zone.id);
+    const { reading, program } = await rates(zone.id);
     expect(reading.bars.find(({ key }) => key === 'k')).toMatchObject({
       rating: 'high',
       words: expect.stringMatching(/table of Tern table/) as string,
     });
-    expect(plan.nutrients[2]).toMatchObject({ status: 'none' });
-    expect(plan.nutrients[0]!.cautions.join(' ')).toMatch(/None from 15 November to 1 March: Fennimore nutrient code/);
-    expect(await textOf(`/api/zones/${zone.id}/plan.pdf?units=us`)).toMatch(/Fennimore nutrient code/);
+    expect(program.judged.find(({ remedy }) => remedy === 'k2o')).toMatchObject({ status: 'none' });
+    expect(treatmentIn({ program }, 'nitrogen').cautions.join(' ')).toMatch(
+      /None from 15 November to 1 March: Fennimore nutrient code/,
+    );
+    expect(await textOf(`/api/zones/${zone.id}/program.pdf?units=us`)).toMatch(/Fennimore nutrient code/);
   });
 
   it.each([
@@ -244,12 +246,12 @@ describe('a garden bed', () => {
       ...typed(zone, { soilPh: 5.4, bufferPh: 6.4, values: { p: printed(20, 'mg/kg') } }),
       advice,
     });
-    const { plan, result, reading } = await rates(zone.id);
-    expect(result.advice).toBe(advice);
+    const { program, result, reading } = await rates(zone.id);
+    expect(result!.advice).toBe(advice);
     expect(reading.bars.find(({ key }) => key === 'p')).toMatchObject({ rating: null });
-    expect(plan.lime.amount!.applications).toHaveLength(1);
-    expect(plan.nutrients.every(({ amount, status }) => amount === null && status === 'none')).toBe(true);
-    expect(await textOf(`/api/zones/${zone.id}/plan.pdf?units=us`)).toMatch(/garden bed/);
+    expect(treatmentIn({ program }, 'lime').doses).toHaveLength(1);
+    expect(program.treatments.filter(({ dose }) => dose === 'pass')).toEqual([]);
+    expect(await textOf(`/api/zones/${zone.id}/program.pdf?units=us`)).toMatch(/garden bed/);
   });
 });
 
@@ -263,9 +265,9 @@ it('money and days are the practice’s, units the person’s', async () => {
     practice.version,
   );
   const zone = await zoneOf('Gannet', 'GR-1');
-  const [cost] = (await rates(zone.id)).plan.cost!.working as readonly WorkingElsewhere[];
+  const [cost] = (await rates(zone.id)).program.cost!.working as readonly WorkingElsewhere[];
   expect(JSON.stringify(await get(cost!.at))).toMatch(/kr \d/);
-  expect(await textOf(`/api/zones/${zone.id}/plan.pdf?units=us`)).toMatch(/Products for this zone: kr \d/);
+  expect(await textOf(`/api/zones/${zone.id}/program.pdf?units=us`)).toMatch(/For this zone: kr \d/);
   const piet = await signIn(server.current(), demoEmails.advisor);
   expect((await piet.ask('put', '/session/personal', { units: 'metric' })).status).toBe(204);
   expect(((await piet.ask('get', '/session')).body as SessionAnswer).person!.units).toBe('metric');

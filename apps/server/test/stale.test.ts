@@ -215,25 +215,27 @@ describe('every editable record', () => {
     },
   );
 
-  it('products chosen for a zone: the first choice of two windows stands', async () => {
-    const { products, version } = await (async () => {
-      const gannet = ((await first.ask('get', '/sites')).body as { sites: Record_[] }).sites.find(({ name }) =>
-        String(name).startsWith('Gannet'),
-      )!;
-      const [zone] = (await first.ask('get', `/sites/${gannet.id}/zones`)).body as Record_[];
-      zoneId = zone!.id;
-      const plan = (await first.ask('get', `/zones/${zoneId}/plan?units=us`)).body as { version: number };
-      const all = (await first.ask('get', '/products')).body as Array<{ id: string; kind: string }>;
-      return { products: all.filter(({ kind }) => kind === 'lime'), version: plan.version };
-    })();
+  it('a treatment of a zone: the first decision of two windows stands', async () => {
+    const gannet = ((await first.ask('get', '/sites')).body as { sites: Record_[] }).sites.find(({ name }) =>
+      String(name).startsWith('Gannet'),
+    )!;
+    const [zone] = (await first.ask('get', `/sites/${gannet.id}/zones`)).body as Record_[];
+    zoneId = zone!.id;
+    const products = ((await first.ask('get', '/products')).body as Array<{ id: string; kind: string }>).filter(
+      ({ kind }) => kind === 'lime',
+    );
     const choose = (browser: Browser, index: number, seen: number) =>
-      browser.ask('put', `/zones/${zoneId}/plan/choices?units=us`, { lime: products[index]!.id }, seen);
-    expect(version).toBe(0);
+      browser.ask(
+        'put',
+        `/zones/${zoneId}/program/treatments/lime`,
+        { remedy: 'lime', reason: 'as agreed', values: { material: products[index]!.id } },
+        seen,
+      );
     const outcomes = await Promise.all([choose(first, 0, 0), choose(second, 1, 0)]);
     expect(outcomes.map(({ status }) => status).sort()).toEqual([200, 409]);
     const late = await choose(second, 1, 0);
     expect((late.body as { conflict: ConflictAnswer }).conflict.current).toMatchObject({
-      lime: expect.any(String) as string,
+      values: { material: expect.any(String) as string },
       version: 1,
     });
     expect((await choose(second, 1, 1)).status).toBe(200);

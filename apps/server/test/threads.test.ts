@@ -106,7 +106,7 @@ it('no request keeps the others waiting: the ten heaviest, each by itself', asyn
     'a file of 2000 samples': () => bring(samples(2000)),
     'a file that is too large': () => bring(samples(30_000), [422]),
     'files to look through': () => ask('GET', `/sites/${large}/lab-reports`),
-    'a plan on paper': () => ask('GET', `/zones/${zoneId}/plan.pdf?units=us`),
+    'a program on paper': () => ask('GET', `/zones/${zoneId}/program.pdf?units=us`),
     'a list of materials': () => ask('POST', '/products/file', { content: materials.join('\n') }, [422]),
     'the whole practice': () => ask('GET', '/practice/export'),
   };

@@ -1,4 +1,4 @@
-import { planZone } from '@glenfold/agronomy';
+import { programZone } from '@glenfold/agronomy';
 import type { SessionAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -201,10 +201,11 @@ describe('a report that is shared', () => {
     soilGroup: 'clay',
   } as const;
   const handed = (soilPh: number, wet: boolean): SiteReportAnswer => {
-    const { reading, plan } = planZone({
+    const { reading, program } = programZone({
       zone: { ...facts, ...(wet ? { signs: ['puddles', 'wet low ground'], measured: { probeStop: 7 } } : {}) },
       test: { soilPh, extractant: 'olsen', depth: 10.16, nutrients: {} } as never,
-      products: [],
+      materials: [],
+      from: '2026-10-07',
       system: 'us',
     });
     const zone = { id: 'i', issuedAt: '2026-10-07T23:30:00Z', sampledOn: '2026-09-30', units: 'us', pdf: '/x.pdf' };
@@ -215,7 +216,7 @@ describe('a report that is shared', () => {
       practiceName: 'Brackwater',
       zones: [
         { name: 'Verge', area: 40, grass: 'red fescue', plan: null },
-        { ...facts, plan: { ...zone, reading, plan: plan } as never },
+        { ...facts, plan: { ...zone, reading, program } as never },
       ],
     };
   };
@@ -225,8 +226,8 @@ describe('a report that is shared', () => {
     read(handed(6.4, false));
     const zones = await screen.findAllByRole('region');
     expect(zones.map((zone) => zone.getAttribute('aria-label'))).toEqual(['Court', 'Verge']);
-    expect(within(zones[1]!).getByText('No plan is handed over for it yet.')).toBeTruthy();
-    expect(within(zones[0]!).getByRole('link', { name: 'Plan on paper (PDF)' }).getAttribute('href')).toBe('/x.pdf');
+    expect(within(zones[1]!).getByText('Nothing is handed over for it yet.')).toBeTruthy();
+    expect(within(zones[0]!).getByRole('link', { name: 'On paper (PDF)' }).getAttribute('href')).toBe('/x.pdf');
     // Nothing leads from here into the practice's work.
     expect(screen.queryByRole('link', { name: /site|rounds/i })).toBeNull();
   });

@@ -1,94 +1,18 @@
-import { type Product, type SoilTest, type ZoneFacts, planZone, shoppingList } from '@glenfold/agronomy';
-import type { ProductAnswer, ShoppingAnswer, SiteAnswer, ZoneAnswer, ZonePlanAnswer } from '@glenfold/contract';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Rates } from '../src/features/rates/Rates.tsx';
 import { Reading } from '../src/features/reading/Reading.tsx';
 import { openWorkingByKey } from '../src/ui/working.tsx';
 import { serve, show } from './page.tsx';
-import { printed, productWith, resultWith } from './scene.ts';
+import { answer, ppm, props, row, served } from './ratesScene.ts';
 
-const none = { n: 0, p2o5: 0, k2o: 0 };
-const mesh = { passing8: 100, passing20: 95, passing60: 80, moisture: 0, magnesium: false, caustic: false };
-const plain = { slowRelease: 0, bagMass: 20, bagPrice: 10 };
-const products: readonly Product[] = [
-  { ...plain, id: 'lime', name: 'Calcitic lime', purpose: 'lime', grade: none, lime: { ...mesh, cce: 95 } },
-  { ...plain, id: 'urea', name: 'Urea 46-0-0', purpose: 'nitrogen', grade: { ...none, n: 46 } },
-  { ...plain, id: 'pellets', name: 'Pellets 5-4-0', purpose: 'nitrogen', grade: { ...none, n: 5, p2o5: 4 } },
-  { ...plain, id: 'tsp', name: 'Superphosphate 0-46-0', purpose: 'phosphorus', grade: { ...none, p2o5: 46 } },
-  {
-    ...plain,
-    id: 'sop',
-    name: 'Sulfate of potash 0-0-50',
-    purpose: 'potassium',
-    grade: { ...none, k2o: 50 },
-    bagPrice: null,
-  },
-];
-const productAnswers = products.map(({ id, name, grade, slowRelease, bagMass, bagPrice, lime }) =>
-  productWith({
-    ...{ id, name, version: 1, kind: lime ? 'lime' : 'fertilizer', packSize: bagMass, packPrice: bagPrice },
-    analysis: lime ? { ...lime } : { ...grade, slowRelease },
-    effectiveness: lime ? 87 : null,
-  } as Partial<ProductAnswer>),
-);
-
-const facts: ZoneFacts = {
-  name: 'Court',
-  area: 93,
-  grass: 'kentucky bluegrass',
-  surface: 'turf',
-  intensity: 'medium',
-  shade: 'full sun',
-  clippings: 'removed',
-  soilGroup: 'loam',
-};
-const ppm = (value: number) => ({ value, unit: 'mg/kg', basis: 'element' }) as const;
-const test: SoilTest = {
-  soilPh: 5.4,
-  buffer: { method: 'smp', ph: 6.4 },
-  extractant: 'mehlich-3',
-  depth: 15.24,
-  organicMatter: 2.4,
-  nutrients: { p: ppm(60), k: ppm(60) },
-};
-const site = { id: 's', version: 1, name: 'Gannet Row', place: null } as SiteAnswer;
-const zone = {
-  id: 'z',
-  version: 1,
-  siteId: 's',
-  label: 'GR-1',
-  geometry: null,
-  facts: {},
-  ...facts,
-} as unknown as ZoneAnswer;
-const result = resultWith({
-  label: 'GR-1',
-  values: { soilPh: printed(5.4), bufferPh: printed(6.4, 'pH', { method: 'smp' }) },
-  depth: 15.24,
-  sampledOn: null,
-});
-
-function answer(zoneFacts: Partial<ZoneFacts> = {}, soil: Partial<SoilTest> = {}, choices = {}): ZonePlanAnswer {
-  const worked = planZone({
-    zone: { ...facts, ...zoneFacts },
-    test: { ...test, ...soil },
-    products,
-    choices,
-    system: 'us',
-  });
-  return { zoneId: 'z', result, ...worked, choices, version: 3, priced: true };
-}
-const props = { site, zones: [zone], zone, results: [result] };
-const served = (plan: unknown) => ({ '/zones/z/plan?units=us': plan, '/products': productAnswers });
-
-describe('the rates of a zone', () => {
+describe('the program of a zone', () => {
   it('say the decisive number, its reason and its caution first, and fold the rest', async () => {
     serve(served(answer()));
     show(<Rates {...props} />);
-    const lime = await screen.findByRole('region', { name: 'Lime' });
-    expect(lime.textContent).toMatch(/100 lb\/1000 ft²of product in 2 applications of 50 lb\/1000 ft² at most/);
-    expect(lime.textContent).toMatch(/the rest, about 24 lb\/1000 ft², after the retest/);
+    const lime = await row('Lime');
+    expect(lime.textContent).toMatch(/100 lb\/1000 ft²of product in 2 applications of 50 lb\/1000 ft²/);
+    expect(lime.textContent).toMatch(/The rest, about 24 lb\/1000 ft², after the retest/);
     expect(lime.textContent).toMatch(/pH 5.4 is below Kentucky bluegrass’s 6.0–7.0. Lime to 6.5/);
     const folded = lime.querySelector('details')!;
     expect(folded.open).toBe(false);
@@ -108,45 +32,171 @@ describe('the rates of a zone', () => {
         .map((row) => row.textContent),
     ).toEqual([
       expect.stringMatching(/^P2O5none.*P 60 ppm by Mehlich-3 is high/) as string,
-      expect.stringMatching(/^Compostrefused|^Compostnot here.*phosphorus is high/) as string,
+      expect.stringMatching(/^Compostnot here.*phosphorus is high/) as string,
     ]);
   });
 
-  it('tell how much gypsum and compost there is to lay, opened to how it comes about', async () => {
+  it('lay gypsum and compost in doses with their months, opened to how they come about', async () => {
     // By hand: (20 − 5) % of 10 cmol/kg in 15.24 cm at 1.445 g/cm³ is 3.30 mol/m², × 86.09 / 0.8 = 355 g/m².
-    serve(served(answer({}, { esp: 20, cec: 10, nutrients: { p: ppm(20), k: ppm(60) } })));
+    serve(served(answer({ soil: { esp: 20, cec: 10, nutrients: { p: ppm(20), k: ppm(60) } } })));
     show(<Rates {...props} />);
-    const judged = await screen.findByRole('region', { name: 'Also looked at' });
-    expect(judged.textContent).toMatch(
-      /gypsum, 73 lb\/1000 ft² in all, about 36 lb\/1000 ft² at a time, twice this year/,
-    );
+    const gypsum = await row('Gypsum');
+    expect(gypsum.textContent).toMatch(/73 lb\/1000 ft²of product in 2 applications of 36 lb\/1000 ft²/);
+    expect(gypsum.textContent).toMatch(/December 2026, March 2027: 36.* each/);
     // 1 cm of it leaves 0.0529 g/cm² in a slice of 22.04: 0.24 %; the 0.6 % that is missing wants 2.5 cm, 6 mm a year.
-    expect(judged.textContent).toMatch(
-      /About 0.25 in of mature compost a year for 5 years, 1 in together, reaches 3 %/,
-    );
-    await userEvent.click(within(judged).getByRole('button', { name: /^Gypsum in all: 73 lb/ }));
+    const compost = await row('Compost');
+    expect(compost.textContent).toMatch(/0.25 inonce/);
+    expect(compost.textContent).toMatch(/Reaches 3 % in 5 years, 1 in together/);
+    expect(compost.textContent).toMatch(/0.7 yd³ for the zone0.8 yd³ loose, \$18.00/);
+    await userEvent.click(within(gypsum).getByRole('button', { name: /^Gypsum for the year: 73 lb/ }));
     const opened = await screen.findByRole('dialog');
     expect(opened.textContent).toMatch(/Sodium to be replaced3\.296 mol\/m²/);
-    expect(opened.textContent).toMatch(/The drain first/);
   });
 
-  it('send a chosen product alone, and leave the others to the server', async () => {
-    const asked = serve(served(answer()));
+  it('stand in the order of work, hang from the year’s line, and fill the balance', async () => {
+    serve(served(answer({ soil: { nutrients: { p: ppm(20), k: ppm(60) } } })));
+    show(<Rates {...props} />);
+    const line = await screen.findByRole('group', { name: 'The year of this zone' });
+    const marks = within(line)
+      .getAllByRole('button')
+      .map((mark) => mark.getAttribute('aria-label'));
+    expect(marks).toEqual([
+      expect.stringMatching(/^Compost: August 2027/),
+      expect.stringMatching(/^Lime: December 2026, April 2027/),
+      expect.stringMatching(/^K₂O: /),
+      expect.stringMatching(/^Nitrogen: /),
+    ]);
+    const balance = screen.getByRole('region', { name: 'Balance of the year' });
+    // Compost’s first-year nitrogen comes off the need of 3.5 lb.
+    expect(within(balance).getAllByRole('img')[0]!.getAttribute('aria-label')).toMatch(
+      /3.6 lb\/1000 ft² of N; 3.5 lb\/1000 ft² wanted; 5 lb\/1000 ft² at most; Compost 0.65 lb\/1000 ft²; Urea/,
+    );
+    act(() => within(line).getAllByRole('button')[1]!.focus());
+    await userEvent.keyboard('{Enter}');
+    expect(document.activeElement?.id).toBe('treatment-lime');
+  });
+
+  it('say that months are not known where the place has no climate, and lead to where it is set', async () => {
+    const { program, ...rest } = answer();
+    serve(served({ ...rest, program: { ...program, year: null } }));
+    show(<Rates {...props} />);
+    expect(await screen.findByText(/Months are not known/)).toBeTruthy();
+    expect(screen.queryByRole('group', { name: 'The year of this zone' })).toBeNull();
+  });
+
+  it('keep a product that was picked as a change with a reason, on top of what was decided before', async () => {
+    const asked = serve({
+      ...served(answer({ changes: [{ remedy: 'nitrogen', values: { times: 5 }, reason: 'little and often' }] })),
+      'PUT /zones/z/program/treatments/nitrogen': { id: 'c0', version: 4, change: {} },
+    });
     show(<Rates {...props} />);
     const person = userEvent.setup();
     await person.click(await screen.findByRole('combobox', { name: 'Product for nitrogen' }));
     await person.click(screen.getByRole('option', { name: /Pellets/ }));
     await waitFor(() => expect(asked.some(({ method }) => method === 'PUT')).toBe(true));
     expect(asked.find(({ method }) => method === 'PUT')).toMatchObject({
-      path: '/zones/z/plan/choices?units=us',
-      body: { nitrogen: 'pellets' },
+      path: '/zones/z/program/treatments/nitrogen',
+      body: { remedy: 'nitrogen', values: { times: 5, material: 'Pellets 5-4-0' }, reason: 'little and often' },
     });
   });
 
-  it('refuse a product that brings what is not wanted, with the remedy', async () => {
-    serve(served(answer({}, {}, { nitrogen: 'pellets' })));
+  it('are changed by hand with a reason, in the person’s units, and refused at the field', async () => {
+    const asked = serve({
+      ...served(answer()),
+      'PUT /zones/z/program/treatments/lime': { id: 'c', version: 1, change: {} },
+    });
     show(<Rates {...props} />);
-    const nitrogen = await screen.findByRole('region', { name: 'Nitrogen' });
+    const person = userEvent.setup();
+    await person.click(await screen.findByRole('button', { name: 'Change lime by hand' }));
+    const dialog = within(await screen.findByRole('dialog'));
+    await person.type(dialog.getByLabelText('Rate'), '40');
+    await person.click(dialog.getByRole('button', { name: 'March' }));
+    await person.type(dialog.getByLabelText(/^Why/), 'Bags were left');
+    await person.click(dialog.getByRole('button', { name: 'Keep the change' }));
+    await waitFor(() => expect(asked.some(({ method }) => method === 'PUT')).toBe(true));
+    expect(asked.find(({ method }) => method === 'PUT')!.body).toEqual({
+      ...{
+        remedy: 'lime',
+        added: false,
+        values: { rate: '40 lb/1000ft2' },
+        months: [3],
+        reason: 'Bags were left',
+        out: null,
+      },
+    });
+  });
+
+  it('show what was changed with its reason and what it stands for; what is left out fades', async () => {
+    serve(
+      served(
+        answer({
+          changes: [
+            { remedy: 'lime', values: { rate: 2000 }, reason: 'The client has a heap' },
+            { remedy: 'nitrogen', out: 'left out', reason: 'Clover' },
+            { remedy: 'wetting', key: 'mine', added: true, reason: 'Beads in June' },
+          ],
+        }),
+      ),
+    );
+    show(<Rates {...props} />);
+    const lime = await row('Lime');
+    expect(lime.textContent).toMatch(
+      /By hand: The client has a heap \(100 lb\/1000 ft² of Calcitic lime by the test\)/,
+    );
+    expect(lime.textContent).toMatch(/410 lb\/1000 ft² was asked for; a year takes 2 applications of 50 lb/);
+    const nitrogen = await row('Nitrogen');
+    expect(nitrogen.textContent).toMatch(/left out by hand.*Clover/);
+    expect(within(nitrogen).queryByRole('combobox')).toBeNull();
+    expect((await row('Wetting agent')).textContent).toMatch(/Beads in June/);
+  });
+
+  it('say what works against what, and mend it at a touch', async () => {
+    const asked = serve({
+      ...served(
+        answer({
+          soil: { soilPh: 6.2, nutrients: { p: ppm(20), k: ppm(60) } },
+          changes: [
+            { remedy: 'compost', key: 'mine', added: true, values: { layer: 0.6 }, reason: 'for the worms' },
+            { remedy: 'compost', key: 'more', added: true, values: { layer: 1 }, reason: 'a gift' },
+          ],
+        }),
+      ),
+      'PUT /zones/z/program/treatments/more': { id: 'c1', version: 4, change: {} },
+    });
+    show(<Rates {...props} />);
+    const minded = await screen.findByRole('region', { name: 'To be minded' });
+    expect(minded.textContent).toMatch(/of material on the surface in one year/);
+    await userEvent.click(within(minded).getByRole('button', { name: /Put Compost off to next year/ }));
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'PUT')!.body).toMatchObject({ out: 'next year', added: true }),
+    );
+  });
+
+  it('of ground without a test say so, and hold what was added by hand', async () => {
+    serve(served(answer({ soil: null, changes: [{ remedy: 'wetting', key: 'mine', added: true }] })));
+    show(<Rates {...props} />);
+    expect(await screen.findByText('Court has no test yet')).toBeTruthy();
+    expect((await row('Wetting agent')).textContent).toMatch(/1 can of 2.6 gal/);
+    expect((await row('Also looked at')).textContent).toMatch(/Nitrogen follows the grass, not the test: 3.5 lb/);
+  });
+
+  it('tell what its owner has in hand, and what has changed since', async () => {
+    const handedOver = {
+      at: '2026-10-01T08:00:00Z',
+      pdf: '/x.pdf',
+      differences: ['Lime: 40 lb/1000 ft² instead of 60 lb/1000 ft².'],
+    };
+    serve(served({ ...answer(), handedOver }));
+    show(<Rates {...props} />);
+    expect(
+      (await screen.findByRole('link', { name: /^Handed over on 2026-10-01/ })).parentElement!.textContent,
+    ).toMatch(/Changed since.*instead of 60 lb/);
+  });
+
+  it('refuse a product that brings what is not wanted, with the remedy', async () => {
+    serve(served(answer({ changes: [{ remedy: 'nitrogen', values: { material: 'Pellets 5-4-0' } }] })));
+    show(<Rates {...props} />);
+    const nitrogen = await row('Nitrogen');
     expect(nitrogen.textContent).toMatch(/refused/);
     expect(nitrogen.textContent).toMatch(
       /Pellets 5-4-0 brings phosphorus, which is not wanted here: choose a product without it/,
@@ -156,15 +206,15 @@ describe('the rates of a zone', () => {
   it('are printed as a draft without a change on the server, and handed over only by hand', async () => {
     const asked = serve({
       ...served(answer()),
-      'POST /zones/z/plans?units=us': { id: 'i', issuedAt: '', pdf: '/p.pdf' },
+      'POST /sites/s/programs?units=us': { id: 'i', issuedAt: '', pdf: '/p.pdf', zones: 1 },
     });
     const opened: string[] = [];
     window.open = ((address: string) => (opened.push(address), null)) as typeof window.open;
     show(<Rates {...props} />);
     const draft = await screen.findByRole('link', { name: 'Print a draft (PDF)' });
-    expect(draft.getAttribute('href')).toBe('/api/zones/z/plan.pdf?units=us');
+    expect(draft.getAttribute('href')).toBe('/api/zones/z/program.pdf?units=us');
     expect(asked.every(({ method }) => method === 'GET')).toBe(true);
-    await userEvent.click(screen.getByRole('button', { name: /Hand the plan over/ }));
+    await userEvent.click(screen.getByRole('button', { name: /Hand the program over/ }));
     await waitFor(() => expect(opened).toEqual(['/p.pdf']));
   });
 
@@ -179,7 +229,7 @@ describe('the rates of a zone', () => {
   });
 
   it('put the ground first where water stands', async () => {
-    serve(served(answer({ signs: ['puddles'] })));
+    serve(served(answer({ zone: { signs: ['puddles'] } })));
     show(<Rates {...props} />);
     expect((await screen.findByText('First:')).parentElement!.textContent).toMatch(/Water stands.*puddles/);
   });
@@ -192,70 +242,15 @@ describe('the rates of a zone', () => {
     expect((await screen.findByRole('dialog')).textContent).toMatch(/Calcitic lime for the year.*100 lb/);
     await userEvent.click(screen.getByRole('button', { name: 'Close the working' }));
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
-    act(() => screen.getByRole('button', { name: /^Nitrogen for the zone/ }).focus());
+    act(() => screen.getByRole('button', { name: /^Urea 46-0-0 for the zone/ }).focus());
     act(openWorkingByKey);
-    expect((await screen.findByRole('dialog')).textContent).toMatch(/Nitrogen for the zone/);
-  });
-});
-
-describe('what the property buys', () => {
-  const north = { ...zone, id: 'n', name: 'North' };
-  const both = { ...props, zones: [zone, north] };
-  const planned = ['z', 'n'].map((zoneId) => ({ zoneId, zone: zoneId, plan: answer({}, { esp: 20, cec: 10 }).plan }));
-  const list = shoppingList(
-    planned,
-    (id) => (id === 'urea' ? 3 : 0),
-    (id) => (id === 'sop' ? null : 10),
-    'us',
-    '$',
-  );
-  const buying = (more: Partial<ShoppingAnswer> = {}) => ({
-    ...served(answer()),
-    '/sites/s/shopping?units=us': { list, zones: 2, untested: ['Bank'], priced: true, ...more },
-  });
-  const whole = { at: '/sites/s/rates?whole=' };
-
-  it('is each product once, what to buy first, with what is there, what stays and whom it is for', async () => {
-    serve(buying());
-    show(<Rates {...both} />, whole);
-    const rows = within(await screen.findByRole('list', { name: 'To buy' })).getAllByRole('listitem', { name: /./ });
-    expect(rows.map((row) => row.getAttribute('aria-label'))).toEqual(list.purchases.map(({ productName }) => productName)); // prettier-ignore
-    // 2 × 100 lb/1000 ft² on 1001 ft² are 200 lb: five bags of 44, with 20 left.
-    expect(rows[0]!.textContent).toMatch(
-      /Calcitic lime.*z 100 lb.*n 100 lb.*5 bagsof 44 lb\$50\.00200 lb wanted20 lb left/,
-    );
-    const urea = screen.getByRole('listitem', { name: /^Urea/ });
-    expect(urea.textContent).toMatch(/noneof 44 lb; 3 bags there already/);
-    expect(urea.textContent).not.toMatch(/\$/);
-    expect(screen.getByText(/Cost open: set a price for/).textContent).toMatch(/Sulfate of potash/);
-    const missing = screen.getByRole('region', { name: 'Not on this list' });
-    expect(missing.textContent).toMatch(/Gypsum for z, altogether 73 lb\/1000 ft²/);
-    expect(missing.textContent).toMatch(/Bank: no test yet/);
-    await userEvent.click(within(rows[0]!).getByRole('button', { name: /to buy: 5 bags/ }));
-    expect((await screen.findByRole('dialog')).textContent).toMatch(/z 100 lb \+ n 100 lb/);
-  });
-
-  it('is reached from a zone and left for one; who sees no prices is shown none', async () => {
-    serve(buying({ list: { ...list, cost: null, saved: null, unpriced: [] }, priced: false, untested: [] }));
-    show(<Rates {...both} />, { at: '/sites/s/rates' });
-    await userEvent.click(await screen.findByRole('button', { name: 'To buy for all' }));
-    expect((await screen.findByRole('heading', { name: 'What to buy' })).textContent).toBe('What to buy');
-    expect(await screen.findByRole('list', { name: 'To buy' })).toBeTruthy();
-    expect(screen.queryByText(/Cost open|all products/)).toBeNull();
-    await userEvent.click(screen.getByRole('button', { name: 'The zone' }));
-    expect(await screen.findByRole('region', { name: 'Lime' })).toBeTruthy();
-  });
-
-  it('is nothing where no zone has a test', async () => {
-    serve(buying({ zones: 0 }));
-    show(<Rates {...both} />, whole);
-    expect(await screen.findByText('No zone has a test yet')).toBeTruthy();
+    expect((await screen.findByRole('dialog')).textContent).toMatch(/Urea 46-0-0 for the zone/);
   });
 });
 
 describe('the reading of a zone', () => {
   it('tells what limits it most first, each with its degree and evidence', async () => {
-    serve(served(answer({ measured: { percolationSlowest: 1 } })));
+    serve(served(answer({ zone: { measured: { percolationSlowest: 1 } } })));
     show(<Reading {...props} />);
     const limits = await screen.findByRole('list', { name: 'What limits this zone, most first' });
     const rows = within(limits).getAllByRole('listitem');
@@ -270,7 +265,7 @@ describe('the reading of a zone', () => {
   });
 
   it('says once, in one line, what stays open, and only where it matters', async () => {
-    serve(served(answer({ soilGroup: 'clay' })));
+    serve(served(answer({ zone: { soilGroup: 'clay' } })));
     const { unmount } = show(<Reading {...props} />);
     expect((await screen.findAllByText(/^Not known:/)).map(({ textContent }) => textContent)).toHaveLength(1);
     unmount();

@@ -5,7 +5,7 @@ import { queries } from '../src/api/queries.ts';
 import { type RecordKind, kindAt, shows, touch } from '../src/api/touches.ts';
 
 const kinds: readonly RecordKind[] = [
-  ...(['site', 'ground', 'photo', 'underlay', 'result', 'bag', 'plan', 'product', 'machine'] as const),
+  ...(['site', 'ground', 'photo', 'underlay', 'result', 'bag', 'program', 'product', 'machine'] as const),
   ...(['laboratory', 'setting', 'practice', 'member', 'mail', 'share', 'run'] as const),
 ];
 const features = join(import.meta.dirname, '../src/features');
@@ -33,14 +33,14 @@ describe('after a change', () => {
   it('a result has the state of its site, its plan and the lists read anew, and not the drawing', () => {
     expect(readAnew('result')).toEqual(
       [
-        ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'plan', 'report'],
-        ...['shopping', 'siteStates', 'siteState', 'tasks'],
+        ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'program', 'report'],
+        ...['siteProgram', 'siteStates', 'siteState', 'tasks'],
       ].sort(),
     );
   });
 
   it('a price has rates and lists of products read anew, and no ground', () => {
-    expect(readAnew('product')).toEqual(['audit', 'generic', 'plan', 'products', 'shopping']);
+    expect(readAnew('product')).toEqual(['audit', 'generic', 'products', 'program', 'siteProgram']);
   });
 
   it('nothing that can be changed here shows as it was before', () => {

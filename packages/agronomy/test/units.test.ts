@@ -169,7 +169,7 @@ describe('numbers for people', () => {
     ['limeRate', 205.3, 'metric', '205 g/m²'],
     ['nutrientRate', 4.882, 'us', '1 lb/1000 ft²'],
     ['mass', 282.1, 'us', '622 lb'],
-    ['mass', 0.42, 'metric', '0.4 kg'],
+    ['mass', 0.42, 'metric', '0.42 kg'],
     ['depth', 15.24, 'us', '6 in'],
     ['ph', 6, 'us', '6.0'],
     ['money', 1250, 'metric', '$1,250.00'],

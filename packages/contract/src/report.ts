@@ -1,4 +1,4 @@
-import type { Reading, UnitSystem, ZonePlan } from '@glenfold/agronomy';
+import type { Reading, UnitSystem, ZoneProgram } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
@@ -8,7 +8,7 @@ export class ReportPlanAnswer {
   @IsString() issuedAt: string;
   @IsOptional() @IsString() sampledOn: string | null;
   @IsObject() reading: Reading;
-  @IsObject() plan: ZonePlan;
+  @IsObject() program: ZoneProgram;
   /** The units it was handed over in. */
   @IsString() units: UnitSystem;
   /** Sign of the money it was handed over in. */

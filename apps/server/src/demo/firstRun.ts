@@ -35,7 +35,7 @@ interface Scenario {
       readonly ground: string;
       readonly labFiles: ReadonlyArray<{ readonly file: string; readonly import: boolean }>;
       readonly bags?: readonly DemoBag[];
-      /** Labels of the zones whose plans are in their owners' hands. */
+      /** Labels of the zones whose programs are in their owners' hands. */
       readonly handedOver?: readonly string[];
     }>;
   }>;
@@ -85,8 +85,9 @@ export class FirstRun {
               const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
               if (confirmed) await this.imports.confirm(id);
             }
-            for (const { id, label } of await this.ground.zones(site.id))
-              if (handedOver.includes(label)) await this.rates.issue(id, 'us');
+            const zones = await this.ground.zones(site.id);
+            const zoneIds = zones.filter(({ label }) => handedOver.includes(label)).map(({ id }) => id);
+            if (zoneIds.length > 0) await this.rates.issue(site.id, 'us', { zoneIds });
           }
           for (const { kind, site, value } of settings)
             await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);

@@ -25,6 +25,7 @@ import { type ArchiveFile, notAnExport, readArchive, writeArchive } from './arch
 import { type Tables, readTables } from './readTables.ts';
 import { readVersion1 } from './version1.ts';
 import { readVersion2 } from './version2.ts';
+import { readVersion3 } from './version3.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
@@ -36,6 +37,7 @@ const AT_THE_DOOR = ['practice.json', 'people.csv', 'memberships.json'];
 const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => Tables>> = {
   1: readVersion1,
   2: readVersion2,
+  3: readVersion3,
 };
 
 @Injectable()

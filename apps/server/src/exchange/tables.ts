@@ -19,7 +19,9 @@ import { Invitation } from '../people/invitation.entity.ts';
 import { Mail } from '../people/mail.entity.ts';
 import { Membership } from '../people/membership.entity.ts';
 import { Practice } from '../people/practice.entity.ts';
-import { Plan } from '../rates/plan.entity.ts';
+import { Program } from '../rates/program.entity.ts';
+import { ProgramZone } from '../rates/programZone.entity.ts';
+import { DoseRecord, TreatmentRecord } from '../rates/treatment.entity.ts';
 import { Machine } from '../machines/machine.entity.ts';
 import { ProductRecord } from '../materials/product.entity.ts';
 import { Setting } from '../settings/setting.entity.ts';
@@ -84,7 +86,14 @@ export const exportedTables: readonly ExportedTable[] = [
   },
   { entity: Machine, file: 'machines.json', what: 'machines with their settings by product; m, kg and g/m²' },
   { entity: Setting, file: 'settings.json', what: 'what the practice, its sites and zones have decided' },
-  { entity: Plan, file: 'plans.json', what: 'chosen products, and plans as they were handed over' },
+  { entity: Program, file: 'programs.json', what: 'programs of sites: the draft, and what was handed over' },
+  { entity: ProgramZone, file: 'program-zones.json', what: 'zones of programs as their owners saw them' },
+  {
+    entity: TreatmentRecord,
+    file: 'treatments.json',
+    what: 'treatments of programs, and what was decided by hand; rates in their unit',
+  },
+  { entity: DoseRecord, file: 'doses.json', what: 'doses of treatments with their days' },
   { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },
 ];
 

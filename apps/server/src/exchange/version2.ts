@@ -1,6 +1,7 @@
 import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
-import { type ExportedTable, exportedTables } from './tables.ts';
+import type { ExportedTable } from './tables.ts';
+import { tablesOf3, today as programsToday } from './version3.ts';
 
 type FileOf2 = Pick<ExportedTable, 'file' | 'spread'>;
 
@@ -9,9 +10,7 @@ const since3: readonly string[] = ['machines.json', 'settings.json', 'sites.json
 const until2: readonly FileOf2[] = [{ file: 'sites.csv' }, { file: 'products.csv', spread: ['grade', 'lime'] }];
 
 export const tablesOf2: readonly FileOf2[] = [
-  ...exportedTables
-    .filter(({ file }) => !since3.includes(file))
-    .map(({ file, spread }) => ({ file, spread: spread ?? [] })),
+  ...tablesOf3.filter(({ file }) => !since3.includes(file)).map(({ file, spread }) => ({ file, spread: spread ?? [] })),
   ...until2,
 ];
 
@@ -43,16 +42,18 @@ export function today(tables: Tables): Tables {
   const { timeZone } = new Intl.DateTimeFormat().resolvedOptions();
   const rows = (file: string): readonly Row[] => tables.get(file) ?? [];
   const nothing = { position: null, timeZone: null, climate: null, normals: null, contacts: null, access: null };
-  return new Map([
-    ...[...tables].filter(([file]) => !until2.some((old) => old.file === file)),
-    ['practice.json', rows('practice.json').map((practice) => ({ timeZone, currency: '$', ...practice }))],
-    ['people.csv', rows('people.csv').map((person) => ({ units: null, ...person }))],
-    ['sites.json', rows('sites.csv').map((site) => ({ ...nothing, ...site }))],
-    ['lab-results.csv', rows('lab-results.csv').map((result) => ({ advice: null, ...result }))],
-    ['products.json', rows('products.csv').map(materialToday)],
-    ['machines.json', []],
-    ['settings.json', []],
-  ]);
+  return programsToday(
+    new Map([
+      ...[...tables].filter(([file]) => !until2.some((old) => old.file === file)),
+      ['practice.json', rows('practice.json').map((practice) => ({ timeZone, currency: '$', ...practice }))],
+      ['people.csv', rows('people.csv').map((person) => ({ units: null, ...person }))],
+      ['sites.json', rows('sites.csv').map((site) => ({ ...nothing, ...site }))],
+      ['lab-results.csv', rows('lab-results.csv').map((result) => ({ advice: null, ...result }))],
+      ['products.json', rows('products.csv').map(materialToday)],
+      ['machines.json', []],
+      ['settings.json', []],
+    ]),
+  );
 }
 
 /** An export of format 2, in the tables of today. */

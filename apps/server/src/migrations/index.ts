@@ -10,6 +10,7 @@ import { OwnLaboratories1795810000000 } from './1795810000000-ownLaboratories.ts
 import { Settings1795820000000 } from './1795820000000-settings.ts';
 import { Scale1795830000000 } from './1795830000000-scale.ts';
 import { Runs1795840000000 } from './1795840000000-runs.ts';
+import { Programs1795850000000 } from './1795850000000-programs.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -25,4 +26,5 @@ export const migrations = [
   Settings1795820000000,
   Scale1795830000000,
   Runs1795840000000,
+  Programs1795850000000,
 ] as const;

@@ -1,21 +1,25 @@
-import type { ProductAmount, ShoppingList } from '@glenfold/agronomy';
-import type { ZonePlanAnswer } from '@glenfold/contract';
+import type { ShoppingList, Supply, Treatment, ZoneProgram } from '@glenfold/agronomy';
 
-const uncosted = <T extends ProductAmount | null>(amount: T): T => (amount ? { ...amount, cost: null } : amount);
+const uncosted = (supply: Supply): Supply => ({ ...supply, cost: null });
 
-/** A plan for somebody who sees no prices: what to spread, and not what it costs. */
-export function withoutCosts(answer: ZonePlanAnswer): ZonePlanAnswer {
-  const { plan } = answer;
+/** A treatment for somebody who sees no prices. */
+const plain = (treatment: Treatment): Treatment => ({
+  ...treatment,
+  supply: treatment.supply && uncosted(treatment.supply),
+  others: treatment.others.map(uncosted),
+  price: null,
+});
+
+/** What may be told of costs in a program. */
+type Costed = Pick<ZoneProgram, 'treatments' | 'cost'> & Partial<Pick<ZoneProgram, 'unpriced'>>;
+
+/** A program for somebody who sees no prices: what to spread, and not what it costs. */
+export function programWithoutCosts<P extends Costed>(program: P): P {
   return {
-    ...answer,
-    priced: false,
-    plan: {
-      ...plan,
-      cost: null,
-      unpriced: [],
-      lime: { ...plan.lime, amount: uncosted(plan.lime.amount) },
-      nutrients: plan.nutrients.map((advice) => ({ ...advice, amount: uncosted(advice.amount) })),
-    },
+    ...program,
+    treatments: program.treatments.map(plain),
+    cost: null,
+    ...(program.unpriced ? { unpriced: [] } : {}),
   };
 }
 
@@ -26,6 +30,7 @@ export function listWithoutCosts(list: ShoppingList): ShoppingList {
     cost: null,
     unpriced: [],
     saved: null,
+    work: [],
     purchases: list.purchases.map((purchase) => ({
       ...purchase,
       cost: null,

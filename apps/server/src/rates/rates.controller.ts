@@ -1,35 +1,73 @@
 import type { UnitSystem, Working } from '@glenfold/agronomy';
-import { IssuedPlanAnswer, PlanChoicesInput, ShoppingAnswer, ZonePlanAnswer } from '@glenfold/contract';
-import { Body, Controller, Get, Header, Param, ParseUUIDPipe, Post, Put, Query } from '@nestjs/common';
-import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
+import {
+  HandOverInput,
+  IssuedProgramAnswer,
+  SiteProgramAnswer,
+  TreatmentChangeAnswer,
+  TreatmentInput,
+  ZoneProgramAnswer,
+} from '@glenfold/contract';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Param,
+  ParseEnumPipe,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  Query,
+} from '@nestjs/common';
+import {
+  ApiCreatedResponse,
+  ApiNoContentResponse,
+  ApiOkResponse,
+  ApiProduces,
+  ApiQuery,
+  ApiTags,
+} from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { WorkingQuery, workingOf, workingSchema, workingsAside } from '../platform/workings.ts';
-import { PlanPapers } from './planPapers.service.ts';
+import { Days } from '../settings/days.service.ts';
+import { ProgramPapers } from './programPapers.service.ts';
+import { type Copy, copies } from './programPdf.ts';
 import { RatesService } from './rates.service.ts';
+
+/** The owner’s paper unless the workings are asked for. */
+const copyPipe = new ParseEnumPipe(copies, { optional: true });
+
+const pdf = { schema: { type: 'string', format: 'binary' } };
 
 @ApiTags('rates')
 @Controller()
 export class RatesController {
   constructor(
     private readonly rates: RatesService,
-    private readonly papers: PlanPapers,
+    private readonly papers: ProgramPapers,
+    private readonly days: Days,
   ) {}
 
-  @Get('zones/:zoneId/plan')
+  @Get('zones/:zoneId/program')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ type: ZonePlanAnswer })
-  plan(
+  @ApiOkResponse({ type: ZoneProgramAnswer })
+  async program(
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
-  ): Promise<ZonePlanAnswer> {
-    return this.#told(zoneId, units);
+  ): Promise<ZoneProgramAnswer> {
+    return workingsAside(
+      await this.rates.zoneProgram(zoneId, units),
+      `/zones/${zoneId}/program/working?units=${units}`,
+    );
   }
 
-  /** How one number of the plan came about, when somebody opens it. */
-  @Get('zones/:zoneId/plan/working')
+  /** How one number of the program came about, when somebody opens it. */
+  @Get('zones/:zoneId/program/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse(workingSchema)
@@ -38,82 +76,123 @@ export class RatesController {
     @Query('units', unitsPipe) units: UnitSystem,
     @Query() asked: WorkingQuery,
   ): Promise<Working> {
-    return workingOf(await this.rates.plan(zoneId, units), asked);
+    return workingOf(await this.rates.zoneProgram(zoneId, units), asked);
   }
 
-  /** What the whole site takes, to buy in one go. */
-  @Get('sites/:siteId/shopping')
+  /** What the advisor decides by hand: a rate, product, dose or month of one’s own, something added or left out. */
+  @Put('zones/:zoneId/program/treatments/:key')
+  @For('work.write')
+  @ApiOkResponse({ type: TreatmentChangeAnswer })
+  change(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Param('key') key: string,
+    @Body() input: TreatmentInput,
+    @SeenVersion() version: number,
+  ): Promise<TreatmentChangeAnswer> {
+    return this.rates.change(zoneId, key, input, version);
+  }
+
+  /** Back to what the test asks for. */
+  @Delete('zones/:zoneId/program/treatments/:key')
+  @For('work.write')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  undo(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Param('key') key: string): Promise<void> {
+    return this.rates.undo(zoneId, key);
+  }
+
+  /** The whole site, with what there is to buy in one go. */
+  @Get('sites/:siteId/program')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ type: ShoppingAnswer })
-  async shopping(
+  @ApiOkResponse({ type: SiteProgramAnswer })
+  async site(
     @Param('siteId', ParseUUIDPipe) siteId: string,
     @Query('units', unitsPipe) units: UnitSystem,
-  ): Promise<ShoppingAnswer> {
-    return workingsAside(await this.rates.shopping(siteId, units), `/sites/${siteId}/shopping/working?units=${units}`);
+  ): Promise<SiteProgramAnswer> {
+    return workingsAside(
+      await this.rates.siteProgram(siteId, units),
+      `/sites/${siteId}/program/working?units=${units}`,
+    );
   }
 
-  /** How one number of the list came about, when somebody opens it. */
-  @Get('sites/:siteId/shopping/working')
+  /** How one number of the site’s program came about, when somebody opens it. */
+  @Get('sites/:siteId/program/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiOkResponse(workingSchema)
-  async shoppingWorking(
+  async siteWorking(
     @Param('siteId', ParseUUIDPipe) siteId: string,
     @Query('units', unitsPipe) units: UnitSystem,
     @Query() asked: WorkingQuery,
   ): Promise<Working> {
-    return workingOf(await this.rates.shopping(siteId, units), asked);
+    return workingOf(await this.rates.siteProgram(siteId, units), asked);
   }
 
-  @Put('zones/:zoneId/plan/choices')
+  @Post('sites/:siteId/programs')
   @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ type: ZonePlanAnswer })
-  async choose(
-    @Param('zoneId', ParseUUIDPipe) zoneId: string,
-    @Query('units', unitsPipe) units: UnitSystem,
-    @Body() choices: PlanChoicesInput,
-    @SeenVersion() version: number,
-  ): Promise<ZonePlanAnswer> {
-    await this.rates.choose(zoneId, choices, version);
-    return this.#told(zoneId, units);
-  }
-
-  @Post('zones/:zoneId/plans')
-  @For('work.write')
-  @ApiQuery({ name: 'units', enum: systems })
-  @ApiCreatedResponse({ type: IssuedPlanAnswer })
+  @ApiCreatedResponse({ type: IssuedProgramAnswer })
   async issue(
-    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Param('siteId', ParseUUIDPipe) siteId: string,
     @Query('units', unitsPipe) units: UnitSystem,
-  ): Promise<IssuedPlanAnswer> {
-    const { id, issuedAt } = await this.rates.issue(zoneId, units);
-    return { id, issuedAt: issuedAt!.toISOString(), pdf: `/api/plans/${id}/plan.pdf` };
+    @Body() input: HandOverInput,
+  ): Promise<IssuedProgramAnswer> {
+    const { id, handedOverAt, zones } = await this.rates.issue(siteId, units, input);
+    return { id, issuedAt: handedOverAt!.toISOString(), pdf: `/api/programs/${id}/program.pdf`, zones };
   }
 
-  @Get('plans/:planId/plan.pdf')
+  @Get('programs/:programId/program.pdf')
   @For('work.read')
   @Header('content-type', 'application/pdf')
   @ApiProduces('application/pdf')
-  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
-  async pdf(@Param('planId', ParseUUIDPipe) planId: string) {
-    const plan = await this.rates.issued(planId);
-    return this.papers.issued(plan, await this.rates.dayOf(plan.zoneId, plan.issuedAt!));
+  @ApiQuery({ name: 'copy', enum: copies, required: false })
+  @ApiOkResponse(pdf)
+  async pdf(@Param('programId', ParseUUIDPipe) programId: string, @Query('copy', copyPipe) copy?: Copy) {
+    const { program, papers } = await this.rates.handedOverProgram(programId);
+    return this.papers.onPaper(papers, 'program', await this.days.on(program.siteId, program.handedOverAt!), copy);
+  }
+
+  /** One zone of it, as its owner has it. */
+  @Get('program-zones/:planId/program.pdf')
+  @For('work.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse(pdf)
+  async zonePdf(@Param('planId', ParseUUIDPipe) planId: string) {
+    const { paper, zoneId, issuedAt } = await this.rates.issued(planId);
+    return this.papers.onPaper([paper], 'program', await this.rates.dayOf(zoneId, issuedAt));
   }
 
   /** Printing hands nothing over. */
-  @Get('zones/:zoneId/plan.pdf')
+  @Get('zones/:zoneId/program.pdf')
   @For('work.read')
   @Header('content-type', 'application/pdf')
   @ApiProduces('application/pdf')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
-  async draftPdf(@Param('zoneId', ParseUUIDPipe) zoneId: string, @Query('units', unitsPipe) units: UnitSystem) {
-    return this.papers.draft(await this.rates.draft(zoneId, units), await this.rates.dayOf(zoneId));
+  @ApiQuery({ name: 'copy', enum: copies, required: false })
+  @ApiOkResponse(pdf)
+  async draftPdf(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query('copy', copyPipe) copy?: Copy,
+  ) {
+    return this.papers.onPaper([await this.rates.draft(zoneId, units)], 'draft', await this.rates.dayOf(zoneId), copy);
   }
 
-  async #told(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
-    return workingsAside(await this.rates.plan(zoneId, units), `/zones/${zoneId}/plan/working?units=${units}`);
+  /** The whole site as it stands. */
+  @Get('sites/:siteId/program.pdf')
+  @For('work.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiQuery({ name: 'copy', enum: copies, required: false })
+  @ApiOkResponse(pdf)
+  async siteDraftPdf(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query('copy', copyPipe) copy?: Copy,
+  ) {
+    return this.papers.onPaper(await this.rates.siteDraft(siteId, units), 'draft', await this.days.on(siteId), copy);
   }
 }

@@ -2,7 +2,8 @@ import { Module } from '@nestjs/common';
 import { MaterialsModule } from '../materials/materials.module.ts';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
-import { PlanPapers } from './planPapers.service.ts';
+import { ProgramPapers } from './programPapers.service.ts';
+import { Programs } from './programs.service.ts';
 import { RatesService } from './rates.service.ts';
 import { RatesController } from './rates.controller.ts';
 import { ReadingReporter } from './reading.reporter.ts';
@@ -11,7 +12,7 @@ import { RatesReporter } from './rates.reporter.ts';
 @Module({
   imports: [MaterialsModule, GroundModule, LabModule],
   controllers: [RatesController],
-  providers: [ReadingReporter, RatesReporter, RatesService, PlanPapers],
-  exports: [RatesService, PlanPapers],
+  providers: [ReadingReporter, RatesReporter, Programs, RatesService, ProgramPapers],
+  exports: [RatesService, ProgramPapers],
 })
 export class RatesModule {}

@@ -6,10 +6,10 @@ import type { Behind, Facts, FoundTask, State, StepReporter, TaskKind } from '..
 import { StepReporters } from '../steps/stepReporters.ts';
 import { share } from '../steps/words.ts';
 
-const HANDED_OVER = `EXISTS (SELECT FROM plan p WHERE p."labResultId" = t."resultId" AND p."zoneId" = t."zoneId"
-  AND p."issuedAt" IS NOT NULL AND p."deletedAt" IS NULL)`;
+const HANDED_OVER = `EXISTS (SELECT FROM program_zone p WHERE p."labResultId" = t."resultId"
+  AND p."zoneId" = t."zoneId" AND p."deletedAt" IS NULL)`;
 
-/** Which plans are handed over, across sites. */
+/** Which zones’ programs are handed over, across sites. */
 @Injectable()
 export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedOver'> {
   readonly step = 'rates';
@@ -47,7 +47,7 @@ export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedO
     );
     return sites.map(({ siteId, siteName, names, zoneIds }) => ({
       ...{ id: siteId, siteId, siteName, zoneId: zoneIds[0]! },
-      words: `Hand over ${names.length === 1 ? 'the plan' : `${names.length} plans`}: ${names.join(', ')}`,
+      words: `Hand over the program: ${names.join(', ')}`,
       why: 'Tested, and the rates are worked out, but the owner has nothing in hand.',
     }));
   }

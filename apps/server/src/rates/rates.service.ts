@@ -1,34 +1,65 @@
 import {
-  type BufferMethod,
-  type Purpose,
-  type SoilTest,
+  type Stocked,
   type TestedZone,
   type UnitSystem,
-  type ZoneFacts,
+  type ZoneProgram,
+  climateOf,
+  coreUnit,
+  differencesOf,
   grassWords,
-  planZone,
-  serves,
-  soilTestOf,
+  planned,
+  programZone,
 } from '@glenfold/agronomy';
-import { type PlanChoicesInput, type ShoppingAnswer, type ZonePlanAnswer, allows } from '@glenfold/contract';
+import {
+  type HandOverInput,
+  type HandedOverAnswer,
+  type SiteProgramAnswer,
+  type TreatmentInput,
+  type ZoneProgramAnswer,
+  allows,
+  dayIn,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { In, IsNull, Not } from 'typeorm';
+import { In } from 'typeorm';
+import { randomUUID } from 'node:crypto';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { LabService, type ReadResult, inheritedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
+import { MaterialsService, materialOf } from '../materials/materials.service.ts';
+import type { ProductRecord } from '../materials/product.entity.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
-import { Problem, notFound, refuse } from '../platform/problem.ts';
+import { Problem, notFound } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
-import { MaterialsService, coreProduct } from '../materials/materials.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
-import { listWithoutCosts, withoutCosts } from './costs.ts';
-import { type IssuedPlan, Plan } from './plan.entity.ts';
-import { type ZoneToPlan, siteShopping } from './siteShopping.ts';
+import type { Site } from '../sites/site.entity.ts';
+import { listWithoutCosts, programWithoutCosts } from './costs.ts';
+import { soilTest, zoneFacts } from './facts.ts';
+import { Program } from './program.entity.ts';
+import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
+import { Programs, changeAnswer, changeOf } from './programs.service.ts';
+import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms } from './sitePrograms.ts';
+import { DoseRecord, TreatmentRecord } from './treatment.entity.ts';
 
-/** Reads tests and works out plans by calling the core; computes nothing itself. */
+const stocked = (record: ProductRecord): Stocked => ({
+  id: record.id,
+  material: materialOf(record),
+  price: record.packPrice,
+});
+
+/** All that the programs of a site’s zones rest on. */
+interface Basis {
+  readonly site: Site;
+  readonly zones: readonly MeasuredZone[];
+  readonly results: ReadonlyMap<string, ReadResult>;
+  readonly changes: ReadonlyMap<string, readonly TreatmentRecord[]>;
+  readonly shared: Shared;
+  readonly settingsOf: Awaited<ReturnType<SettingsService['advice']>>;
+}
+
+/** Works programs out by calling the core; computes nothing itself. */
 @Injectable()
 export class RatesService {
   constructor(
@@ -37,6 +68,7 @@ export class RatesService {
     private readonly lab: LabService,
     private readonly materials: MaterialsService,
     private readonly practices: PracticeService,
+    private readonly programs: Programs,
     private readonly work: Work,
     private readonly clock: Clock,
     private readonly settings: SettingsService,
@@ -44,108 +76,118 @@ export class RatesService {
     private readonly threads: Threads,
   ) {}
 
-  async plan(zoneId: string, units: UnitSystem): Promise<ZonePlanAnswer> {
+  /** The program of a zone as it stands, and what of it its owner has in hand. */
+  async zoneProgram(zoneId: string, units: UnitSystem): Promise<ZoneProgramAnswer> {
     const zones = await this.ground.zonesBeside(zoneId);
     const zone = zones.find(({ id }) => id === zoneId) ?? notFound();
-    const results = await this.lab.resultsOf(zone.siteId);
-    const products = (await this.materials.products()).flatMap((record) => coreProduct(record) ?? []);
-    const settings = await this.settings.advice(zone.siteId);
-    const open = await this.#open(zoneId);
-    const result = testOf(results, zoneId);
-    const test = result && soilTest(result);
-    if (!result || !test)
-      throw new Problem(404, 'No test yet', `${zone.name} has no laboratory result yet: enter one on the Lab step.`);
-    const others = zones.flatMap((other): TestedZone[] => {
-      const found = other.id === zoneId ? undefined : testOf(results, other.id);
-      const tested = found && soilTest(found);
-      return tested ? [{ zone: zoneFacts(other), test: tested }] : [];
+    const basis = await this.#basis(zone.siteId, zones, units);
+    const result = basis.results.get(zoneId);
+    const { input } = this.#inputOf(zone, basis);
+    const others = basis.zones.flatMap((other): TestedZone[] => {
+      const found = other.id === zoneId ? undefined : basis.results.get(other.id);
+      const test = found && soilTest(found);
+      return test ? [{ zone: zoneFacts(other), test }] : [];
     });
-    const choices = open?.choices ?? {};
-    const { reading, plan } = planZone({
-      zone: zoneFacts(zone),
-      test,
-      products,
-      choices,
-      others,
-      system: units,
-      settings: settings(zoneId),
-    });
-    const answer = {
-      zoneId,
-      result: labResultAnswer(result),
-      reading: { ...reading, notes: [inheritedWords(result, zoneId) ?? [], reading.notes].flat() },
-      plan,
-      choices,
-      version: open?.version ?? 0,
-      priced: true,
-    };
-    return this.#forRole(answer);
-  }
-
-  /** One list to buy for the tested zones of a site. */
-  async shopping(siteId: string, units: UnitSystem): Promise<ShoppingAnswer> {
-    const zones = await this.ground.zones(siteId);
-    const results = await this.lab.resultsOf(siteId);
-    const records = await this.materials.products();
-    const settings = await this.settings.advice(siteId);
-    const { currency } = await this.practices.current();
-    const where = { issuedAt: IsNull(), zoneId: In(zones.map(({ id }) => id)) };
-    const chosen = new Map((await this.records.of(Plan).find(where)).map((open) => [open.zoneId, open.choices]));
-    const planned = zones.flatMap((zone): ZoneToPlan[] => {
-      const result = testOf(results, zone.id);
-      const test = result && soilTest(result);
-      const choices = chosen.get(zone.id) ?? {};
-      return test
-        ? [{ zoneId: zone.id, input: { zone: zoneFacts(zone), test, choices, settings: settings(zone.id) } }]
-        : [];
-    });
-    const list = await this.threads.run(siteShopping, planned, {
-      products: records.flatMap((record) => coreProduct(record) ?? []),
-      stock: new Map(records.map(({ id, stock }) => [id, stock ?? 0])),
-      system: units,
-      currency,
-    });
-    const tested = new Set(planned.map(({ zoneId }) => zoneId));
-    const untested = zones.filter(({ id }) => !tested.has(id)).map(({ name }) => name);
-    const priced = this.#seesCosts();
-    return { list: priced ? list : listWithoutCosts(list), zones: planned.length, untested, priced };
-  }
-
-  async choose(zoneId: string, choices: PlanChoicesInput, version: number): Promise<void> {
-    await this.ground.zone(zoneId);
-    const products = (await this.materials.products()).flatMap((record) => coreProduct(record) ?? []);
-    for (const [purpose, id] of Object.entries(choices) as Array<[Purpose, string | undefined]>) {
-      if (id && !products.some((product) => product.id === id && serves(product, purpose)))
-        refuse([{ field: purpose, message: `That is not a product for ${purpose}: choose one of the catalogue.` }]);
-    }
-    const open = await this.#open(zoneId);
-    if (open) {
-      // A purpose that the request leaves out keeps its product: the request class holds it as undefined.
-      const made = Object.fromEntries(Object.entries(choices).filter(([, id]) => id !== undefined));
-      const merged = { ...open.choices, ...made };
-      await this.records.of(Plan).change(open.id, { choices: merged }, { version, tell: choicesTold });
-    } else {
-      await this.records.of(Plan).add({ zoneId, choices, issuedAt: null, issued: null, labResultId: null });
-    }
-  }
-
-  /** All that the paper shows, as it stands now. Nothing is kept: a draft can be printed without being handed over. */
-  async draft(zoneId: string, units: UnitSystem): Promise<IssuedPlan> {
-    const answer = await this.plan(zoneId, units);
-    const zone = await this.ground.zone(zoneId);
-    const site = await this.ground.site(zone.siteId);
-    const practice = await this.practices.current();
+    const { reading, program } = programZone({ ...input, ...basis.shared, others });
+    const [last] = await this.#lastHandedOver([zoneId]);
+    const inherited = result && inheritedWords(result, zoneId);
     return {
-      units,
-      practiceName: practice.name,
-      siteName: site.name,
-      zoneName: zone.name,
-      zoneLabel: zone.label,
-      area: zone.area,
-      grass: grassWords(zone.grass, zone.facts?.mix),
-      currency: practice.currency,
-      answer,
+      zoneId,
+      result: result ? labResultAnswer(result) : null,
+      reading: { ...reading, notes: [inherited ?? [], reading.notes].flat() },
+      program: this.#asTold(program),
+      changes: (basis.changes.get(zoneId) ?? []).map(changeAnswer),
+      handedOver: last ? handedOverAnswer(last, program, units) : null,
+      priced: this.#seesCosts(),
     };
+  }
+
+  /** The program of a site: every zone that has something in it, and one list to buy. */
+  async siteProgram(siteId: string, units: UnitSystem): Promise<SiteProgramAnswer> {
+    const { zones, list, untested } = await this.#sitePrograms(siteId, units);
+    const priced = this.#seesCosts();
+    return {
+      zones: zones.map(({ zoneId, name, program }) => {
+        const { treatments, findings, cost, year } = this.#asTold(program);
+        return { zoneId, name, program: { treatments, findings, cost, year } };
+      }),
+      list: priced ? list : listWithoutCosts(list),
+      untested,
+      priced,
+    };
+  }
+
+  /** Decide something by hand of a treatment. */
+  async change(zoneId: string, key: string, input: TreatmentInput, version: number) {
+    const { siteId } = await this.ground.zone(zoneId);
+    const materials = (await this.materials.products()).map(stocked);
+    return changeAnswer(await this.programs.change(siteId, zoneId, key, input, version, materials));
+  }
+
+  /** Back to what the test asks for. */
+  async undo(zoneId: string, key: string): Promise<void> {
+    const { siteId } = await this.ground.zone(zoneId);
+    await this.programs.undo(siteId, zoneId, key);
+  }
+
+  /** All that the paper of a zone shows, as it stands now. Nothing is kept: a draft is printed without being handed over. */
+  async draft(zoneId: string, units: UnitSystem): Promise<ZonePaper> {
+    const zone = await this.ground.zone(zoneId);
+    const [paper] = await this.#papers(zone.siteId, units, [zoneId]);
+    return paper?.paper ?? this.#nothingYet(zone.name);
+  }
+
+  /** The same of every zone of a site. */
+  async siteDraft(siteId: string, units: UnitSystem): Promise<ZonePaper[]> {
+    return (await this.#papers(siteId, units)).map(({ paper }) => paper);
+  }
+
+  /** Hand a site’s program over: frozen as it stands, and in place of what was handed over of these zones before. */
+  async issue(
+    siteId: string,
+    units: UnitSystem,
+    { zoneIds }: HandOverInput = {},
+  ): Promise<Program & { zones: number }> {
+    const papers = await this.#papers(siteId, units, zoneIds);
+    const [first] = papers;
+    if (!first) return this.#nothingYet('This site');
+    const issuedAt = this.clock.now();
+    return this.records.together(async (of) => {
+      const earlier = await this.#lastHandedOver(papers.map(({ zoneId }) => zoneId));
+      const program = await of(Program).add({
+        ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, startsOn: first.startsOn },
+      });
+      await of(ProgramZone).addAll(
+        papers.map(({ zoneId, paper, resultId }) => ({
+          ...{ programId: program.id, zoneId, labResultId: resultId, issuedAt, issued: paper },
+        })),
+      );
+      await this.#keepLines(program.id, papers);
+      await this.#supersede(earlier.map(({ programId }) => programId));
+      return { ...program, zones: papers.length };
+    });
+  }
+
+  /** A zone of a program that was handed over, as the person may see it. */
+  async issued(id: string): Promise<ProgramZone & { readonly paper: ZonePaper }> {
+    return this.#toRead(await this.records.of(ProgramZone).one(id));
+  }
+
+  /** A program that was handed over, zone by zone in their order. */
+  async handedOverProgram(id: string) {
+    const program = await this.records.of(Program).one(id);
+    const zones = await this.records.of(ProgramZone).find({ programId: id }, { createdAt: 'ASC' });
+    if (zones.length === 0) throw new Problem(404, 'Not handed over', 'This program has not been handed over yet.');
+    const order = new Map((await this.ground.zones(program.siteId)).map((zone, index) => [zone.id, index]));
+    const place = ({ zoneId }: ProgramZone): number => order.get(zoneId) ?? order.size;
+    zones.sort((one, other) => place(one) - place(other));
+    return { program, papers: zones.map((zone) => this.#toRead(zone).paper) };
+  }
+
+  /** What was handed over for these zones, newest first, as the person may see it. */
+  async handedOver(zoneIds: readonly string[]) {
+    const zones = await this.records.of(ProgramZone).find({ zoneId: In([...zoneIds]) }, { issuedAt: 'DESC' });
+    return zones.map((zone) => this.#toRead(zone));
   }
 
   /** The day of a moment, now unless told, where a zone lies: deleted or not, its paper keeps its day. */
@@ -154,99 +196,163 @@ export class RatesService {
     return this.days.on(zone?.siteId ?? null, at);
   }
 
-  /** Hand the plan over: frozen as it stands. */
-  async issue(zoneId: string, units: UnitSystem): Promise<Plan> {
-    const issued = await this.draft(zoneId, units);
-    const { choices, result } = issued.answer;
-    return this.records.of(Plan).add({
-      zoneId,
-      choices,
-      issuedAt: this.clock.now(),
-      labResultId: result.id,
-      issued,
-    });
+  async #basis(siteId: string, zones: readonly MeasuredZone[], units: UnitSystem): Promise<Basis> {
+    const site = await this.ground.site(siteId);
+    const tests = await this.lab.resultsOf(siteId);
+    const records = await this.materials.products();
+    const settingsOf = await this.settings.advice(siteId);
+    const { currency, timeZone } = await this.practices.current();
+    const changes = await this.programs.changes(
+      siteId,
+      zones.map(({ id }) => id),
+    );
+    return {
+      site,
+      zones,
+      changes,
+      settingsOf,
+      results: new Map(
+        zones.flatMap(({ id }) => {
+          const result = testOf(tests, id);
+          return result && soilTest(result) ? [[id, result] as const] : [];
+        }),
+      ),
+      shared: {
+        materials: records.map(stocked),
+        stock: new Map(records.map(({ id, stock }) => [id, stock ?? 0])),
+        system: units,
+        currency,
+        from: dayIn(this.clock.now(), site.timeZone ?? timeZone),
+        climate: climateOf({ climate: site.climate, normals: site.normals, latitude: site.position?.[1] }),
+      },
+    };
   }
 
-  async issued(planId: string): Promise<Plan> {
-    const plan = await this.records.of(Plan).one(planId);
-    if (!plan.issued)
-      throw new Problem(
-        404,
-        'Not handed over',
-        'This plan has not been handed over yet: print it from the Rates step.',
-      );
-    return this.#asTold(plan);
+  #inputOf(zone: MeasuredZone, { results, changes, settingsOf }: Basis): ZoneToPlan {
+    const result = results.get(zone.id);
+    return {
+      zoneId: zone.id,
+      input: {
+        zone: zoneFacts(zone),
+        test: result && soilTest(result),
+        changes: (changes.get(zone.id) ?? []).map(changeOf),
+        settings: settingsOf(zone.id),
+      },
+    };
   }
 
-  /** What was handed over for these zones, newest first, as the person may see it. */
-  async handedOver(zoneIds: readonly string[]): Promise<Plan[]> {
-    const where = { issuedAt: Not(IsNull()), zoneId: In([...zoneIds]) };
-    const plans = await this.records.of(Plan).find(where, { issuedAt: 'DESC' });
-    return plans.map((plan) => this.#asTold(plan));
+  async #sitePrograms(siteId: string, units: UnitSystem): Promise<SitePrograms & { basis: Basis; untested: string[] }> {
+    const zones = await this.ground.zones(siteId);
+    const basis = await this.#basis(siteId, zones, units);
+    const inputs = zones
+      .map((zone) => this.#inputOf(zone, basis))
+      .filter(({ input }) => input.test !== undefined || (input.changes ?? []).length > 0);
+    const made = await this.threads.run(sitePrograms, inputs, basis.shared);
+    return { ...made, basis, untested: zones.filter(({ id }) => !basis.results.has(id)).map(({ name }) => name) };
   }
 
-  #asTold(plan: Plan): Plan {
-    return { ...plan, issued: { ...plan.issued!, answer: this.#forRole(plan.issued!.answer) } };
+  async #papers(siteId: string, units: UnitSystem, only?: readonly string[]) {
+    const { zones, basis } = await this.#sitePrograms(siteId, units);
+    const practice = await this.practices.current();
+    const priced = this.#seesCosts();
+    return zones
+      .filter(({ zoneId }) => only?.includes(zoneId) ?? true)
+      .map(({ zoneId, reading, program }) => {
+        const zone = basis.zones.find(({ id }) => id === zoneId)!;
+        const result = basis.results.get(zoneId);
+        const paper: ZonePaper = {
+          ...{ units, practiceName: practice.name, siteName: basis.site.name, currency: practice.currency },
+          ...{ zoneName: zone.name, zoneLabel: zone.label, area: zone.area },
+          grass: grassWords(zone.grass, zone.facts?.mix),
+          answer: { result: result ? labResultAnswer(result) : null, reading, program: this.#asTold(program), priced },
+        };
+        return { zoneId, paper, program, resultId: result?.id ?? null, startsOn: basis.shared.from };
+      });
+  }
+
+  /** Treatments and doses as rows, so that what was handed over can be asked for. */
+  async #keepLines(programId: string, papers: ReadonlyArray<{ zoneId: string; program: ZoneProgram }>): Promise<void> {
+    const lines = papers.flatMap(({ zoneId, program }) =>
+      planned(program.treatments).map((treatment) => ({ id: randomUUID(), zoneId, treatment })),
+    );
+    await this.records.of(TreatmentRecord).addAll(
+      lines.map(({ id, zoneId, treatment: { key, remedy, supply, rate, sense } }) => ({
+        ...{ id, programId, zoneId, key, remedy, productId: supply?.materialId ?? null },
+        ...{ rate: rate?.value ?? null, unit: coreUnit(sense), override: null },
+      })),
+    );
+    await this.records.of(DoseRecord).addAll(
+      lines.flatMap(({ id, treatment }) =>
+        treatment.doses.map(({ rate, from, to }, position) => ({
+          treatmentId: id,
+          position,
+          rate,
+          earliest: from,
+          latest: to,
+        })),
+      ),
+    );
+  }
+
+  /** Programs of which nothing is newest any more. */
+  async #supersede(programIds: readonly string[]): Promise<void> {
+    const newest = new Set(
+      (
+        await this.records.ask<{ programId: string }>(
+          `SELECT DISTINCT ON ("zoneId") "programId" FROM program_zone WHERE "practiceId" = $1 AND "deletedAt" IS NULL
+             AND "zoneId" IN (SELECT "zoneId" FROM program_zone WHERE "programId" = ANY($2))
+           ORDER BY "zoneId", "issuedAt" DESC`,
+          [[...programIds]],
+        )
+      ).map(({ programId }) => programId),
+    );
+    const old = [...new Set(programIds)].filter((id) => !newest.has(id));
+    for (const id of old) await this.records.of(Program).change(id, { state: 'superseded' });
+  }
+
+  /** The newest that was handed over of each zone. */
+  async #lastHandedOver(zoneIds: readonly string[]): Promise<ProgramZone[]> {
+    const zones = await this.records.of(ProgramZone).find({ zoneId: In([...zoneIds]) }, { issuedAt: 'DESC' });
+    return [...new Map(zones.reverse().map((zone) => [zone.zoneId, zone])).values()];
+  }
+
+  #toRead(zone: ProgramZone): ProgramZone & { readonly paper: ZonePaper } {
+    const paper = paperOf(zone.issued);
+    if (this.#seesCosts()) return { ...zone, paper };
+    const { answer } = paper;
+    return {
+      ...zone,
+      paper: { ...paper, answer: { ...answer, program: programWithoutCosts(answer.program), priced: false } },
+    };
+  }
+
+  #asTold(program: ZoneProgram): ZoneProgram {
+    return this.#seesCosts() ? program : programWithoutCosts(program);
   }
 
   /** Costs are left out where the role sees none; work without a role, such as a shared report, sees them. */
-  #forRole(answer: ZonePlanAnswer): ZonePlanAnswer {
-    return this.#seesCosts() ? answer : withoutCosts(answer);
-  }
-
   #seesCosts(): boolean {
     const { role } = this.work.worker;
     return role === null || allows(role, 'costs.read');
   }
 
-  async #open(zoneId: string): Promise<Plan | undefined> {
-    return (await this.records.of(Plan).find({ zoneId, issuedAt: IsNull() }))[0];
+  #nothingYet(name: string): never {
+    throw new Problem(
+      404,
+      'Nothing in the program yet',
+      `${name} has no test and nothing that was added by hand: enter a result on the Lab step, or add a treatment.`,
+    );
   }
 }
 
-function choicesTold({ choices, version }: Plan) {
-  return { ...choices, version };
-}
-
-/** Nothing instead of null, as the core has it. */
-const known = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
-
-function zoneFacts(zone: MeasuredZone): ZoneFacts {
-  const { name, area, grass, surface, intensity, shade, clippings } = zone;
-  const facts = zone.facts ?? {};
+function handedOverAnswer(
+  { id, issuedAt, issued }: ProgramZone,
+  now: ZoneProgram,
+  units: UnitSystem,
+): HandedOverAnswer {
   return {
-    name,
-    area,
-    grass: known(grass),
-    // A bed is tilled as a seedbed is.
-    ...(surface === 'garden bed' ? { surface: 'seedbed', garden: true } : { surface }),
-    mix: surface === 'garden bed' ? undefined : known(facts.mix),
-    intensity,
-    shade,
-    sunHours: known(facts.sunHours),
-    clippings,
-    soilGroup: known(zone.soilGroup),
-    aimPh: known(zone.aimPh),
-    aimReason: known(zone.aimReason),
-    slope: known(facts.slope),
-    seaside: known(facts.seaside),
-    measured: {
-      thatch: known(zone.thatch),
-      rootDepth: known(zone.rootDepth),
-      probeStop: known(zone.probeStop),
-    },
-    signs: facts.signs?.map(({ sign }) => sign),
-    applied: facts.applications?.map(({ kind, on, rate, cce }) => ({ kind, on, rate: known(rate), cce: known(cce) })),
+    at: issuedAt.toISOString(),
+    pdf: `/api/program-zones/${id}/program.pdf`,
+    differences: differencesOf(paperOf(issued).answer.program, now, units),
   };
-}
-
-function soilTest({ values, extractant, limeFactor, sample }: ReadResult): SoilTest | undefined {
-  return soilTestOf({
-    values,
-    extractant,
-    bufferMethod: values.bufferPh?.method as BufferMethod | undefined,
-    limeFactor: known(limeFactor),
-    depth: sample.depth,
-    sampledOn: known(sample.sampledOn),
-  });
 }

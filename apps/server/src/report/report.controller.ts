@@ -20,7 +20,7 @@ import { AskedForSites, type SitesQuery, sitesAsked } from '../ground/sitesQuery
 import { type Access, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
 import { WorkingQuery, workingOf, workingSchema } from '../platform/workings.ts';
-import { PlanPapers } from '../rates/planPapers.service.ts';
+import { ProgramPapers } from '../rates/programPapers.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { ReportService } from './report.service.ts';
 import { ShareLinkService } from './shareLink.service.ts';
@@ -38,7 +38,7 @@ export class ReportController {
     private readonly reports: ReportService,
     private readonly links: ShareLinkService,
     private readonly days: Days,
-    private readonly papers: PlanPapers,
+    private readonly papers: ProgramPapers,
   ) {}
 
   @Get('reports')
@@ -138,6 +138,6 @@ export class ReportController {
 
   async #paper(siteId: string, planId: string): Promise<StreamableFile> {
     const plan = await this.reports.plan(siteId, planId);
-    return this.papers.issued(plan, await this.days.on(siteId, plan.issuedAt!));
+    return this.papers.onPaper([plan.paper], 'program', await this.days.on(siteId, plan.issuedAt));
   }
 }

@@ -5,8 +5,9 @@ import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
-import type { Plan } from '../rates/plan.entity.ts';
 import { RatesService } from '../rates/rates.service.ts';
+
+type HandedOver = Awaited<ReturnType<RatesService['issued']>>;
 
 /** What a site's owner reads: the plans that were handed over, and nothing that is still being worked on. */
 @Injectable()
@@ -49,7 +50,7 @@ export class ReportService {
   }
 
   /** A plan of a zone of that site, on paper. @throws a 404 problem for any other plan */
-  async plan(siteId: string, planId: string): Promise<Plan> {
+  async plan(siteId: string, planId: string): Promise<HandedOver> {
     const zones = await this.ground.zones(siteId);
     const plan = await this.rates.issued(planId);
     if (!zones.some(({ id }) => id === plan.zoneId)) notFound();
@@ -57,21 +58,20 @@ export class ReportService {
   }
 }
 
-function toldPlan(plan: Plan, under: string): ReportPlanAnswer {
+function toldPlan(plan: HandedOver, under: string): ReportPlanAnswer {
   const at = `${under}/plans/${plan.id}`;
   return { ...workingsAside(reportPlan(plan), `${at}/working`), pdf: `/api${at}/plan.pdf` };
 }
 
-function reportPlan({ id, issuedAt, issued }: Plan): Omit<ReportPlanAnswer, 'pdf'> {
-  const { answer, units } = issued!;
-  const { reading, plan, result } = answer;
+function reportPlan({ id, issuedAt, paper }: HandedOver): Omit<ReportPlanAnswer, 'pdf'> {
+  const { reading, program, result } = paper.answer;
   return {
     id,
-    issuedAt: issuedAt!.toISOString(),
-    sampledOn: result.sampledOn,
+    issuedAt: issuedAt.toISOString(),
+    sampledOn: result?.sampledOn ?? null,
     reading,
-    plan,
-    units,
-    currency: issued!.currency ?? '$',
+    program,
+    units: paper.units,
+    currency: paper.currency ?? '$',
   };
 }

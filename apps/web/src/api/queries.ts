@@ -8,12 +8,12 @@ import type {
   SessionAnswer,
   SiteStateAnswer,
   ZoneAnswer,
-  ZonePlanAnswer,
+  ZoneProgramAnswer,
   SettingAnswer,
   SitesAnswer,
 } from '@glenfold/contract';
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { ApiProblem, api, standAs } from './client.ts';
+import { api, standAs } from './client.ts';
 
 /** What is asked for, as it stands in an address; what is empty is left out. */
 export function asked(parts: Readonly<Record<string, string | null>>): string {
@@ -77,12 +77,11 @@ export const queries = {
       queryKey: ['site', siteId, 'lab-results'],
       queryFn: () => api<LabResultAnswer[]>('GET', `/sites/${siteId}/lab-results`),
     }),
-  plan: (zoneId: string, units: UnitSystem) =>
+  program: (zoneId: string, units: UnitSystem) =>
     queryOptions({
-      queryKey: ['plan', zoneId, units],
-      queryFn: () => api<ZonePlanAnswer>('GET', `/zones/${zoneId}/plan?units=${units}`),
+      queryKey: ['program', zoneId, units],
+      queryFn: () => api<ZoneProgramAnswer>('GET', `/zones/${zoneId}/program?units=${units}`),
       placeholderData: (previous) => (previous?.zoneId === zoneId ? previous : undefined),
-      retry: (failures, error) => !(error instanceof ApiProblem && error.status === 404) && failures < 2,
     }),
   products: () => queryOptions({ queryKey: ['products'], queryFn: () => api<ProductAnswer[]>('GET', '/products') }),
   /** All that was decided, for the practice, its sites and zones. */

@@ -9,6 +9,7 @@ import {
   analytes,
   basisName,
   isAnalyte,
+  plainLabel,
   bufferNames,
   extractantNames,
 } from '@glenfold/agronomy';
@@ -48,6 +49,16 @@ const names: Readonly<Record<string, string>> = {
   advice: 'The laboratory’s own advice',
   units: 'Units',
   value: 'Decided',
+  override: 'Decided by hand',
+  values: 'Set by hand',
+  material: 'Product',
+  remedy: 'What',
+  months: 'Months',
+  reason: 'Why',
+  out: 'Left out',
+  added: 'Added by hand',
+  startsOn: 'Begins on',
+  handedOverAt: 'Handed over',
   kind: 'Kind',
   correct: 'When to correct',
   limeDepth: 'Lime reckoned for',
@@ -184,7 +195,7 @@ const senses: Readonly<Record<string, Sense>> = {
 export function fieldName(field: string): string {
   if (field.startsWith('values.')) {
     const analyte = field.slice('values.'.length);
-    return isAnalyte(analyte) ? analytes[analyte].name : analyte;
+    return isAnalyte(analyte) ? analytes[analyte].name : (names[analyte] ?? plainLabel(analyte));
   }
   return names[field] ?? field.charAt(0).toUpperCase() + field.slice(1);
 }
@@ -294,6 +305,7 @@ function structured(field: string, value: Readonly<Record<string, unknown>>, nam
     case 'pEstablishing':
       return entries.map(([rating, rate]) => `${rating} ${String(rate)} g/m²`).join(', ');
     case 'value':
+    case 'override':
       return entries
         .flatMap(([key, inner]) =>
           inner === null || inner === undefined ? [] : [`${fieldName(key)} ${plainly(inner)}`],

@@ -137,6 +137,72 @@ function placeWords(test: SoilTest, { sward }: Ground): string {
   return degree === 'small' ? `${told} is a small miss ${side} ${band}.` : `${told} is ${side} ${band}.`;
 }
 
+/** What a surface and the settings let down of a liming product: lb/1000 ft² at once, and how often in a year. */
+function limeCaps(zone: ZoneFacts, product: Product, { caps }: AdviceSettings) {
+  const ownCap = ownLimeCap(product);
+  const perThousand = (cap: { readonly most: number } | undefined): number =>
+    cap ? convert(cap.most, 'g/m2', 'lb/1000ft2') : Infinity;
+  const once = Math.min(
+    limeLimits.capPerThousand[zone.surface],
+    ownCap?.once ?? Infinity,
+    perThousand(caps.limeOnce),
+    perThousand(caps.limeYear),
+  );
+  const times = Math.min(
+    ownCap ? Math.floor(ownCap.year / once + 1e-9) : (limeLimits.timesPerYear?.[zone.surface] ?? Infinity),
+    Math.floor(perThousand(caps.limeYear) / once + 1e-9),
+  );
+  return { once, times, ownCap };
+}
+
+/** A liming rate set by hand, in as few applications as the caps allow. */
+export interface OwnLime {
+  readonly amount: ProductAmount | null;
+  /** What the caps did not let through, with the remedy. */
+  readonly held: string | null;
+}
+
+/**
+ * Lime at a rate of one’s own: caps hold for it as for any.
+ *
+ * @param rate g/m² of product for the year; `atLeast` applications wanted.
+ */
+export function limeByHand(
+  zone: ZoneFacts,
+  product: Product,
+  settings: AdviceSettings,
+  { rate, atLeast = 1 }: { readonly rate: number; readonly atLeast?: number | undefined },
+  system: UnitSystem,
+): OwnLime {
+  if (product.lime?.caustic && zone.surface !== 'seedbed')
+    return { amount: null, held: `${product.name} burns living turf, skin and eyes: choose a carbonate lime.` };
+  const { once, times } = limeCaps(zone, product, settings);
+  const cap = convert(once, 'lb/1000ft2', 'g/m2');
+  const count = Math.min(times, Math.max(atLeast, Math.ceil(rate / cap - 1e-6)));
+  if (count < 1)
+    return { amount: null, held: 'The caps that are set leave no lime for a year: look at “How it is decided”.' };
+  const each = Math.min(cap, rate / count);
+  const say = (amount: number): string => present('limeRate', amount, system).text;
+  const held =
+    each * count < rate * (1 - 1e-6)
+      ? `${say(rate)} was asked for; a year takes ${count === 1 ? 'one application' : `${count} applications`} of ${say(cap)} at most. The rest waits for the retest.`
+      : null;
+  const book = new WorkingBook();
+  book.step({
+    label: 'Set by hand',
+    formula: 'the advisor’s own rate for the year',
+    numbers: `${say(rate)} in ${count}`,
+    result: each * count,
+    unit: 'g/m2',
+  });
+  if (held) book.cap(held, limeLimits.source);
+  const applications = Array.from({ length: count }, (_, index) => ({
+    rate: each,
+    monthsFromStart: index * limeLimits.monthsBetween,
+  }));
+  return { amount: amountFor(product, zone.area, applications, book, system, settings.currency), held };
+}
+
 /** Lime for a zone: whether, how much, of what, and in how many applications before the retest. */
 export function adviseLime(
   zone: ZoneFacts,
@@ -226,15 +292,7 @@ export function adviseLime(
     };
   }
   book.include(strength.working);
-  const ownCap = ownLimeCap(product);
-  const perThousand = (cap: { readonly most: number } | undefined): number =>
-    cap ? convert(cap.most, 'g/m2', 'lb/1000ft2') : Infinity;
-  const once = Math.min(
-    limeLimits.capPerThousand[zone.surface],
-    ownCap?.once ?? Infinity,
-    perThousand(settings.caps.limeOnce),
-    perThousand(settings.caps.limeYear),
-  );
+  const { once, times, ownCap } = limeCaps(zone, product, settings);
   const step = spreaderStep('limeRate', system);
   if (convert(once, 'lb/1000ft2', 'g/m2') < step - 1e-9)
     return {
@@ -258,10 +316,6 @@ export function adviseLime(
     book.cap(
       `Held at ${present('limeRate', convert(once, 'lb/1000ft2', 'g/m2'), system).text} at a time by ${(settings.caps.limeOnce ?? settings.caps.limeYear)!.by}.`,
     );
-  const times = Math.min(
-    ownCap ? Math.floor(ownCap.year / once + 1e-9) : (limeLimits.timesPerYear?.[zone.surface] ?? Infinity),
-    Math.floor(perThousand(settings.caps.limeYear) / once + 1e-9),
-  );
   const inYear = program.applications.slice(0, times);
   // Nobody walks a lawn again for the last pound: a small remainder waits for the retest.
   const remnant = inYear.length > 1 && inYear.at(-1)!.rate < REMNANT * inYear[0]!.rate;

@@ -12,7 +12,7 @@ import type { AdviceSettings, PlaceRules } from '../settings/settings.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
-import { type Figure, WorkingBook } from '../working/working.ts';
+import { type Figure, WorkingBook, figure } from '../working/working.ts';
 
 export type Macro = 'n' | 'p2o5' | 'k2o';
 export const macroNames: Readonly<Record<Macro, string>> = { n: 'Nitrogen', p2o5: 'P₂O₅', k2o: 'K₂O' };
@@ -26,7 +26,45 @@ export interface Need {
   readonly need: Figure | null;
   /** g/m² that all products together may bring; nothing where more does no harm. */
   readonly most: number | undefined;
+  /** g/m² that the year may bring from whatever source; nothing where {@link most} says it already. */
+  readonly range?: number;
+  /** g/m² that further credits, such as compost’s, may take off a need of nitrogen. */
+  readonly creditLeft?: number;
   readonly cautions: readonly string[];
+}
+
+/** What is laid or spread beside the feeding, g/m² in the first year, and of what. */
+export interface Brought {
+  readonly n: number;
+  readonly p2o5: number;
+  readonly k2o: number;
+  /** "compost" */
+  readonly by: string;
+}
+
+/** A need less what is brought beside the feeding: credits together take half of the nitrogen at most. */
+export function lessBrought(need: Need, brought: Brought, system: UnitSystem): Need {
+  const comes = brought[need.nutrient];
+  if (comes <= 0 || !need.need) return need;
+  const off = Math.min(comes, need.need.value, need.creditLeft ?? Infinity);
+  const book = new WorkingBook();
+  book.include(need.need.working);
+  book.step({
+    label: `Less what ${brought.by} brings`,
+    formula: need.nutrient === 'n' ? 'need − first year’s N, half of the year at most' : 'need − brought',
+    numbers: `${figure(need.need.value)} − ${figure(off)}`,
+    result: need.need.value - off,
+    unit: 'g/m2',
+  });
+  const told = present('nutrientRate', comes, system).text;
+  const value = need.need.value - off;
+  return {
+    ...need,
+    need: { value, working: book.entries },
+    status: need.status === 'due' && value <= 1e-9 ? 'none' : need.status,
+    ...(need.most === undefined ? {} : { most: Math.max(0, need.most - comes) }),
+    words: `${need.words} ${brought.by === '' ? 'It' : `${brought.by.charAt(0).toUpperCase()}${brought.by.slice(1)}`} brings ${told} of ${macroNames[need.nutrient] === 'Nitrogen' ? 'N' : macroNames[need.nutrient]}${off < comes - 1e-9 && off > 0 ? `, of which ${present('nutrientRate', off, system).text} is counted off` : off > 0 ? ', counted off' : ''}.`,
+  };
 }
 
 const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
@@ -85,6 +123,17 @@ export function nitrogenNeed(
       year?.most ?? Infinity,
       Math.max(held, seedbed ? Math.min(ofSeedbed, grams(high) * shade) : grams(high) * shade),
     ),
+    range: Math.min(year?.most ?? Infinity, Math.max(held, grams(high) * shade)),
+    ...(sward.organicSoil
+      ? {}
+      : {
+          creditLeft: Math.max(
+            0,
+            (result.annual + result.credits.clippings + result.credits.organicMatter) * nitrogenCredits.mostTogether -
+              result.credits.clippings -
+              result.credits.organicMatter,
+          ),
+        }),
     cautions: [...cautions, ...placeCautions(settings.rules, 'nitrogen', system)],
   };
 }

@@ -1,7 +1,7 @@
 import { InputError } from '../calculators/fields.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
 import { nitrogenCaps, nitrogenPass } from '../nutrients/nitrogenPass.ts';
-import { type Balanced, balanceSymbol, productBalance } from '../nutrients/productBalance.ts';
+import { balanceSymbol, productBalance } from '../nutrients/productBalance.ts';
 import type { Limitation } from '../reading/limits.ts';
 import type { ZoneFacts } from '../reading/zoneFacts.ts';
 import type { AdviceSettings } from '../settings/settings.ts';
@@ -10,7 +10,9 @@ import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { type ProductAmount, amountFor, spreaderStep } from './amount.ts';
 import { type Macro, type Need, macroNames } from './needs.ts';
-import { type Product, contentOf, isChloride, nitrogenSourceOf, saltIndexOf } from '../materials/product.ts';
+import { type Product, contentOf, nitrogenSourceOf, saltIndexOf } from '../materials/product.ts';
+import type { Carrier, OwnFeeding } from './carrier.ts';
+import { nitrogenCautions, refusalOf, urgentCautions } from './feedCautions.ts';
 
 /** What of the settings bears on products. */
 type OwnLimits = Pick<AdviceSettings, 'caps' | 'currency'>;
@@ -31,12 +33,7 @@ const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2'
 const macros = ['n', 'p2o5', 'k2o'] as const;
 const purposes = { n: 'nitrogen', p2o5: 'phosphorus', k2o: 'potassium' } as const;
 
-/** A product for the nutrient it is chosen for. */
-interface Carrier {
-  readonly nutrient: Macro;
-  readonly product: Product;
-  readonly content: Readonly<Record<Balanced, number>>;
-}
+const BY_RULE: OwnFeeding = { own: {}, out: new Set() };
 
 /** A cap of one pass on what a product carries, g/m² of the nutrient; `share` of the product that it binds. */
 interface PassCap {
@@ -77,7 +74,11 @@ function capsOf(
 function yearRates(carriers: readonly Carrier[], needs: Readonly<Record<Macro, Need>>): number[] {
   const rates = carriers.map(() => 0);
   for (let round = 0; round < 24; round += 1)
-    carriers.forEach(({ nutrient, content }, index) => {
+    carriers.forEach(({ nutrient, content, own }, index) => {
+      if (own.rate !== undefined) {
+        rates[index] = own.rate;
+        return;
+      }
       const brought = carriers.reduce(
         (sum, other, at) => (at === index ? sum : sum + (rates[at]! * other.content[nutrient]) / 100),
         0,
@@ -117,6 +118,10 @@ function passesOf(
       book.cap(`${count} passes: ${(own.solubleNitrogenPass ?? own.nitrogenPass)?.by ?? 'what else it carries'}.`);
     count = Math.max(count, result.passes);
   }
+  if ((carrier.own.passes ?? 0) > count) {
+    count = carrier.own.passes!;
+    book.cap(`${count} passes, set by hand.`);
+  }
   const bound = caps.filter(({ share, cap }) => passesWithin(year * share, cap) === count && count > 1);
   if (bound.length > 0 && carrier.nutrient !== 'n')
     book.cap(
@@ -132,25 +137,6 @@ function passesOf(
   if (Math.abs(rate - each) > 1e-9)
     book.rounding(`Each pass set to ${present('productRate', rate, system).text}, what a spreader can be set to.`);
   return { rate, count };
-}
-
-/** A reason why a product is not for this zone at all, with the remedy. */
-function refusalOf(
-  { product, content, nutrient }: Carrier,
-  needs: Readonly<Record<Macro, Need>>,
-  zone: ZoneFacts,
-  salted: boolean,
-): string | undefined {
-  if (content[nutrient] <= 0) return `${product.name} holds no ${macroNames[nutrient]}: choose another product.`;
-  if (nutrient !== 'p2o5' && content.p2o5 > 0 && needs.p2o5.status !== 'due')
-    return `${product.name} brings phosphorus, which is ${needs.p2o5.status === 'none' ? 'not wanted here' : 'not shown to be wanted'}: choose a product without it (its middle number 0).`;
-  if (product.noSeedingWeeks && zone.surface === 'seedbed')
-    return `${product.name} keeps seed from rooting for ${product.noSeedingWeeks} weeks: nothing of it near a seeding. Choose another product.`;
-  if (isChloride(product) && zone.surface === 'fine turf')
-    return `${product.name} is a chloride, too salty for fine turf: choose potassium sulfate.`;
-  if (isChloride(product) && salted)
-    return `${product.name} is a chloride, and the ground is salted already: choose potassium sulfate.`;
-  return undefined;
 }
 
 interface Laid {
@@ -183,12 +169,25 @@ function layOut(
   const crowded: Laid[] = [];
   for (const { carrier, index } of order) {
     const { nutrient, product, content } = carrier;
-    const need = needs[nutrient].need!;
-    const year = rates[index]!;
+    const need = needs[nutrient].need ?? { value: 0, working: [] };
+    // A rate of one’s own is held to what the year may take of anything it carries.
+    const most = Math.min(
+      ...macros.map((macro) => (content[macro] > 0 ? (left[macro] / content[macro]) * 100 : Infinity)),
+    );
+    const year = carrier.own.rate === undefined ? rates[index]! : Math.min(rates[index]!, most);
     const book = new WorkingBook();
     book.include(need.working);
+    const byHand = carrier.own.rate !== undefined;
     const brought = need.value - (year * content[nutrient]) / 100;
-    if (brought > 1e-9)
+    if (byHand)
+      book.step({
+        label: 'Set by hand',
+        formula: 'the advisor’s own rate',
+        numbers: `${product.name}, for ${figure(need.value)} g/m² of ${macroNames[nutrient]} wanted`,
+        result: year,
+        unit: 'g/m2',
+      });
+    else if (brought > 1e-9)
       book.step({
         label: 'Less what other products bring',
         formula: 'need − brought',
@@ -196,14 +195,15 @@ function layOut(
         result: need.value - brought,
         unit: 'g/m2',
       });
-    book.step({
-      label: `As ${product.name}`,
-      formula: `need / ${macroNames[nutrient]} content`,
-      numbers: `${figure(need.value - brought)} g/m² / ${content[nutrient]} %`,
-      result: year,
-      unit: 'g/m2',
-      source: 'The product’s grade',
-    });
+    if (!byHand)
+      book.step({
+        label: `As ${product.name}`,
+        formula: `need / ${macroNames[nutrient]} content`,
+        numbers: `${figure(need.value - brought)} g/m² / ${content[nutrient]} %`,
+        result: year,
+        unit: 'g/m2',
+        source: 'The product’s grade',
+      });
     if (year <= 1e-9) {
       laid.push({ carrier, amount: null });
       continue;
@@ -268,13 +268,15 @@ export function adviseNutrients(
     readonly settings: OwnLimits;
   },
   system: UnitSystem,
+  { own, out }: OwnFeeding = BY_RULE,
 ): readonly NutrientAdvice[] {
   const refused = new Map<Macro, string>();
   let carriers: Carrier[] = [];
   for (const nutrient of macros) {
     const product = products[purposes[nutrient]];
-    if (needs[nutrient].status !== 'due' || !product) continue;
-    const carrier = { nutrient, product, content: contentOf(product) };
+    const wanted = needs[nutrient].status === 'due' || own[nutrient]?.rate !== undefined;
+    if (!wanted || !product || out.has(nutrient)) continue;
+    const carrier = { nutrient, product, content: contentOf(product), own: own[nutrient] ?? {} };
     const reason = refusalOf(carrier, needs, zone, conditions.salted);
     if (reason === undefined) carriers.push(carrier);
     else refused.set(nutrient, reason);
@@ -315,7 +317,8 @@ export function adviseNutrients(
     const { status, words, need, cautions } = needs[nutrient];
     const name = macroNames[nutrient];
     const shared = { nutrient, name, need, words } as const;
-    if (status !== 'due') return { ...shared, status, amount: null, cautions };
+    const asked = status === 'due' || own[nutrient]?.rate !== undefined;
+    if (!asked || out.has(nutrient)) return { ...shared, status, amount: null, cautions };
     const reason = refused.get(nutrient);
     if (reason !== undefined)
       return { ...shared, status: 'refused', words: `${words} ${reason}`, amount: null, cautions };
@@ -348,26 +351,4 @@ export function adviseNutrients(
           : cautions,
     };
   });
-}
-
-/** What comes before any rule and any season. */
-function urgentCautions(
-  product: Product,
-  { carbonate, first }: { readonly carbonate: boolean; readonly first: Limitation | undefined },
-): string[] {
-  return [
-    ...(first ? [`See to the ${first.key} first: feed on ground like this is wasted.`] : []),
-    ...(carbonate && nitrogenSourceOf(product) === 'ammonium sulfate'
-      ? ['Water it in at once: on free carbonate ammonium gases off.']
-      : []),
-  ];
-}
-
-function nitrogenCautions({ applications }: ProductAmount): string[] {
-  return [
-    'Dry leaves, no heavy rain ahead, sweep granules off paving; the label and local nutrient rules come first.',
-    ...(applications.length > 1
-      ? ['Four weeks or more between passes that carry nitrogen, and only while the grass grows.']
-      : []),
-  ];
 }

@@ -1,14 +1,15 @@
 import { productBalance, type Supplied } from '../nutrients/productBalance.ts';
-import { swardOf } from '../nutrients/sward.ts';
+import { type Sward, swardOf } from '../nutrients/sward.ts';
 import { groundFirst } from '../reading/limits.ts';
-import { type Reading, groundOf, inWater, readTested, readUntested } from '../reading/reading.ts';
+import { type Ground, type Reading, groundOf, inWater, readTested, readUntested } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import { type AdviceSettings, defaultSettings } from '../settings/settings.ts';
 import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { ALIKE_PH, type LimeComparison, compareLime } from './compareLime.ts';
 import { type LimeAdvice, adviseLime } from './lime.ts';
-import { nitrogenNeed, testedNeed } from './needs.ts';
+import { type Brought, type Macro, type Need, lessBrought, nitrogenNeed, testedNeed } from './needs.ts';
+import type { OwnFeeding } from './carrier.ts';
 import { type NutrientAdvice, adviseNutrients, balanceLine } from './nutrients.ts';
 import { type Product, type Purpose, purposes, serves, suggestProduct } from '../materials/product.ts';
 import {
@@ -35,6 +36,8 @@ export interface ZonePlan {
   readonly products: Readonly<Partial<Record<Purpose, string>>>;
   /** g/m² of each nutrient that all products of the first year bring together. */
   readonly supplied: Supplied;
+  /** g/m² wanted and at most allowed in the year, whatever brings it; nothing where it is not known or does no harm. */
+  readonly whole?: Readonly<Record<Macro, { readonly need: number | null; readonly most: number | null }>>;
   /** Nothing while a product that is due has no price. */
   readonly cost: Figure | null;
   readonly unpriced: readonly string[];
@@ -112,28 +115,60 @@ function comparable(others: readonly TestedZone[], soilPh: number) {
     .sort((one, two) => one.order - two.order);
 }
 
+/** A zone as its test is understood: what both its plan and its other remedies go on from. */
+export interface Understood {
+  readonly reading: Reading;
+  readonly sward: Sward;
+  readonly test: SoilTest | undefined;
+  readonly ground: Ground | undefined;
+}
+
+/** The reading of a zone, with or without a test. */
+export function understand({ zone, test, system, settings = defaultSettings }: PlanInput): Understood {
+  const read = test && readTested(zone, test, settings, system);
+  return {
+    reading: read?.reading ?? readUntested(zone, system),
+    sward: read?.ground.sward ?? swardOf(zone),
+    test: read?.test,
+    ground: read?.ground,
+  };
+}
+
 /** The reading and the plan of one zone from its newest test. */
-export function planZone({
-  zone,
-  test: given,
-  products,
-  choices = {},
-  others = [],
-  system,
-  settings = defaultSettings,
-}: PlanInput): { readonly reading: Reading; readonly plan: ZonePlan } {
-  const read = given && readTested(zone, given, settings, system);
-  const reading = read?.reading ?? readUntested(zone, system);
-  const { test, ground } = read ?? {};
-  const sward = ground?.sward ?? swardOf(zone);
+export function planZone(input: PlanInput): { readonly reading: Reading; readonly plan: ZonePlan } {
+  const understood = understand(input);
+  return { reading: understood.reading, plan: ratesOf(understood, input) };
+}
+
+/** What is decided or brought beside what the test asks for. */
+export interface Beside {
+  readonly brought?: Brought | undefined;
+  readonly feeding?: OwnFeeding | undefined;
+}
+
+const wholeOf = ({ need, most, range }: Need) => ({ need: need?.value ?? null, most: range ?? most ?? null });
+
+/** Lime, feeding and verdicts of a zone that was understood. */
+export function ratesOf(
+  { reading, sward, test, ground }: Understood,
+  { zone, products, choices = {}, others = [], system, settings = defaultSettings }: PlanInput,
+  { brought, feeding }: Beside = {},
+): ZonePlan {
   const rated = (key: string): string | null | undefined => reading.bars.find((bar) => bar.key === key)?.rating;
   const short = rated('mg') === 'low' || rated('mg') === 'very low';
   const salted = reading.limitations.some(({ key }) => key === 'salt');
   const above = ground !== undefined && test !== undefined && test.soilPh > ground.sward.ph[1] + 0.3 + 1e-9;
-  const n = nitrogenNeed(zone, sward, test?.organicMatter, settings, system);
+  const nitrogen = nitrogenNeed(zone, sward, test?.organicMatter, settings, system);
   const tested = (nutrient: 'p2o5' | 'k2o') =>
-    testedNeed(nutrient, zone, sward, test, reading, n.need?.value ?? 0, settings, system);
-  const needs = { n, p2o5: tested('p2o5'), k2o: tested('k2o') };
+    testedNeed(nutrient, zone, sward, test, reading, nitrogen.need?.value ?? 0, settings, system);
+  const before = { n: nitrogen, p2o5: tested('p2o5'), k2o: tested('k2o') };
+  const needs = brought
+    ? {
+        n: lessBrought(before.n, brought, system),
+        p2o5: lessBrought(before.p2o5, brought, system),
+        k2o: lessBrought(before.k2o, brought, system),
+      }
+    : before;
   const wish = {
     magnesium: short,
     potash:
@@ -164,6 +199,7 @@ export function planZone({
       settings,
     },
     system,
+    feeding,
   );
   const verdicts =
     test && ground
@@ -199,18 +235,16 @@ export function planZone({
     return amount && product ? [balanceLine(product, amount.rate.value)] : [];
   });
   return {
-    reading,
-    plan: {
-      lime,
-      nutrients,
-      verdicts,
-      comparisons,
-      products: Object.fromEntries(
-        purposes.flatMap((purpose) => (chosen[purpose] ? [[purpose, chosen[purpose].id]] : [])),
-      ),
-      supplied: productBalance({ products: used }).result.supplied,
-      ...totalCost(lime, nutrients, settings.currency),
-      leftOut,
-    },
+    lime,
+    nutrients,
+    verdicts,
+    comparisons,
+    products: Object.fromEntries(
+      purposes.flatMap((purpose) => (chosen[purpose] ? [[purpose, chosen[purpose].id]] : [])),
+    ),
+    supplied: productBalance({ products: used }).result.supplied,
+    whole: { n: wholeOf(before.n), p2o5: wholeOf(before.p2o5), k2o: wholeOf(before.k2o) },
+    ...totalCost(lime, nutrients, settings.currency),
+    leftOut,
   };
 }

@@ -23,6 +23,8 @@ export interface Verdict {
   readonly status: 'due' | 'none' | 'refused' | 'cannot say';
   /** Empty where nobody would ask. */
   readonly words: string;
+  /** The same without the amount, where something reckons that anew. */
+  readonly reason?: string;
   /** Where it can be reckoned: g/m² of the pure material; of compost cm, of leaching mm of water. */
   readonly need: Figure | null;
   /** The need in the reader's unit; nothing where there is none. */
@@ -172,6 +174,7 @@ export function compostVerdict(
         : '';
   const aim = Math.max(wanted ? target.value : 0, poor ? (bar.wanted?.[0] ?? 0) : 0);
   const { way, ...amount } = compostTo(zone, test, aim, system);
+  const reason = `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts}`;
   return {
     ...base,
     ...amount,
@@ -179,7 +182,8 @@ export function compostVerdict(
     cautions: reading.limitations.some(({ key }) => key === 'salt')
       ? ['Composts hold salt, and this ground has enough of it: have theirs tested before any is laid.']
       : [],
-    words: `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts}${way}`,
+    reason,
+    words: `${reason}${way}`,
   };
 }
 
@@ -346,6 +350,7 @@ export function magnesiumVerdict(reading: Reading, limeDue: boolean, system: Uni
     status: 'due',
     need: { value, working: book.entries },
     told: `${present('nutrientRate', value, system).text} Mg`,
+    reason: `Magnesium is ${bar.rating} at a pH that wants no lime: as a sulfate, which leaves the pH as it is.`,
     words: `Magnesium is ${bar.rating} at a pH that wants no lime: ${present('productRate', carrier, system).text} of ${magnesium.carrier} a year in ${passes} passes of ${each} Mg, or a potassium-magnesium sulfate for the potash. Not in the cost.`,
   };
 }

@@ -16,6 +16,9 @@ export type Sense =
   | 'spotHeight'
   | 'volume'
   | 'tonnes'
+  | 'layer'
+  | 'liquid'
+  | 'liquidRate'
   | 'hours'
   | 'volumePrice'
   | 'concentration'
@@ -64,6 +67,13 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
     si: 'mg/kg',
     metric: { unit: 'mg/kg', label: 'mg/kg', step: 1 },
     us: { unit: 'ppm', label: 'ppm', step: 1 },
+  },
+  layer: { si: 'cm', metric: { unit: 'mm', label: 'mm', step: 1 }, us: { unit: 'in', label: 'in', step: 0.05 } },
+  liquid: { si: 'L', metric: { unit: 'L', label: 'L', step: 0.1 }, us: { unit: 'gal', label: 'gal', step: 0.1 } },
+  liquidRate: {
+    si: 'mL/m2',
+    metric: { unit: 'mL/m2', label: 'mL/m²', step: 0.1 },
+    us: { unit: 'floz/1000ft2', label: 'fl oz/1000 ft²', step: 0.1 },
   },
   hours: { si: 'h', metric: { unit: 'h', label: 'h', step: 0.5 }, us: { unit: 'h', label: 'h', step: 0.5 } },
   volumePrice: {
@@ -141,6 +151,7 @@ function stepFor(value: number, step: number, sense: Sense): number {
   const size = Math.abs(value);
   if ((sense === 'mass' || sense === 'volume' || sense === 'tonnes') && size >= 20) return 1;
   if ((sense === 'productRate' || sense === 'mass') && size >= 100) return 1;
+  if (sense === 'mass' && size < 1) return 0.01;
   if (sense === 'length' && size >= 100) return 1;
   if (sense === 'area' && size < 100) return 0.1;
   if (sense === 'nutrientRate' && size < 1) return Math.min(step, 0.05);

@@ -1,5 +1,6 @@
 import { type AnalysisKey, type MaterialKind, analysisEntries, analysisKeys } from '@glenfold/agronomy';
 import type { ProductAnswer } from '@glenfold/contract';
+import { packName } from '../../ui/treatments.ts';
 
 /** How the list is parted. */
 export interface Group {
@@ -31,10 +32,8 @@ export const groups: readonly Group[] = [
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What one pack of a kind is called. */
-export function packWord({ packUnit, packSize }: Pick<ProductAnswer, 'packUnit' | 'packSize'>): string {
-  if (packUnit === 'L') return 'can';
-  return packUnit === 'm3' || packSize >= 500 ? 'load' : 'bag';
-}
+export const packWord = ({ packUnit, packSize }: Pick<ProductAnswer, 'packUnit' | 'packSize'>): string =>
+  packName({ unit: packUnit, packSize });
 
 const grades: ReadonlySet<AnalysisKey> = new Set(['n', 'p2o5', 'k2o']);
 /** What of an analysis is told in the list; the rest is behind "Change". */

@@ -23,7 +23,7 @@ import { keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Entries } from '../../ui/working.tsx';
-import { FieldOf } from './FieldOf.tsx';
+import { FieldOf } from '../../ui/FieldOf.tsx';
 import { PocketFrame } from './PocketFrame.tsx';
 import { ResultOf } from './ResultOf.tsx';
 

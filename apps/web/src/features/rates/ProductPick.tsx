@@ -1,47 +1,49 @@
-import { type Material, type Purpose, productOf, serves } from '@glenfold/agronomy';
-import type { PlanChoicesInput, ProductAnswer } from '@glenfold/contract';
+import { type Material, type RemedyName, type Treatment, suitsRemedy } from '@glenfold/agronomy';
+import type { ProductAnswer } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useMay } from '../../ui/session.tsx';
 
-interface ProductPickProps {
-  readonly purpose: Purpose;
-  readonly label: string;
-  readonly products: readonly ProductAnswer[];
-  readonly chosen: string | undefined;
-  /** Its name, for those who do not choose. */
-  readonly name: string | undefined;
-  readonly onPick: (choices: PlanChoicesInput) => void;
+/** Whether a remedy can be made with it. */
+export const fits = (product: ProductAnswer, remedy: RemedyName): boolean =>
+  suitsRemedy({ ...product } as unknown as Material, remedy);
+
+/** What is said of a product beside its name. */
+export function productWords({ name, effectiveness, stock }: ProductAnswer): string {
+  return [
+    name,
+    ...(effectiveness === null ? [] : [`${Math.round(effectiveness)} % effective`]),
+    ...(stock ? [`${stock} in stock`] : []),
+  ].join(', ');
 }
 
-/** Whether it can be chosen: it holds what is wanted. */
-function fits(product: ProductAnswer, purpose: Purpose): boolean {
-  const known = productOf(product.id, { ...product } as unknown as Material, product.packPrice ?? null);
-  return known !== undefined && serves(known, purpose);
+interface ProductPickProps {
+  readonly treatment: Treatment;
+  readonly products: readonly ProductAnswer[];
+  readonly onPick: (material: string) => void;
 }
 
 /** The product that a treatment is made with. */
-export function ProductPick({ purpose, label, products, chosen, name, onPick }: ProductPickProps) {
+export function ProductPick({ treatment, products, onPick }: ProductPickProps) {
   const may = useMay();
-  if (!may('work.write')) return <Typography>{name}</Typography>;
+  const { remedy, name, supply, values } = treatment;
+  const fitting = products.filter((product) => fits(product, remedy));
+  if (!may('work.write') || fitting.length === 0) return supply ? <Typography>{supply.name}</Typography> : null;
+  const chosen = supply?.materialId ?? values.material;
   return (
     <TextField
       select
       fullWidth
       variant="standard"
-      value={products.some(({ id }) => id === chosen) ? chosen : ''}
-      onChange={(event) => onPick({ [purpose]: event.target.value })}
-      slotProps={{ htmlInput: { 'aria-label': label } }}
+      value={fitting.some(({ id }) => id === chosen) ? chosen : ''}
+      onChange={(event) => onPick(event.target.value)}
+      slotProps={{ htmlInput: { 'aria-label': `Product for ${name.toLowerCase()}` } }}
       sx={{ minWidth: 210, '& .MuiSelect-select': { whiteSpace: 'normal' } }}
     >
-      {products
-        .filter((product) => fits(product, purpose))
-        .map(({ id, name, effectiveness, stock }) => (
-          <MenuItem key={id} value={id}>
-            {name}
-            {effectiveness !== null && `, ${Math.round(effectiveness)} % effective`}
-            {!!stock && `, ${stock} in stock`}
-          </MenuItem>
-        ))}
+      {fitting.map((product) => (
+        <MenuItem key={product.id} value={product.id}>
+          {productWords(product)}
+        </MenuItem>
+      ))}
     </TextField>
   );
 }

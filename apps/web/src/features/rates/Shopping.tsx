@@ -1,17 +1,13 @@
-import type { Purchase, ShoppingList } from '@glenfold/agronomy';
-import type { SiteAnswer } from '@glenfold/contract';
+import { type Purchase, type ShoppingList, isLoose, tellSupply } from '@glenfold/agronomy';
+import type { SiteProgramAnswer } from '@glenfold/contract';
 import { Box, Link as MuiLink, Typography } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { Words } from '../../ui/Words.tsx';
-import { Empty, Trouble } from '../../ui/bits.tsx';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
-import { ratesQueries } from './api.ts';
-
-const bagsWord = (count: number): string => `${count} ${count === 1 ? 'bag' : 'bags'}`;
+import { packCount, packWords } from '../../ui/treatments.ts';
 
 interface RowProps {
   readonly siteId: string;
@@ -21,12 +17,13 @@ interface RowProps {
 
 /** One product: what to buy, what stays, and which zones it is for. */
 function Row({ siteId, purchase, priced }: RowProps) {
-  const { say } = useUnits();
-  const { productName, mass, bags, bagMass, cost, leftover, stock, zones } = purchase;
+  const { system, say } = useUnits();
+  const { name, unit, quantity, packs, cost, leftover, stock, zones } = purchase;
+  const tell = (value: number): string => tellSupply(value, unit, system);
   return (
     <Box
       component="li"
-      aria-label={productName}
+      aria-label={name}
       sx={{
         display: 'grid',
         gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 190px 170px' },
@@ -38,15 +35,15 @@ function Row({ siteId, purchase, priced }: RowProps) {
     >
       <Box>
         <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.05rem' }}>
-          <Words>{productName}</Words>
+          <Words>{name}</Words>
         </Typography>
-        <Box component="ul" aria-label={`Zones that take ${productName}`} sx={{ listStyle: 'none', m: 0, p: 0 }}>
-          {zones.map(({ zoneId, zone, mass: own, cost: share }) => (
+        <Box component="ul" aria-label={`Zones that take ${name}`} sx={{ listStyle: 'none', m: 0, p: 0 }}>
+          {zones.map(({ zoneId, zone, quantity: own, cost: share }) => (
             <li key={zoneId}>
               <MuiLink component={Link} to={stepPath(siteId, 'rates', zoneId)}>
                 {zone}
               </MuiLink>{' '}
-              {say('mass', own)}
+              {tell(own)}
               {priced && !!share && zones.length > 1 && `, ${say('money', share)}`}
             </li>
           ))}
@@ -54,19 +51,20 @@ function Row({ siteId, purchase, priced }: RowProps) {
       </Box>
       <Box>
         <Opens
-          title={`${productName}: to buy`}
-          told={bags.value > 0 ? bagsWord(bags.value) : 'none'}
-          working={bags.working}
+          title={`${name}: to buy`}
+          told={packs.value > 0 ? packWords(purchase, system) : 'none'}
+          working={packs.working}
           size="1.35rem"
         />
-        <Typography sx={{ color: colours.faded }}>
-          of {say('mass', bagMass)}
-          {stock > 0 && `; ${bagsWord(stock)} there already`}
-        </Typography>
+        {stock > 0 && (
+          <Typography sx={{ color: colours.faded }}>
+            {isLoose(purchase) ? tell(stock) : packCount(stock, purchase)} there already
+          </Typography>
+        )}
         {priced &&
-          bags.value > 0 &&
+          packs.value > 0 &&
           (cost ? (
-            <Opens title={`${productName}: cost`} told={say('money', cost.value)} working={cost.working} />
+            <Opens title={`${name}: cost`} told={say('money', cost.value)} working={cost.working} />
           ) : (
             <MuiLink component={Link} to="/products">
               set its price
@@ -74,9 +72,9 @@ function Row({ siteId, purchase, priced }: RowProps) {
           ))}
       </Box>
       <Box sx={{ color: colours.faded }}>
-        <Opens title={`${productName} for all zones`} told={say('mass', mass.value)} working={mass.working} /> wanted
+        <Opens title={`${name} for all zones`} told={tell(quantity.value)} working={quantity.working} /> wanted
         <br />
-        <Opens title={`${productName}: left over`} told={say('mass', leftover.value)} working={leftover.working} /> left
+        <Opens title={`${name}: left over`} told={tell(leftover.value)} working={leftover.working} /> left
       </Box>
     </Box>
   );
@@ -93,7 +91,7 @@ function Missing({ list, untested }: { readonly list: ShoppingList; readonly unt
       <Box component="ul" sx={{ m: 0, pl: 2.25 }}>
         {list.unlisted.map(({ zone, name, told }) => (
           <li key={`${zone} ${name}`}>
-            {name} for {zone}, altogether <Words>{told}</Words>: no product of it is chosen here yet.
+            {name} for {zone}: <Words>{told}</Words>
           </li>
         ))}
         {untested.length > 0 && <li>{untested.join(', ')}: no test yet, so nothing is known to be wanted.</li>}
@@ -102,32 +100,38 @@ function Missing({ list, untested }: { readonly list: ShoppingList; readonly unt
   );
 }
 
-/** One list to buy for the property: every product once, in bags that its zones share. */
-export function Shopping({ site }: { readonly site: SiteAnswer }) {
-  const { system, say } = useUnits();
-  const { data: answer, error } = useQuery(ratesQueries.shopping(site.id, system));
-  if (error) return <Trouble error={error} />;
-  if (!answer) return <Typography sx={{ color: colours.faded }}>Adding up the zones…</Typography>;
+/** Work of others and machines, at the price that was told. */
+function WorkRows({ work }: Pick<ShoppingList, 'work'>) {
+  const { say } = useUnits();
+  if (work.length === 0) return null;
+  return (
+    <Box component="ul" aria-label="Work for others" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+      {work.map(({ zone, name, words, price }) => (
+        <Box component="li" key={`${zone} ${name}`} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
+          <strong>{name}</strong>, {zone}: {say('money', price)}. {words}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** One list to buy for the property: every product once, in packs that its zones share. */
+export function Shopping({ siteId, answer }: { readonly siteId: string; readonly answer: SiteProgramAnswer }) {
+  const { say } = useUnits();
   const { list, zones, untested, priced } = answer;
-  if (zones === 0)
-    return (
-      <Empty title="No zone has a test yet" to={stepPath(site.id, 'lab')} action="Enter a result">
-        What to buy follows from the tests.
-      </Empty>
-    );
   const fewer = list.purchases.reduce((sum, purchase) => sum + purchase.fewer, 0);
   return (
-    <>
-      <Typography variant="h1" component="h2" sx={{ mb: 0.5 }}>
+    <Box component="section" aria-labelledby="to-buy" sx={{ mt: 3 }}>
+      <Typography variant="h1" component="h2" id="to-buy" sx={{ mb: 0.5 }}>
         What to buy
       </Typography>
       <Typography component="div" sx={{ mb: 1 }}>
-        For {zones === 1 ? 'one zone' : `${zones} zones`}
+        For {zones.length === 1 ? 'one zone' : `${zones.length} zones`}
         {priced && list.cost && (
           <>
-            {', '}all products{' '}
+            {', '}altogether{' '}
             <Opens
-              title="All products of the property"
+              title="All of the property"
               told={say('money', list.cost.value)}
               working={list.cost.working}
               size="1.25rem"
@@ -141,7 +145,7 @@ export function Shopping({ site }: { readonly site: SiteAnswer }) {
         )}
         {fewer > 0 && (
           <>
-            . {bagsWord(fewer)} fewer than if each zone bought its own
+            . {fewer} {fewer === 1 ? 'pack' : 'packs'} fewer than if each zone bought its own
             {priced && list.saved ? `: ${say('money', list.saved)} saved` : ''}
           </>
         )}
@@ -152,11 +156,12 @@ export function Shopping({ site }: { readonly site: SiteAnswer }) {
       ) : (
         <Box component="ul" aria-label="To buy" sx={{ listStyle: 'none', m: 0, p: 0 }}>
           {list.purchases.map((purchase) => (
-            <Row key={purchase.productId} siteId={site.id} purchase={purchase} priced={priced} />
+            <Row key={purchase.materialId} siteId={siteId} purchase={purchase} priced={priced} />
           ))}
         </Box>
       )}
+      <WorkRows work={list.work} />
       <Missing list={list} untested={untested} />
-    </>
+    </Box>
   );
 }

@@ -2,7 +2,6 @@ import { LabAdvice } from '../../ui/LabAdvice.tsx';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { ApiProblem } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
@@ -19,17 +18,17 @@ import { useUnits } from '../../ui/units.tsx';
 /** What the newest test means for the zone's grass. */
 export function Reading({ site, zone, results }: StepProps) {
   const { system, say } = useUnits();
-  const { data, error } = useQuery({ ...queries.plan(zone?.id ?? '', system), enabled: !!zone });
+  const { data, error } = useQuery({ ...queries.program(zone?.id ?? '', system), enabled: !!zone });
   if (!zone)
     return (
       <Empty title="No zones yet" to={stepPath(site.id, 'ground')} action="Add a zone">
         Readings belong to zones.
       </Empty>
     );
-  if (error instanceof ApiProblem && error.status === 404) return <NoTest siteId={site.id} zone={zone} />;
   if (error) return <Trouble error={error} />;
   if (!data) return <Typography sx={{ color: colours.faded }}>Reading the test…</Typography>;
   const { reading, result } = data;
+  if (!result) return <NoTest siteId={site.id} zone={zone} />;
   const earlier = results.filter(
     (other) => isCurrent(other) && other.zoneIds.includes(zone.id) && other.id !== result.id,
   );

@@ -1,4 +1,4 @@
-import { present, type Sense } from '@glenfold/agronomy';
+import { type Sense, planned, present, tellSupply } from '@glenfold/agronomy';
 import type { ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { colours } from '../../ui/theme.ts';
@@ -7,6 +7,7 @@ import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { dayOf } from '../../ui/today.ts';
+import { monthOf, packWords, times } from '../../ui/treatments.ts';
 
 /** What comes before anything is bought: ground that does not drain, or that no root gets into. */
 function GroundFirst({ plan: { reading } }: { readonly plan: ReportPlanAnswer }) {
@@ -19,30 +20,21 @@ function GroundFirst({ plan: { reading } }: { readonly plan: ReportPlanAnswer })
   );
 }
 
-function ToDo({ plan: { plan, units, currency } }: { readonly plan: ReportPlanAnswer }) {
+function ToDo({ plan: { program, units, currency } }: { readonly plan: ReportPlanAnswer }) {
   const say = (sense: Sense, value: number): string => present(sense, value, units, currency).text;
-  const amounts = [
-    ...(plan.lime.amount ? [{ name: 'Lime', sense: 'limeRate' as const, amount: plan.lime.amount }] : []),
-    ...plan.nutrients.flatMap(({ name, amount }) => (amount ? [{ name, sense: 'productRate' as const, amount }] : [])),
-  ];
-  // Plans that were handed over before other remedies were judged have none of them.
-  const judged = ((plan as Partial<typeof plan>).verdicts ?? []).filter(({ words }) => words !== '');
-  const cautions = [
-    ...new Set([plan.lime, ...plan.nutrients, ...judged].flatMap((advice): readonly string[] => advice.cautions)),
-  ];
+  const { judged, leftOut } = program;
+  const given = planned(program.treatments);
+  const cautions = [...new Set([...given, ...judged].flatMap((one): readonly string[] => one.cautions))];
   return (
     <>
-      <Typography>
-        <Words>{plan.lime.words}</Words>
-      </Typography>
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, mt: 1, p: 0 }}>
-        {amounts.map(({ name, sense, amount }) => (
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {given.map(({ key, name, words, supply, rate, sense, doses, dose, byHand }) => (
           <Box
             component="li"
-            key={name}
+            key={key}
             sx={{
               display: 'grid',
-              gridTemplateColumns: { xs: '1fr', sm: '82px minmax(0, 1fr) auto' },
+              gridTemplateColumns: { xs: '1fr', sm: '92px minmax(0, 1fr) auto' },
               columnGap: 2,
               py: 0.75,
               borderTop: `1px solid ${colours.line}`,
@@ -52,30 +44,43 @@ function ToDo({ plan: { plan, units, currency } }: { readonly plan: ReportPlanAn
               <Words>{name}</Words>
             </Box>
             <Box>
-              {amount.productName}
-              <br />
-              <Opens
-                title={`${amount.productName}, rate`}
-                told={say(sense, amount.rate.value)}
-                working={amount.rate.working}
-              />
-              {amount.applications.length > 1 && ` in ${amount.applications.length} applications`}
-            </Box>
-            <Box sx={{ textAlign: { sm: 'right' } }}>
-              <Opens
-                title={`${name} for the zone`}
-                told={say('mass', amount.mass.value)}
-                working={amount.mass.working}
-              />
-              <br />
-              {amount.bags.value} {amount.bags.value === 1 ? 'bag' : 'bags'} of {say('mass', amount.bagMass)}
-              {amount.cost && (
+              {supply && (
                 <>
-                  {', '}
-                  <Opens title={`${name}: cost`} told={say('money', amount.cost.value)} working={amount.cost.working} />
+                  {supply.name}
+                  <br />
                 </>
               )}
+              {rate && (
+                <Opens title={`${supply?.name ?? name}, rate`} told={say(sense, rate.value)} working={rate.working} />
+              )}
+              {doses.length > 1 && ` ${times(doses.length, dose)}`}
+              {doses.some(({ from }) => from) && `, ${doses.flatMap((one) => monthOf(one) ?? []).join(', ')}`}
+              <Box sx={{ fontSize: '0.93rem' }}>
+                <Words>{words}</Words>
+                {byHand && ` Set by hand: ${byHand.reason}`}
+              </Box>
             </Box>
+            {supply && (
+              <Box sx={{ textAlign: { sm: 'right' } }}>
+                <Opens
+                  title={`${name} for the zone`}
+                  told={tellSupply(supply.quantity.value, supply.unit, units)}
+                  working={supply.quantity.working}
+                />
+                <br />
+                {packWords(supply, units)}
+                {supply.cost && (
+                  <>
+                    {', '}
+                    <Opens
+                      title={`${name}: cost`}
+                      told={say('money', supply.cost.value)}
+                      working={supply.cost.working}
+                    />
+                  </>
+                )}
+              </Box>
+            )}
           </Box>
         ))}
       </Box>
@@ -84,9 +89,9 @@ function ToDo({ plan: { plan, units, currency } }: { readonly plan: ReportPlanAn
           <Words>{words}</Words>
         </Typography>
       ))}
-      {plan.leftOut.length > 0 && (
+      {leftOut.length > 0 && (
         <Typography sx={{ mt: 0.75 }}>
-          Need not be bought: <Words>{plan.leftOut.join(', ')}</Words>.
+          Need not be bought: <Words>{leftOut.join(', ')}</Words>.
         </Typography>
       )}
       <Cautions texts={cautions} />
@@ -106,12 +111,12 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
           <Typography sx={{ color: colours.faded }}>
             {present('area', area, plan?.units ?? 'us').text} of {grass}
             {plan &&
-              `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}plan of ${dayOf(new Date(plan.issuedAt))}`}
+              `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}program of ${dayOf(new Date(plan.issuedAt))}`}
           </Typography>
         </Box>
         {plan && (
           <Button variant="outlined" href={plan.pdf} target="_blank">
-            Plan on paper (PDF)
+            On paper (PDF)
           </Button>
         )}
       </Box>
@@ -141,7 +146,7 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
           </Box>
         </Box>
       ) : (
-        <Typography>No plan is handed over for it yet.</Typography>
+        <Typography>Nothing is handed over for it yet.</Typography>
       )}
     </Box>
   );

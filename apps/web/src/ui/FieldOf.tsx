@@ -1,7 +1,7 @@
 import { type Field, type Typed, plainLabel, printedUnit, readIn } from '@glenfold/agronomy';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
-import { colours } from '../../ui/theme.ts';
-import { useUnits } from '../../ui/units.tsx';
+import { colours } from './theme.ts';
+import { useUnits } from './units.tsx';
 
 interface FieldOfProps {
   readonly name: string;
@@ -12,6 +12,8 @@ interface FieldOfProps {
   readonly onChange: (value: Typed) => void;
   /** What is wrong, and where. */
   readonly problem: { readonly path: string; readonly words: string } | undefined;
+  /** Everything may be left out, and nothing says so by itself. */
+  readonly bare?: boolean;
 }
 
 const isGroup = (value: Typed | undefined): value is Readonly<Record<string, Typed>> =>
@@ -19,7 +21,7 @@ const isGroup = (value: Typed | undefined): value is Readonly<Record<string, Typ
 
 /** Whatever an input is, asked for by what it says of itself. */
 export function FieldOf(props: FieldOfProps) {
-  const { name, path, field, value, onChange, problem } = props;
+  const { name, path, field, value, onChange, problem, bare = false } = props;
   const { system } = useUnits();
   const { shape } = field;
   const label = plainLabel(name);
@@ -86,9 +88,14 @@ export function FieldOf(props: FieldOfProps) {
     );
   }
   const text = typeof value === 'string' ? value : '';
-  const usual = field.whenLeftOut === undefined ? undefined : `${String(field.whenLeftOut)} when left out`;
+  const usual =
+    field.whenLeftOut === undefined
+      ? undefined
+      : bare
+        ? String(field.whenLeftOut)
+        : `${String(field.whenLeftOut)} when left out`;
   const common = {
-    label: field.optional ? `${label} (optional)` : label,
+    label: field.optional && !bare ? `${label} (optional)` : label,
     value: text,
     onChange: (event: { readonly target: { readonly value: string } }) => onChange(event.target.value),
     error: here !== undefined,

@@ -1,0 +1,48 @@
+import { type BufferMethod, type SoilTest, type ZoneFacts, soilTestOf } from '@glenfold/agronomy';
+import type { MeasuredZone } from '../ground/ground.service.ts';
+import type { ReadResult } from '../lab/lab.service.ts';
+
+/** Nothing instead of null, as the core has it. */
+const known = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
+
+/** A zone as the core reads it. */
+export function zoneFacts(zone: MeasuredZone): ZoneFacts {
+  const { name, area, grass, surface, intensity, shade, clippings } = zone;
+  const facts = zone.facts ?? {};
+  return {
+    name,
+    area,
+    grass: known(grass),
+    // A bed is tilled as a seedbed is.
+    ...(surface === 'garden bed' ? { surface: 'seedbed', garden: true } : { surface }),
+    mix: surface === 'garden bed' ? undefined : known(facts.mix),
+    intensity,
+    shade,
+    sunHours: known(facts.sunHours),
+    clippings,
+    soilGroup: known(zone.soilGroup),
+    aimPh: known(zone.aimPh),
+    aimReason: known(zone.aimReason),
+    slope: known(facts.slope),
+    seaside: known(facts.seaside),
+    measured: {
+      thatch: known(zone.thatch),
+      rootDepth: known(zone.rootDepth),
+      probeStop: known(zone.probeStop),
+    },
+    signs: facts.signs?.map(({ sign }) => sign),
+    applied: facts.applications?.map(({ kind, on, rate, cce }) => ({ kind, on, rate: known(rate), cce: known(cce) })),
+  };
+}
+
+/** A result as the core reads it; nothing where it has no pH. */
+export function soilTest({ values, extractant, limeFactor, sample }: ReadResult): SoilTest | undefined {
+  return soilTestOf({
+    values,
+    extractant,
+    bufferMethod: values.bufferPh?.method as BufferMethod | undefined,
+    limeFactor: known(limeFactor),
+    depth: sample.depth,
+    sampledOn: known(sample.sampledOn),
+  });
+}

@@ -1,0 +1,60 @@
+import { type FormerPlan, type Reading, type UnitSystem, type ZoneProgram, programOfPlan } from '@glenfold/agronomy';
+import type { LabResultAnswer } from '@glenfold/contract';
+import { Column, Entity } from 'typeorm';
+import { Owned } from '../platform/owned.ts';
+
+/** A zone of a program as its owner saw it; it never changes again. */
+@Entity('program_zone')
+export class ProgramZone extends Owned {
+  @Column({ type: 'uuid' })
+  programId: string;
+
+  @Column({ type: 'uuid' })
+  zoneId: string;
+
+  @Column({ type: 'uuid', nullable: true })
+  labResultId: string | null;
+
+  @Column({ type: 'timestamptz' })
+  issuedAt: Date;
+
+  @Column({ type: 'jsonb' })
+  issued: IssuedZone;
+}
+
+/** What a paper of a zone says beside its program. */
+interface Paper {
+  readonly units: UnitSystem;
+  readonly practiceName: string;
+  readonly siteName: string;
+  readonly zoneName: string;
+  readonly zoneLabel: string;
+  readonly area: number;
+  readonly grass: string;
+  /** Sign of the money; "$" on papers from before it could be chosen. */
+  readonly currency?: string;
+}
+
+interface Answered {
+  /** Nothing on ground without a test. */
+  readonly result: LabResultAnswer | null;
+  readonly reading: Reading;
+  /** Papers from before there were roles carry no mark: they show their costs. */
+  readonly priced?: boolean;
+}
+
+/** A zone’s program on paper. */
+export interface ZonePaper extends Paper {
+  readonly answer: Answered & { readonly program: ZoneProgram };
+}
+
+/** All that the paper shows, frozen; before there were programs it was a plan. */
+export type IssuedZone = ZonePaper | (Paper & { readonly answer: Answered & { readonly plan: FormerPlan } });
+
+/** The paper on the pattern of today; what it says stays. */
+export function paperOf(issued: IssuedZone): ZonePaper {
+  const { answer, ...paper } = issued;
+  if ('program' in answer) return { ...paper, answer };
+  const { plan, ...rest } = answer;
+  return { ...paper, answer: { ...rest, program: programOfPlan(plan, paper.units) } };
+}

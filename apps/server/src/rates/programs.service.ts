@@ -1,0 +1,107 @@
+import { type Change, InputError, type Stocked, readChange, suitsRemedy } from '@glenfold/agronomy';
+import type { TreatmentChangeAnswer, TreatmentInput } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
+import { refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { Program } from './program.entity.ts';
+import { TreatmentRecord } from './treatment.entity.ts';
+
+/** What was decided by hand on the draft of a site’s program. */
+@Injectable()
+export class Programs {
+  constructor(
+    private readonly records: Records,
+    private readonly work: Work,
+  ) {}
+
+  /** The changes of some zones, by zone, the oldest first. */
+  async changes(siteId: string, zoneIds: readonly string[]): Promise<ReadonlyMap<string, readonly TreatmentRecord[]>> {
+    const draft = await this.#draft(siteId);
+    const found = draft
+      ? await this.records
+          .of(TreatmentRecord)
+          .find({ programId: draft.id, zoneId: In([...zoneIds]) }, { createdAt: 'ASC' })
+      : [];
+    return new Map(zoneIds.map((id) => [id, found.filter(({ zoneId }) => zoneId === id)]));
+  }
+
+  /**
+   * Keep a change of a treatment, on top of the version that was seen; 0 for one that was not changed before.
+   * @throws a 422 problem naming the field that cannot be taken
+   */
+  async change(
+    siteId: string,
+    zoneId: string,
+    key: string,
+    input: TreatmentInput,
+    version: number,
+    materials: readonly Stocked[],
+  ): Promise<TreatmentRecord> {
+    const read = this.#read(key, input, materials);
+    const { key: _key, remedy, ...override } = read;
+    const productId = typeof read.values.material === 'string' ? read.values.material : null;
+    return this.records.together(async (of) => {
+      const draft = (await this.#draft(siteId)) ?? (await this.#begun(siteId));
+      const [known] = await of(TreatmentRecord).find({ programId: draft.id, zoneId, key });
+      return known
+        ? of(TreatmentRecord).change(known.id, { productId, override }, { version, tell: toldChange })
+        : of(TreatmentRecord).add({ programId: draft.id, zoneId, key, remedy, productId, override });
+    });
+  }
+
+  /** Back to what the test asks for. */
+  async undo(siteId: string, zoneId: string, key: string): Promise<void> {
+    const draft = await this.#draft(siteId);
+    const [known] = draft ? await this.records.of(TreatmentRecord).find({ programId: draft.id, zoneId, key }) : [];
+    if (known) await this.records.of(TreatmentRecord).remove(known.id);
+  }
+
+  #read(key: string, { values, out, months, ...input }: TreatmentInput, materials: readonly Stocked[]): Change {
+    try {
+      const read = readChange({ key, ...input, values: values ?? {}, out, months, by: this.work.worker.person?.name });
+      const { material } = read.values;
+      const chosen = materials.find(({ id }) => id === material);
+      if (material !== undefined && (!chosen || !suitsRemedy(chosen.material, read.remedy)))
+        throw new InputError('values.material', 'is no product for this; choose one of your list that is');
+      return read;
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      return refuse([{ field: error.field, message: sentence(error.message) }]);
+    }
+  }
+
+  /** A draft for a site that has none; two who begin at once begin the same. */
+  async #begun(siteId: string): Promise<Program> {
+    await this.records.ask(
+      `INSERT INTO program ("practiceId", "siteId", "state") VALUES ($1, $2, 'draft') ON CONFLICT DO NOTHING`,
+      [siteId],
+    );
+    return (await this.#draft(siteId))!;
+  }
+
+  async #draft(siteId: string): Promise<Program | undefined> {
+    return (await this.records.of(Program).find({ siteId, state: 'draft' }))[0];
+  }
+}
+
+/** "Rate was given …" of "values.rate was given …". */
+function sentence(message: string): string {
+  const plain = message.replace(/^values\./, '');
+  return `${plain.charAt(0).toUpperCase()}${plain.slice(1)}.`;
+}
+
+export const changeOf = ({ key, remedy, override }: TreatmentRecord): Change => ({
+  ...(override ?? { values: {}, reason: '' }),
+  key,
+  remedy,
+});
+
+export const changeAnswer = (record: TreatmentRecord): TreatmentChangeAnswer => ({
+  id: record.id,
+  version: record.version,
+  change: changeOf(record),
+});
+
+const toldChange = ({ version, override }: TreatmentRecord) => ({ ...override, version });

@@ -1,0 +1,55 @@
+import {
+  type ProgramInput,
+  type Reading,
+  type ShoppingList,
+  type TestedZone,
+  type ZoneProgram,
+  programZone,
+  shoppingList,
+} from '@glenfold/agronomy';
+import { threaded } from '../platform/threaded.ts';
+
+/** A zone as its program is worked out. */
+export interface ZoneToPlan {
+  readonly zoneId: string;
+  readonly input: Omit<ProgramInput, 'materials' | 'system' | 'from' | 'climate'>;
+}
+
+/** Everything that is the same for all zones of a site. */
+export interface Shared extends Pick<ProgramInput, 'materials' | 'system' | 'from' | 'climate'> {
+  /** Packs that are there already, by material. */
+  readonly stock: ReadonlyMap<string, number>;
+  readonly currency: string;
+}
+
+export interface SitePrograms {
+  readonly zones: ReadonlyArray<{
+    readonly zoneId: string;
+    readonly name: string;
+    readonly reading: Reading;
+    readonly program: ZoneProgram;
+  }>;
+  readonly list: ShoppingList;
+}
+
+/** The programs of a site’s zones, and one list to buy for them. */
+export const sitePrograms = threaded(
+  import.meta.url,
+  'sitePrograms',
+  (zones: readonly ZoneToPlan[], { stock, currency, ...shared }: Shared): SitePrograms => {
+    const prices = new Map(shared.materials.map(({ id, price }) => [id, price]));
+    const tested = zones.flatMap(({ zoneId, input: { zone, test } }) => (test ? [{ zoneId, of: { zone, test } }] : []));
+    const programs = zones.map(({ zoneId, input }) => {
+      const others = tested.flatMap((other): TestedZone[] => (other.zoneId === zoneId ? [] : [other.of]));
+      return { zoneId, name: input.zone.name, ...programZone({ ...input, ...shared, others }) };
+    });
+    const list = shoppingList(
+      programs.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments })),
+      (id) => stock.get(id) ?? 0,
+      (id) => prices.get(id) ?? null,
+      shared.system,
+      currency,
+    );
+    return { zones: programs, list };
+  },
+);

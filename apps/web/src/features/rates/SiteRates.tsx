@@ -1,0 +1,125 @@
+import type { Treatment } from '@glenfold/agronomy';
+import type { ProgramZoneAnswer } from '@glenfold/contract';
+import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { Words } from '../../ui/Words.tsx';
+import { Empty, Trouble } from '../../ui/bits.tsx';
+import type { StepProps } from '../../ui/stepProps.ts';
+import { stepPath } from '../../ui/steps.ts';
+import { colours } from '../../ui/theme.ts';
+import { useUnits } from '../../ui/units.tsx';
+import { HandOver } from './HandOver.tsx';
+import { Shopping } from './Shopping.tsx';
+import { ratesQueries } from './api.ts';
+import { monthOf } from '../../ui/treatments.ts';
+
+/** What a zone gets of one remedy, in a cell. */
+function Cell({ treatments }: { readonly treatments: readonly Treatment[] }) {
+  const { say } = useUnits();
+  return treatments.map(({ key, status, rate, sense, doses, byHand }) => {
+    const months = [...new Set(doses.flatMap((dose) => monthOf(dose, true) ?? []))].join(', ');
+    return (
+      <Box key={key} sx={{ py: 0.25, color: status === 'planned' ? colours.ink : colours.faded }}>
+        <strong>{status === 'planned' ? (rate ? say(sense, rate.value) : 'once') : status}</strong>
+        {byHand && <span title={byHand.reason}> ✎</span>}
+        {status === 'planned' && months !== '' && (
+          <Box sx={{ color: colours.faded, fontSize: '0.88rem' }}>{months}</Box>
+        )}
+      </Box>
+    );
+  });
+}
+
+/** The same across zones: a row a zone, a column a remedy, in the order of work. */
+function Across({ siteId, zones }: { readonly siteId: string; readonly zones: readonly ProgramZoneAnswer[] }) {
+  const remedies = [
+    ...new Map(
+      zones
+        .flatMap(({ program }) => program.treatments)
+        .sort((one, other) => one.stage - other.stage)
+        .map(({ remedy, name }) => [remedy, name]),
+    ),
+  ];
+  return (
+    <Box sx={{ overflowX: 'auto' }} tabIndex={0} role="region" aria-label="The program across zones">
+      <Box
+        component="table"
+        sx={{
+          borderCollapse: 'collapse',
+          width: '100%',
+          '& th, & td': {
+            textAlign: 'left',
+            verticalAlign: 'top',
+            py: 0.75,
+            pr: 2.5,
+            borderTop: `1px solid ${colours.line}`,
+          },
+        }}
+      >
+        <thead>
+          <tr>
+            <Box component="th" scope="col">
+              Zone
+            </Box>
+            {remedies.map(([remedy, name]) => (
+              <Box component="th" scope="col" key={remedy} sx={{ fontFamily: 'Bitter, serif', whiteSpace: 'nowrap' }}>
+                <Words>{name}</Words>
+              </Box>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {zones.map(({ zoneId, name, program }) => (
+            <tr key={zoneId}>
+              <Box component="th" scope="row" sx={{ fontWeight: 400, minWidth: 120 }}>
+                <MuiLink component={Link} to={stepPath(siteId, 'rates', zoneId)}>
+                  {name}
+                </MuiLink>
+                {program.findings.length > 0 && (
+                  <Box sx={{ color: colours.ochre, fontSize: '0.88rem' }}>{program.findings.length} to mind</Box>
+                )}
+              </Box>
+              {remedies.map(([remedy]) => (
+                <td key={remedy}>
+                  <Cell treatments={program.treatments.filter((treatment) => treatment.remedy === remedy)} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+    </Box>
+  );
+}
+
+/** The program of the whole site, and one list to buy. */
+export function SiteRates({ site, zones }: StepProps) {
+  const { system } = useUnits();
+  const { data: answer, error } = useQuery(ratesQueries.siteProgram(site.id, system));
+  if (error) return <Trouble error={error} />;
+  if (!answer) return <Typography sx={{ color: colours.faded }}>Adding up the zones…</Typography>;
+  if (answer.zones.length === 0)
+    return (
+      <Empty title="No zone has a test yet" to={stepPath(site.id, 'lab')} action="Enter a result">
+        The program follows from the tests; work can be added to a zone by hand.
+      </Empty>
+    );
+  return (
+    <>
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, flexWrap: 'wrap', mb: 1 }}>
+        <Typography variant="h1" component="h2">
+          The year’s program
+        </Typography>
+        <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'center' }}>
+          <Button variant="outlined" href={`/api/sites/${site.id}/program.pdf?units=${system}`} target="_blank">
+            Print a draft (PDF)
+          </Button>
+          <HandOver siteId={site.id} zones={zones} />
+        </Box>
+      </Box>
+      <Across siteId={site.id} zones={answer.zones} />
+      <Shopping siteId={site.id} answer={answer} />
+    </>
+  );
+}

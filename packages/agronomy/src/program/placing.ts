@@ -1,0 +1,206 @@
+import { remedyEntry } from '../remedies/remedyTable.ts';
+import {
+  type Candidates,
+  type YearAhead,
+  byGrowth,
+  candidates,
+  earliest,
+  lastDay,
+  monthsFrom,
+} from '../remedies/months.ts';
+import type { Blackout } from '../settings/settings.ts';
+import type { Change } from './changes.ts';
+import { monthName } from './interactions.ts';
+import { changeOf } from './ownChanges.ts';
+import type { Dose, Treatment } from '../remedies/treatment.ts';
+
+/** What a program is placed in. */
+export interface Calendar {
+  /** First day of the program. */
+  readonly from: string;
+  /** Nothing where the place has no climate. */
+  readonly year: YearAhead | undefined;
+  readonly changes: readonly Change[];
+}
+
+/** Days of a month that keep lime two weeks from what it must not meet. */
+const EARLY = '10';
+const HALF = '14';
+const AFTER_HALF = '15';
+const LATE = '25';
+
+const forbiddenFor = (remedy: Treatment['remedy']): readonly Blackout['what'][] => {
+  if (remedy === 'nitrogen' || remedy === 'phosphorus') return [remedy];
+  return remedy === 'potassium' || remedy === 'magnesium' ? ['all fertilizer'] : [];
+};
+
+const onMonth = (dose: Dose, month: string, { from }: Calendar, own: boolean): Dose => ({
+  ...dose,
+  from: `${month}-01` < from ? from : `${month}-01`,
+  to: lastDay(month),
+  own,
+});
+
+/** Months that were set by hand; where they do not suit the job, that is said. */
+function byHand(treatment: Treatment, months: readonly number[], calendar: Calendar): Treatment {
+  const ahead = monthsFrom(calendar.from);
+  const { remedy, doses } = treatment;
+  const { year } = calendar;
+  const found = year && candidates(remedyEntry(remedy).job, year, forbiddenFor(remedy));
+  const at = doses.map((_, index) =>
+    ahead.findIndex((month) => Number(month.slice(5)) === months[Math.min(index, months.length - 1)]),
+  );
+  const unsuited = found ? [...new Set(at.filter((index) => !found.at.includes(index)))] : [];
+  return {
+    ...treatment,
+    doses: doses.map((dose, index) => onMonth(dose, ahead[at[index]!]!, calendar, true)),
+    when:
+      unsuited.length > 0
+        ? `Set by hand to ${unsuited.map((index) => monthName(Number(ahead[index]!.slice(5)))).join(', ')}, which does not suit this work at this place.`
+        : null,
+  };
+}
+
+/** Doses in the months that were chosen; what finds none is told. */
+function onMonths(
+  treatment: Treatment,
+  at: readonly number[],
+  words: string | undefined,
+  year: YearAhead,
+  calendar: Calendar,
+): Treatment {
+  const { doses, remedy } = treatment;
+  const missing = doses.length - at.length;
+  const rest = remedyEntry(remedy).job === 'feed' ? 'more slow nitrogen in a pass' : 'let the rest wait for next year';
+  const told = [
+    words,
+    missing > 0 &&
+      `${missing} of ${doses.length} ${missing === 1 ? 'finds' : 'find'} no month with room here: give less, or ${rest}.`,
+  ].filter(Boolean);
+  return {
+    ...treatment,
+    doses: doses.map((dose, index) =>
+      at[index] === undefined ? dose : onMonth(dose, year.months[at[index]]!.month, calendar, false),
+    ),
+    when: told.length > 0 ? told.join(' ') : null,
+  };
+}
+
+/** Where what belongs to a sowing goes: all but the later feeds with it. */
+const withSowing = (sowing: number, { doses, remedy }: Treatment): number[] =>
+  doses.map((_, index) => sowing + (remedy === 'nitrogen' ? index : 0)).filter((index) => index < 12);
+
+/** What goes into the holes of coring, and so after it. */
+const FILLS: readonly Treatment['remedy'][] = ['compost', 'sand', 'clay'];
+
+/** The months from one on; all of them where none is left. */
+function after(index: number, found: Candidates): Candidates {
+  const at = found.at.filter((month) => month >= index);
+  return at.length > 0 ? { ...found, at } : found;
+}
+
+/** Months in which the lawn is walked for nitrogen anyway, and others only where those are too few. */
+function alongside(found: Candidates, fedAt: ReadonlySet<number>, doses: number, year: YearAhead): number[] {
+  const shared = found.at.filter((index) => fedAt.has(index));
+  const first = byGrowth({ ...found, at: shared }, doses, year);
+  const others = found.at.filter((index) => !shared.includes(index));
+  const more = first.length < doses ? byGrowth({ ...found, at: others }, doses - first.length, year) : [];
+  return [...first, ...more].sort((one, other) => one - other);
+}
+
+const TILLED_IN: readonly Treatment['remedy'][] = ['lime', 'compost', 'gypsum', 'phosphorus', 'potassium', 'nitrogen'];
+
+/**
+ * Months for every dose: those in which the job may be done, feeding as the grass grows, lime where no feed is near,
+ * and all that is tilled into a bed with its sowing.
+ */
+export function placed(treatments: readonly Treatment[], seedbed: boolean, calendar: Calendar): Treatment[] {
+  const { year, changes } = calendar;
+  const monthsOf = (treatment: Treatment): Candidates =>
+    candidates(remedyEntry(treatment.remedy).job, year!, forbiddenFor(treatment.remedy));
+  const set = ({ key }: Treatment) => changeOf(changes, key)?.months;
+  const sowing =
+    seedbed && year && treatments.some(({ remedy }) => remedy === 'seed') ? candidates('seed', year).at[0] : undefined;
+  const fedAt = new Set<number>();
+  let coredAt = 0;
+  const place = (treatment: Treatment): Treatment => {
+    const own = set(treatment);
+    const { doses, remedy } = treatment;
+    if (doses.length === 0) return treatment;
+    if (own) return byHand(treatment, own, calendar);
+    if (!year) return { ...treatment, when: 'Months are not known: give the site a climate.' };
+    if (sowing !== undefined && TILLED_IN.includes(remedy))
+      return onMonths(treatment, withSowing(sowing, treatment), undefined, year, calendar);
+    const found = after(FILLS.includes(remedy) ? coredAt : 0, monthsOf(treatment));
+    const at =
+      remedyEntry(remedy).job === 'feed'
+        ? remedy === 'nitrogen'
+          ? byGrowth(found, doses.length, year)
+          : alongside(found, fedAt, doses.length, year)
+        : earliest(
+            found,
+            doses.length,
+            remedy === 'lime' ? new Set([...fedAt].flatMap((index) => [index - 1, index, index + 1])) : undefined,
+          );
+    if (remedy === 'nitrogen') at.forEach((index) => fedAt.add(index));
+    if (remedy === 'core') coredAt = at[0] ?? 0;
+    return onMonths(treatment, at, found.words, year, calendar);
+  };
+  // Nitrogen first: lime looks for months without it.
+  const nitrogen = new Map(
+    treatments.filter(({ remedy }) => remedy === 'nitrogen').map((treatment) => [treatment.key, place(treatment)]),
+  );
+  const all = treatments.map((treatment) => nitrogen.get(treatment.key) ?? place(treatment));
+  return seedbed ? all : apart(all);
+}
+
+const FEEDS: readonly Treatment['remedy'][] = ['nitrogen', 'phosphorus'];
+
+/** The month so many after another. */
+function monthOn(month: string, by: number): string {
+  const [year = 0, number = 1] = month.split('-').map(Number);
+  const at = year * 12 + number - 1 + by;
+  return `${Math.floor(at / 12)}-${String((at % 12) + 1).padStart(2, '0')}`;
+}
+
+/** The doses of some treatments that stand in the months that were found for them, by month. */
+function byMonth(treatments: readonly Treatment[], remedies: readonly Treatment['remedy'][]): Set<string> {
+  const doses = treatments
+    .filter(({ remedy, status }) => remedies.includes(remedy) && status === 'planned')
+    .flatMap((treatment) => treatment.doses);
+  return new Set(doses.flatMap(({ from, own }) => (from && !own ? [from.slice(0, 7)] : [])));
+}
+
+/** Lime and feed that share a month, or stand in neighbouring ones, keep to the days that are two weeks apart. */
+function apart(treatments: readonly Treatment[]): Treatment[] {
+  const limed = byMonth(treatments, ['lime']);
+  const fed = byMonth(treatments, FEEDS);
+  const untilOf = new Map<string, string>();
+  const fromOf = new Map<string, string>();
+  const limeWindow = new Map<string, Partial<Pick<Dose, 'from' | 'to'>>>();
+  for (const month of limed) {
+    const [before, after] = [monthOn(month, -1), monthOn(month, 1)];
+    const [same, next, previous] = [fed.has(month), fed.has(after), fed.has(before)];
+    if (same) fromOf.set(month, `${month}-${LATE}`);
+    if (previous && (same || next)) untilOf.set(before, `${before}-${HALF}`);
+    if (same) limeWindow.set(month, { to: `${month}-${EARLY}` });
+    else if (next) limeWindow.set(month, { to: `${month}-${HALF}` });
+    else if (previous) limeWindow.set(month, { from: `${month}-${AFTER_HALF}` });
+  }
+  const within = (dose: Dose, window: Partial<Pick<Dose, 'from' | 'to'>>): Dose => {
+    const from = [dose.from!, window.from ?? ''].sort().at(-1)!;
+    const to = [dose.to!, window.to ?? '9'].sort()[0]!;
+    // A program that begins late in the month leaves no such days: the whole of what is left stands, and is found.
+    return from <= to ? { ...dose, from, to } : dose;
+  };
+  return treatments.map((treatment) => ({
+    ...treatment,
+    doses: treatment.doses.map((dose) => {
+      const month = dose.from?.slice(0, 7);
+      if (!month || dose.own) return dose;
+      if (treatment.remedy === 'lime') return within(dose, limeWindow.get(month) ?? {});
+      if (!FEEDS.includes(treatment.remedy)) return dose;
+      return within(dose, { from: fromOf.get(month) ?? '', to: untilOf.get(month) ?? '9' });
+    }),
+  }));
+}

@@ -1,0 +1,187 @@
+import { sulfurTable } from '../acidify/tables.ts';
+import { type Product, nitrogenSourceOf, productEffectiveness } from '../materials/product.ts';
+import { productBalance } from '../nutrients/productBalance.ts';
+import type { ProductAmount } from '../rates/amount.ts';
+import { limeByHand } from '../rates/lime.ts';
+import { macroNames } from '../rates/needs.ts';
+import { balanceLine } from '../rates/nutrients.ts';
+import type { ZonePlan } from '../rates/plan.ts';
+import type { Asked, Made } from '../remedies/remedy.ts';
+import { remedyEntry } from '../remedies/remedyTable.ts';
+import { present } from '../units/present.ts';
+import type { Change } from './changes.ts';
+import { type FedKey, macroOf } from './fed.ts';
+import { byHandOf, changeOf, ownOf, statusOf } from './ownChanges.ts';
+import { type Dose, NOTHING, type Supply, type Treatment } from '../remedies/treatment.ts';
+
+/** The supply of a product that the rates have reckoned. */
+function supplyFrom(amount: ProductAmount): Supply {
+  const { productId, productName, mass, bags, bagMass, cost } = amount;
+  return { materialId: productId, name: productName, quantity: mass, unit: 'kg', packs: bags, packSize: bagMass, cost };
+}
+
+const dosesFrom = ({ applications }: ProductAmount): Dose[] =>
+  applications.map(({ rate, mass }) => ({ rate, quantity: mass, from: null, to: null, own: false }));
+
+const blank = { others: [], facts: [], when: null, surface: 0, price: null } as const;
+
+/** Lime as the rates have it, or at a rate of one’s own. */
+export function limeTreatment(
+  plan: ZonePlan,
+  asked: Asked,
+  products: readonly Product[],
+  changes: readonly Change[],
+): Treatment[] {
+  const { lime } = plan;
+  const change = changeOf(changes, 'lime');
+  const { label, stage, dose } = remedyEntry('lime');
+  const due = lime.status === 'due' || lime.status === 'estimate';
+  const own = ownOf(changes, 'lime');
+  if (!due && own.rate === undefined) return [];
+  const product = products.find(({ id }) => id === plan.products.lime);
+  const tooHigh = lime.status === 'too high';
+  const rate = own.rate ?? (own.times === undefined ? undefined : lime.amount?.rate.value);
+  const byHand =
+    rate !== undefined && product && !tooHigh
+      ? limeByHand(asked.zone, product, asked.settings, { rate, atLeast: own.times }, asked.system)
+      : undefined;
+  const amount = byHand ? byHand.amount : tooHigh ? null : lime.amount;
+  const say = (of: number): string => present('limeRate', of, asked.system).text;
+  const held = byHand?.held ?? (tooHigh ? 'Lime would raise a pH that is too high already: no rate.' : null);
+  return [
+    {
+      ...blank,
+      key: 'lime',
+      remedy: 'lime',
+      name: label,
+      stage,
+      status: statusOf(change, tooHigh ? 'refused' : amount ? 'planned' : 'open'),
+      words: [
+        due
+          ? ''
+          : asked.test
+            ? 'The test asks for none: kept by hand.'
+            : 'Without a test, kept by hand: an estimate of habit, not of need.',
+        lime.words,
+        lime.afterRetest > 0 && !byHand ? `The rest, about ${say(lime.afterRetest)}, after the retest.` : '',
+      ]
+        .filter(Boolean)
+        .join(' '),
+      sense: 'limeRate',
+      dose,
+      rate: amount?.rate ?? null,
+      need:
+        lime.requirement && due
+          ? {
+              name: 'by the method',
+              told: `${say(lime.requirement.value)} of lime ${Math.round(lime.assumedEffectiveness ?? 100)} % effective`,
+              figure: lime.requirement,
+            }
+          : null,
+      doses: amount ? dosesFrom(amount) : [],
+      supply: amount ? supplyFrom(amount) : null,
+      brings: amount && product ? bringsAt(product, amount.rate.value) : NOTHING,
+      acidity: amount && product?.lime ? -(amount.rate.value * productEffectiveness(product.lime).value) / 100 : 0,
+      cautions: lime.cautions,
+      more: lime.rule ? [lime.rule] : [],
+      values: {
+        ...own,
+        material: plan.products.lime,
+        ...(amount ? { rate: amount.rate.value, times: amount.applications.length } : {}),
+      },
+      byHand: byHandOf(
+        change,
+        lime.amount ? `${say(lime.amount.rate.value)} of ${lime.amount.productName} by the test` : 'none by the test',
+        held,
+      ),
+    },
+  ];
+}
+
+const bringsAt = (product: Product, rate: number) =>
+  productBalance({ products: [balanceLine(product, rate)] }).result.supplied;
+
+export interface Fed {
+  readonly key: FedKey;
+  readonly treatment: Treatment | undefined;
+}
+
+/** What a nutrient is given for the year. */
+export function feedTreatment(
+  key: FedKey,
+  plan: ZonePlan,
+  asked: Asked,
+  products: readonly Product[],
+  changes: readonly Change[],
+): Fed {
+  const nutrient = macroOf[key];
+  const advice = plan.nutrients.find((entry) => entry.nutrient === nutrient)!;
+  const change = changeOf(changes, key);
+  const own = ownOf(changes, key);
+  // Without a test nothing is proposed; what the advisor sets stands.
+  const due = asked.test !== undefined && (advice.status === 'due' || advice.status === 'refused');
+  if (!due && own.rate === undefined && !(asked.test === undefined && change)) return { key, treatment: undefined };
+  const { label, stage, dose } = remedyEntry(key);
+  const { amount, need, cautions } = advice;
+  const product = products.find(({ id }) => id === (amount?.productId ?? plan.products[key]));
+  const say = (rate: number): string => present('productRate', rate, asked.system).text;
+  const cut =
+    own.rate !== undefined && (amount?.rate.value ?? 0) < own.rate * (1 - 0.02) - 1e-9
+      ? `${say(own.rate)} was asked for; ${amount ? `the year takes ${say(amount.rate.value)}` : 'the year takes none of it'} by its caps.`
+      : null;
+  const gas = product !== undefined && key === 'nitrogen' ? acidWords(product, amount, asked) : [];
+  const status: Made['status'] = advice.status === 'refused' ? 'refused' : amount ? 'planned' : 'open';
+  return {
+    key,
+    treatment: {
+      ...blank,
+      key,
+      remedy: key,
+      name: label,
+      stage,
+      status: statusOf(change, status),
+      words: `${due || !asked.test ? '' : 'The test asks for none: kept by hand. '}${advice.words}`,
+      sense: 'productRate',
+      dose,
+      rate: amount?.rate ?? null,
+      need:
+        need && need.value > 0
+          ? {
+              name: `of ${key === 'nitrogen' ? 'N' : macroNames[nutrient]} a year`,
+              told: present('nutrientRate', need.value, asked.system).text,
+              figure: need,
+            }
+          : null,
+      doses: amount ? dosesFrom(amount) : [],
+      supply: amount ? supplyFrom(amount) : null,
+      brings: amount && product ? bringsAt(product, amount.rate.value) : NOTHING,
+      acidity:
+        amount && product
+          ? productBalance({ products: [balanceLine(product, amount.rate.value)] }).result.limeEquivalent
+          : 0,
+      cautions,
+      more: gas,
+      values: {
+        ...own,
+        material: amount?.productId ?? plan.products[key],
+        ...(amount ? { rate: amount.rate.value, times: amount.applications.length } : {}),
+      },
+      byHand: byHandOf(change, null, cut),
+    },
+  };
+}
+
+/** What a year of it does to the pH, where the pH is to come down or lime is due. */
+function acidWords(product: Product, amount: ProductAmount | null, { ground, system }: Asked): string[] {
+  if (!amount || !ground || ground.target.way === 'none') return [];
+  const { limeEquivalent } = productBalance({ products: [balanceLine(product, amount.rate.value)] }).result;
+  if (Math.abs(limeEquivalent) < 1) return [];
+  const told = present('limeRate', Math.abs(limeEquivalent), system).text;
+  const sulfurLike = present('nutrientRate', limeEquivalent / sulfurTable.carbonatePerSulfur, system).text;
+  const from = nitrogenSourceOf(product);
+  return limeEquivalent > 0
+    ? [
+        `Its ${from} makes acidity that ${told} of lime would neutralise${ground.target.way === 'lower' ? `, as much as ${sulfurLike} of sulfur: it already works toward the aim` : ': counted again at the retest'}.`,
+      ]
+    : [`Its ${from} is basic, as ${told} of lime is.`];
+}

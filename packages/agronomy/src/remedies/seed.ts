@@ -1,0 +1,215 @@
+import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
+import type { Material } from '../materials/material.ts';
+import { limitTable } from '../reading/limitTable.ts';
+import { firstCut } from '../season/mowing.ts';
+import { seedQuantity } from '../seed/seed.ts';
+import { sprayMulch } from '../spread/mulch.ts';
+import { present } from '../units/present.ts';
+import { WorkingBook, figure } from '../working/working.ts';
+import { physical } from './physical.ts';
+import { type Asked, cannot, defineRemedy, fact, materialFor, materialId, supplyOf } from './remedy.ts';
+
+/** Hours of sun below which shade counts as deep. */
+const DEEP = 3;
+/** Share of fine fescue that deep shade wants, %, low and high. */
+const FINE_IN_SHADE = [55, 80] as const;
+
+const isDeep = ({ zone }: Asked): boolean =>
+  (zone.sunHours ?? limitTable.shadeHours[zone.shade]) < DEEP || (zone.sunHours === undefined && zone.shade === 'deep');
+const shareOf = ({ seeds = [] }: Material, grass: string): number =>
+  seeds.filter((seed) => seed.grass === grass).reduce((sum, { share }) => sum + share, 0);
+
+/** How well a bag of seed suits what grows there and its light; 0 where it does not. */
+function suits(asked: Asked, material: Material): number {
+  const { seeds = [] } = material;
+  const own = new Set(asked.sward.parts.map(({ name }) => name));
+  const known = seeds.filter(({ grass }) => own.has(grass)).reduce((sum, { share }) => sum + share, 0);
+  const warm = asked.sward.main?.season === 'warm';
+  if (warm || !isDeep(asked)) return known;
+  const fine = shareOf(material, 'fine fescue');
+  return fine >= FINE_IN_SHADE[0] && fine <= FINE_IN_SHADE[1] ? 200 : known / 2;
+}
+
+function seedFor(chosen: string | undefined, asked: Asked) {
+  if (chosen !== undefined) return materialFor(chosen, ['seed'], asked);
+  const ranked = asked.materials
+    .filter(({ material }) => material.kind === 'seed')
+    .map((stocked) => ({ stocked, score: suits(asked, stocked.material) }))
+    .sort((one, other) => other.score - one.score);
+  return ranked[0] && ranked[0].score > 0 ? ranked[0].stocked : undefined;
+}
+
+/** What is to be minded of a mix under this light. */
+function mixCautions(material: Material, asked: Asked): string[] {
+  const { seeds = [] } = material;
+  const fine = shareOf(material, 'fine fescue');
+  const tall = shareOf(material, 'tall fescue');
+  const cool = asked.sward.main?.season !== 'warm';
+  return [
+    ...(cool && isDeep(asked) && fine < FINE_IN_SHADE[0]
+      ? [`Deep shade wants about two thirds fine fescue; this holds ${figure(fine)} %.`]
+      : []),
+    ...(fine >= 100 - 1e-9 ? ['Fine fescue alone grows in tufts: give it a companion.'] : []),
+    ...(tall > 0 && seeds.length > 1 && tall < 80
+      ? [`Tall fescue at ${figure(tall)} % of a mix stands in clumps: 80 % or more, or none.`]
+      : []),
+  ];
+}
+
+/** g/m² of what a quantity says. */
+function sown(material: Material, purpose: 'new' | 'overseed', area: number) {
+  const { purity, germination, coating } = material.analysis;
+  return seedQuantity({
+    area,
+    mix: (material.seeds ?? []).map(({ grass, share }) => ({ species: grass, share })),
+    purpose,
+    ...(purity === undefined ? {} : { purity }),
+    ...(germination === undefined ? {} : { germination }),
+    ...(coating === undefined ? {} : { coating }),
+  });
+}
+
+/** Seed, in two directions at half rate. */
+export const seed = defineRemedy({
+  name: 'seed',
+  kinds: ['seed'],
+  fields: {
+    material: materialId(),
+    purpose: optional(choice(['new', 'overseed'], { overseeding: 'overseed', establishment: 'new' })),
+    /** A part of the zone. */
+    area: optional(quantity('m2', { above: 0, max: 10_000_000 })),
+  },
+  propose: ({ zone }) =>
+    zone.surface === 'seedbed' && !zone.garden
+      ? {
+          status: 'due',
+          words:
+            'A bed to be sown: lime, phosphorus and potassium are tilled in first, the seed comes last and is rolled.',
+        }
+      : undefined,
+  make: (values, asked) => {
+    const { zone, system, sward } = asked;
+    const bed = zone.surface === 'seedbed';
+    const purpose = values.purpose ?? (bed ? 'new' : 'overseed');
+    if (sward.main?.notSeeded)
+      return {
+        ...cannot(
+          `${sward.main.label.charAt(0).toUpperCase()}${sward.main.label.slice(1)} ${sward.main.notSeeded}: plant sod, sprigs or plugs.`,
+          values,
+        ),
+        status: 'refused',
+      };
+    const found = seedFor(values.material, asked);
+    if (!found) return cannot('No seed of your list suits what grows here: choose or add one.', values);
+    const area = Math.min(values.area ?? zone.area, zone.area);
+    const { material } = found;
+    if ((material.seeds ?? []).length === 0) return cannot(`${material.name} tells no species: complete it.`, values);
+    let made: ReturnType<typeof sown>;
+    try {
+      made = sown(material, purpose, area);
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      return { ...cannot(`${material.name}: ${error.message}.`, values), status: 'refused' };
+    }
+    const { result, working } = made;
+    const say = (kilograms: number): string => present('mass', kilograms, system).text;
+    const runs = isDeep(asked) || zone.shade === 'deep' ? 2 : 3;
+    const daily = 2.5 * runs;
+    const litres = daily * area;
+    const book = new WorkingBook();
+    book.step({
+      label: 'Water a day until it is up',
+      formula: 'runs × 2.5 mm × area',
+      numbers: `${runs} × 2.5 mm × ${figure(area)} m²`,
+      result: litres,
+      unit: 'L',
+    });
+    const cut = sward.main && firstCut(sward.main.name);
+    const inch = (cm: number): string => present('depth', cm, system).text;
+    return {
+      status: 'planned',
+      words: `${purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(result.perPass)} one way and ${say(result.perPass)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.`,
+      sense: 'productRate',
+      rate: { value: result.rate, working },
+      doses: [result.rate],
+      supply: supplyOf(found, { value: result.total, in: 'kg' }, working, asked),
+      facts: [fact('Water a day until it is up', present('liquid', litres, system).text, litres, book.entries)],
+      cautions: mixCautions(material, asked),
+      more: [
+        `${runs} runs a day of 2 to 3 mm until it is up, never so that it runs; then 5 mm daily for two weeks, 10 mm every third day for three. Where the supply gives less, sow less at once.`,
+        `Not deeper than ${inch(result.depth[1])}; rolled after. Cover by school: fine compost, screened topsoil, clean straw, or raked in only. Birds and ants take what lies open.`,
+        ...(cut === undefined ? [] : [`First cut at ${inch(cut)}, on dry firm ground, clippings bagged.`]),
+        bed
+          ? 'Stale seedbed: prepared early, the weeds let up and cleared shallowly, then sown. Starter at seeding or none: two schools; its phosphorus is the test’s to decide.'
+          : 'Cut short and rake first; most overseeding law counts it as no new lawn, so it frees no phosphorus.',
+      ],
+      values: { ...values, material: found.id, purpose, area },
+    };
+  },
+});
+
+/** Seed, feed and fibre sprayed in one mix, on banks. */
+export const mulch = defineRemedy({
+  name: 'mulch',
+  kinds: ['seed'],
+  fields: {
+    material: materialId(),
+    tank: optional(quantity('L', { above: 0, max: 50_000 })),
+    /** g of fibre for each m². */
+    mulch: optional(quantity('g/m2', { above: 0, max: 2000 })),
+    /** g of fertilizer for each m². */
+    fertilizer: optional(quantity('g/m2', { min: 0, max: 200 })),
+  },
+  propose: () => undefined,
+  make: (values, asked) => {
+    const { zone, system, sward } = asked;
+    if (sward.main?.notSeeded)
+      return { ...cannot(`${sward.main.label} ${sward.main.notSeeded}.`, values), status: 'refused' };
+    const found = seedFor(values.material, asked);
+    if (!found) return cannot('No seed of your list suits what grows here: choose or add one.', values);
+    const { slopes, binder, binderSteep, tank: usualTank } = physical.mulch;
+    const slope = zone.slope ?? 0;
+    const steep = slope > (slopes.at(-2)?.to ?? 50);
+    const rate = values.mulch ?? (slopes.find(({ to }) => slope <= to) ?? slopes.at(-1)!).mulch;
+    const tank = values.tank ?? usualTank;
+    const seeds = sown(found.material, 'new', zone.area);
+    const binderRate = (rate * (steep ? binderSteep : binder)) / 100;
+    const others = [
+      { name: found.material.name, rate: seeds.result.rate },
+      ...(values.fertilizer ? [{ name: 'fertilizer', rate: values.fertilizer }] : []),
+      { name: 'binder', rate: binderRate },
+    ];
+    let made: ReturnType<typeof sprayMulch>;
+    try {
+      made = sprayMulch({ area: zone.area, tank, mulch: rate, others });
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      return cannot(`The ${error.message}.`, values);
+    }
+    const { loads } = made.result;
+    const [first] = loads;
+    const last = loads.at(-1)!;
+    const mass = (kilograms: number): string => present('mass', kilograms, system).text;
+    const tell = (load: typeof last): string =>
+      [`${mass(load.mulch)} of mulch`, ...load.others.map(({ name, mass: own }) => `${mass(own)} of ${name}`)].join(
+        ', ',
+      );
+    return {
+      status: 'planned',
+      words: `${loads.length === 1 ? 'One tank' : `${loads.length} tanks`} of ${present('liquid', tank, system).text}: ${tell(first!)}${loads.length > 1 ? ` in a full one; the last of ${present('area', last.area, system).text} takes ${tell(last)}` : ''}.${zone.slope === undefined ? ' The slope is not known and taken as gentle.' : ''}`,
+      sense: 'productRate',
+      rate: { value: rate, working: made.working },
+      doses: [rate],
+      supply: supplyOf(found, { value: seeds.result.total, in: 'kg' }, seeds.working, asked),
+      facts: [fact('Mulch in all', mass((rate * zone.area) / 1000), (rate * zone.area) / 1000, made.working)],
+      cautions: [
+        'Before the local date of the rains, and no storm within two days. Reach of the hose first; stones fly on steep ground, so keep a lookout.',
+        ...mixCautions(found.material, asked),
+      ],
+      more: [
+        'On banks in two passes: seed and feed with a little mulch to see by, then the rest. The dye shows coverage only.',
+      ],
+      values: { ...values, material: found.id, tank, mulch: rate },
+    };
+  },
+});

@@ -1,0 +1,318 @@
+import { optional, quantity } from '../calculators/fields.ts';
+import { sulfurLimits } from '../acidify/tables.ts';
+import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
+import { straightOf } from '../nutrients/straights.ts';
+import { type Verdict, gypsumVerdict, leachingVerdict, magnesiumWanted, sulfurVerdict } from '../rates/verdicts.ts';
+import { isChelateFor } from './iron.ts';
+import { sulfurTable } from '../acidify/tables.ts';
+import { sodiumTable } from '../soil/sodium.ts';
+import { type Sense, present } from '../units/present.ts';
+import { convert } from '../units/unit.ts';
+import { type Figure, WorkingBook, figure } from '../working/working.ts';
+import { kilograms } from './ground.ts';
+import { physical } from './physical.ts';
+import {
+  type Asked,
+  type Made,
+  type Proposal,
+  type Stocked,
+  bringsOf,
+  cannot,
+  defineRemedy,
+  equalDoses,
+  fact,
+  materialFor,
+  materialId,
+  supplyOf,
+  wholeTimes,
+} from './remedy.ts';
+
+const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');
+const perArea = () => optional(quantity('g/m2', { above: 0, max: 10_000 }));
+
+/** A verdict of the reading as a proposal. */
+export function proposed(verdict: Verdict | undefined): Proposal | undefined {
+  if (!verdict || verdict.words === '') return undefined;
+  const { status, reason, words, cautions, need, told } = verdict;
+  return {
+    status,
+    words: reason ?? words,
+    cautions,
+    ...(need && told ? { need: { name: 'in all', told, figure: need } } : {}),
+  };
+}
+
+interface Spread {
+  readonly asked: Asked;
+  readonly found: Stocked;
+  /** g/m² of what it is given for, for the year, and its share in the product, %. */
+  readonly pure: number;
+  readonly share: number;
+  readonly symbol: string;
+  /** g/m² of product at once, and times a year. */
+  readonly once: number;
+  readonly most: number;
+  readonly values: { readonly rate?: number | undefined; readonly times?: number | undefined };
+  readonly before: Figure['working'];
+  readonly sense?: Sense;
+}
+
+/** A granular product in as few doses as its cap allows; a rate of one’s own is held by the same caps. */
+function spread({
+  asked,
+  found,
+  pure,
+  share,
+  symbol,
+  once,
+  most,
+  values,
+  before,
+  sense = 'productRate',
+}: Spread): Made {
+  const { zone, system } = asked;
+  const say = (rate: number): string => present(sense, rate, system).text;
+  const book = new WorkingBook();
+  book.include(before);
+  const wanted = values.rate ?? (pure * 100) / share;
+  if (values.rate === undefined)
+    book.step({
+      label: `As ${found.material.name}`,
+      formula: `${symbol} / content`,
+      numbers: `${figure(pure)} g/m² / ${figure(share)} %`,
+      result: wanted,
+      unit: 'g/m2',
+    });
+  else
+    book.step({
+      label: 'Set by hand',
+      formula: 'the advisor’s own rate for the year',
+      numbers: say(wanted),
+      result: wanted,
+      unit: 'g/m2',
+    });
+  const total = Math.min(wanted, once * most);
+  const times = Math.min(most, Math.max(values.times ?? 1, Math.ceil(total / once - 1e-6)));
+  const held =
+    total < wanted * (1 - 1e-6)
+      ? `${say(wanted)} was asked for; a year takes ${most === 1 ? '' : `${most} times `}${say(once)} at most. The rest waits for the retest.`
+      : null;
+  if (held) book.cap(held);
+  else if (times > 1) book.cap(`At most ${say(once)} at a time: ${times} times.`);
+  const rate: Figure = { value: total, working: book.entries };
+  return {
+    status: 'planned',
+    sense,
+    rate,
+    doses: equalDoses(total, times),
+    supply: supplyOf(found, { value: kilograms(total, zone.area), in: 'kg' }, book.entries, asked),
+    brings: bringsOf(found.material, total),
+    held,
+    values: { ...values, material: found.id, rate: total, times },
+  };
+}
+
+const yearOf = (verdict: Verdict | undefined): number => verdict?.year?.total ?? 0;
+
+const NEAR = 0.2;
+
+/** Elemental sulfur, in small steps. */
+export const sulfur = defineRemedy({
+  name: 'sulfur',
+  kinds: ['sulfur'],
+  fields: { material: materialId(), rate: perArea(), times: wholeTimes(6) },
+  propose: ({ zone, test, ground, system }) =>
+    test && ground ? proposed(sulfurVerdict(zone, test, ground, system)) : undefined,
+  make: (values, asked) => {
+    const { zone, test, ground, system } = asked;
+    const verdict = test && ground && sulfurVerdict(zone, test, ground, system);
+    if (verdict?.status === 'refused' || ground?.carbonate.state === 'present')
+      return { ...cannot(verdict?.words ?? 'No sulfur on free lime.', values), status: 'refused' };
+    // Within this of the band’s foot a soil is not to be soured further.
+    if (verdict && verdict.status !== 'due' && values.rate !== undefined && test.soilPh < ground.sward.ph[0] + NEAR)
+      return {
+        ...cannot(`pH ${test.soilPh.toFixed(1)} is no ground for sulfur: it would fall below the band.`, values),
+        status: 'refused',
+      };
+    const found = materialFor(values.material, ['sulfur'], asked);
+    if (!found) return cannot('Add elemental sulfur to your products first.', values);
+    const share = found.material.analysis.s ?? 0;
+    if (share <= 0) return cannot(`${found.material.name} tells no sulfur in its analysis: complete it.`, values);
+    const surface = zone.surface === 'fine turf' ? 'fine turf' : 'turf';
+    const cap = Math.min(grams(sulfurLimits.perApplication[surface]), asked.settings.caps.sulfurOnce?.most ?? Infinity);
+    const most = Math.max(1, Math.floor(grams(sulfurLimits.perYear[surface]) / cap + 1e-9));
+    const made = spread({
+      asked,
+      found,
+      pure: yearOf(verdict),
+      share,
+      symbol: 'S',
+      once: (cap * 100) / share,
+      most,
+      values,
+      before: verdict?.need?.working ?? [],
+    });
+    const pure = ((made.rate?.value ?? 0) * share) / 100;
+    return {
+      ...made,
+      // Sulfur feeds little while it oxidises; its acidity is what it is given for.
+      acidity: pure * sulfurTable.carbonatePerSulfur,
+      more: [
+        '8 weeks apart, then a retest before the next year’s: microbes work it over months, coarse granules longest.',
+      ],
+    };
+  },
+});
+
+/** Gypsum against sodium. */
+export const gypsum = defineRemedy({
+  name: 'gypsum',
+  kinds: ['gypsum'],
+  fields: { material: materialId(), rate: perArea(), times: wholeTimes(4) },
+  propose: ({ zone, test, reading, system }) =>
+    test ? proposed(gypsumVerdict(zone, test, reading, system)) : undefined,
+  make: (values, asked) => {
+    const { zone, test, reading, system } = asked;
+    const verdict = test && gypsumVerdict(zone, test, reading, system);
+    const found = materialFor(values.material, ['gypsum'], asked);
+    if (!found) return cannot('Add gypsum to your products first.', values, 'limeRate');
+    if (!verdict?.need && values.rate === undefined) return cannot('', values, 'limeRate');
+    const share = found.material.analysis.purity ?? 100;
+    const tilled = zone.surface === 'seedbed' || zone.garden;
+    // What a lawn takes at once is of the product that lies on it.
+    const once = tilled ? Infinity : grams(sodiumTable.most.turf);
+    const most = tilled ? 1 : sodiumTable.timesAYear;
+    const pure = Math.min(verdict?.need?.value ?? 0, once * most);
+    return spread({
+      asked,
+      found,
+      pure,
+      share,
+      symbol: 'gypsum',
+      once,
+      most,
+      values,
+      before: verdict?.need?.working ?? [],
+      sense: 'limeRate',
+    });
+  },
+});
+
+/** Water that carries salt and sodium down. */
+export const leaching = defineRemedy({
+  name: 'leaching',
+  kinds: [],
+  fields: { water: optional(quantity('mm', { above: 0, max: 2000 })), times: wholeTimes(12) },
+  propose: ({ zone, test, reading, sward, system }) =>
+    test ? proposed(leachingVerdict(zone, test, reading, sward, system)) : undefined,
+  make: (values, asked) => {
+    const { zone, test, reading, sward, system } = asked;
+    const verdict = test && leachingVerdict(zone, test, reading, sward, system);
+    const water = values.water ?? verdict?.need?.value;
+    if (water === undefined) return cannot('Say how much water.', values, 'rainfall');
+    const times = values.times ?? Math.max(1, Math.ceil(water / 50));
+    const book = new WorkingBook();
+    if (values.water === undefined) book.include(verdict?.need?.working ?? []);
+    else
+      book.step({
+        label: 'Set by hand',
+        formula: 'the advisor’s own depth of water',
+        numbers: figure(water),
+        result: water,
+        unit: 'mm',
+      });
+    const cubic = (water / 1000) * zone.area;
+    book.step({
+      label: 'Water for the zone',
+      formula: 'depth × area',
+      numbers: `${figure(water)} mm × ${figure(zone.area)} m²`,
+      result: cubic,
+      unit: 'm3',
+    });
+    return {
+      status: 'planned',
+      sense: 'rainfall',
+      rate: { value: water, working: book.entries },
+      doses: equalDoses(water, times),
+      facts: [fact('Water for the zone', present('volume', cubic, system).text, cubic, book.entries)],
+      more: ['In soakings with rests, never so that it runs off; beyond what the grass drinks.'],
+      values: { water, times },
+    };
+  },
+});
+
+/** Magnesium at a good pH, where no dolomitic lime brings it. */
+export const magnesium = defineRemedy({
+  name: 'magnesium',
+  kinds: ['fertilizer'],
+  fields: { material: materialId(), rate: perArea(), times: wholeTimes(6) },
+  propose: () => undefined,
+  make: (values, asked) => {
+    const rating = asked.reading.bars.find(({ key }) => key === 'mg')?.rating;
+    const found = materialFor(
+      values.material,
+      ['fertilizer'],
+      asked,
+      ({ analysis, name }) =>
+        analysis.n === 0 &&
+        analysis.p2o5 === 0 &&
+        analysis.k2o === 0 &&
+        ((analysis.mg ?? 0) > 0 || (straightOf({ n: 0, p2o5: 0, k2o: 0 })?.mg ?? 0) > 0 || /magnesium/i.test(name)),
+    );
+    if (!found) return cannot('Add magnesium sulfate to your products first.', values);
+    const share = found.material.analysis.mg ?? 0;
+    if (share <= 0) return cannot(`${found.material.name} tells no magnesium in its analysis: complete it.`, values);
+    const pure = magnesiumWanted(rating);
+    const once = (grams(nitrogenLimits.magnesium) * 100) / share;
+    const most = Math.max(1, passesWithin(grams(1), grams(nitrogenLimits.magnesium)));
+    return {
+      ...spread({ asked, found, pure, share, symbol: 'Mg', once, most, values, before: [] }),
+      cautions: ['Watered off the leaves at once, on moist ground.'],
+    };
+  },
+});
+
+/** Iron on the leaf: colour for weeks, no cure. */
+export const iron = defineRemedy({
+  name: 'iron',
+  kinds: ['iron'],
+  fields: { material: materialId(), rate: optional(quantity('g/m2', { above: 0, max: 50 })), times: wholeTimes(6) },
+  propose: ({ zone, test, ground }) => {
+    const yellow = (zone.signs ?? []).includes('green veins');
+    if (!yellow || !test || !ground || zone.garden || test.soilPh < 7) return undefined;
+    return {
+      status: 'due',
+      words: `Yellow leaves with green veins at pH ${test.soilPh.toFixed(1)}: iron is locked up. Iron on the leaf greens it for some weeks; it cures nothing.`,
+    };
+  },
+  make: (values, asked) => {
+    const { test } = asked;
+    const ph = test?.soilPh ?? 7;
+    const found = materialFor(values.material, ['iron'], asked);
+    if (!found) return cannot('Add an iron product to your products first.', values);
+    const share = found.material.analysis.fe ?? 0;
+    if (share <= 0) return cannot(`${found.material.name} tells no iron in its analysis: complete it.`, values);
+    const { spraying, most, times: usual } = physical.iron;
+    const times = values.times ?? usual;
+    const made = spread({
+      asked,
+      found,
+      pure: grams(spraying) * times,
+      share,
+      symbol: 'Fe',
+      once: (grams(most) * 100) / share,
+      most: 6,
+      values: { ...values, times },
+      before: [],
+    });
+    return {
+      ...made,
+      cautions: [
+        'More blackens leaves; it stains paving, walls and clothes: keep it off and rinse at once. Water and spray by the label.',
+      ],
+      more: isChelateFor(found.material, ph)
+        ? []
+        : [`${found.material.name} does not hold iron at pH ${ph.toFixed(1)} in the soil: on the leaf only.`],
+    };
+  },
+});

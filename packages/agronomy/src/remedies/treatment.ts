@@ -1,0 +1,100 @@
+import type { Supplied } from '../nutrients/productBalance.ts';
+import type { RemedyName } from './remedyTable.ts';
+import type { Sense } from '../units/present.ts';
+import type { Figure } from '../working/working.ts';
+
+/** What a treatment takes of a material in its zone, to buy and to weigh out. */
+export interface Supply {
+  readonly materialId: string;
+  readonly name: string;
+  /** kg, L or m³ for the zone. */
+  readonly quantity: Figure;
+  readonly unit: 'kg' | 'L' | 'm3';
+  readonly packs: Figure;
+  readonly packSize: number;
+  /** Nothing until it has a price. */
+  readonly cost: Figure | null;
+}
+
+/** One going-over of a treatment. */
+export interface Dose {
+  /** In the unit of the treatment’s rate. */
+  readonly rate: number;
+  /** kg, L or m³ for the zone; nothing where nothing is put down. */
+  readonly quantity: number | null;
+  /** First and last day, `2027-03-01`; nothing where months are not known or none has room. */
+  readonly from: string | null;
+  readonly to: string | null;
+  /** Set by hand. */
+  readonly own: boolean;
+}
+
+/** A number beside the rate that helps to decide: holes a square metre, organic matter afterwards. */
+export interface Fact {
+  readonly name: string;
+  /** Ready to read. */
+  readonly told: string;
+  readonly figure: Figure;
+}
+
+/** What the advisor has changed by hand, and what would stand there without. */
+export interface ByHand {
+  readonly reason: string;
+  readonly by: string | null;
+  /** In a sentence; nothing for what was added. */
+  readonly instead: string | null;
+  /** What of it a cap did not let through, in a sentence with the remedy. */
+  readonly held: string | null;
+}
+
+export type TreatmentStatus = 'planned' | 'open' | 'refused' | 'left out' | 'next year';
+
+/** A remedy with its product, rate and doses in a zone. */
+export interface Treatment {
+  /** The remedy’s name, or an own one for what was added. */
+  readonly key: string;
+  readonly remedy: RemedyName;
+  readonly name: string;
+  readonly stage: number;
+  /** `open`: wanted, and something is missing before it has a rate. */
+  readonly status: TreatmentStatus;
+  /** Why, in sentences. */
+  readonly words: string;
+  readonly sense: Sense;
+  /** What one dose is called. */
+  readonly dose: string;
+  /** Of the year, g/m², cm, mm or mL/m², by sense. */
+  readonly rate: Figure | null;
+  /** What the zone wants before any product: "for 2 lb/1000 ft² of N a year". */
+  readonly need: Fact | null;
+  readonly doses: readonly Dose[];
+  /** What is to be said of the months. */
+  readonly when: string | null;
+  readonly supply: Supply | null;
+  readonly others: readonly Supply[];
+  /** g/m² of each nutrient in the first year. */
+  readonly brings: Supplied;
+  /** Acidity it makes, g/m² as CaCO₃; lime counts below zero. */
+  readonly acidity: number;
+  /** cm laid on the surface. */
+  readonly surface: number;
+  /** Of work for others, or a machine. */
+  readonly price: Figure | null;
+  readonly facts: readonly Fact[];
+  readonly cautions: readonly string[];
+  readonly more: readonly string[];
+  /** What it is made with, by the fields of its remedy. */
+  readonly values: Readonly<Record<string, unknown>>;
+  readonly byHand: ByHand | null;
+}
+
+/** What was looked at and is not given, with its reason. */
+export interface Judged {
+  readonly remedy: string;
+  readonly name: string;
+  readonly status: 'none' | 'refused' | 'cannot say';
+  readonly words: string;
+  readonly cautions: readonly string[];
+}
+
+export const NOTHING: Supplied = { n: 0, p2o5: 0, k2o: 0, ca: 0, mg: 0, s: 0, fe: 0 };
