@@ -27,7 +27,7 @@ test('a recorded result is corrected on the sheet, deleted and brought back', as
 test('hydrated lime gets no rate on turf, and one on a seedbed', async ({ page }) => {
   await openSite(page, 'Gannet Row Almshouses', 'Rates', 'Walled court');
   const main = page.getByRole('main');
-  await page.getByRole('combobox', { name: 'Liming product' }).click();
+  await page.getByRole('combobox', { name: 'Product for lime' }).click();
   await page.getByRole('option', { name: /Hydrated lime/ }).click();
   await expect(main).toContainText('Hydrated lime burns living turf, skin and eyes: no rate is given for it here.');
   await expect(page.getByRole('button', { name: /Hydrated lime for the year/ })).toHaveCount(0);
@@ -44,10 +44,10 @@ test('hydrated lime gets no rate on turf, and one on a seedbed', async ({ page }
   };
   await toSurface('Seedbed');
   await expect(page.getByRole('button', { name: /Hydrated lime for the year/ })).toBeVisible();
-  await expect(main).toContainText('in one application');
+  await expect(main).toContainText('of product once');
 
   await toSurface('Turf');
-  await page.getByRole('combobox', { name: 'Liming product' }).click();
+  await page.getByRole('combobox', { name: 'Product for lime' }).click();
   await page.getByRole('option', { name: /Pelletised dolomitic lime/ }).click();
   await expect(main).toContainText('in 2 applications');
 });

@@ -57,10 +57,10 @@ test('products are chosen one by one, a mix reads alike everywhere, and a draft 
     await expect(page.getByRole('combobox', { name: label })).toHaveText(product);
   };
   await pick('Product for nitrogen', /Feather meal/);
-  await pick('Liming product', /Pulverised calcitic/);
+  await pick('Product for lime', /Pulverised calcitic/);
   await page.reload();
   await expect(page.getByRole('combobox', { name: 'Product for nitrogen' })).toHaveText(/Feather meal/);
-  await expect(page.getByRole('combobox', { name: 'Liming product' })).toHaveText(/Pulverised calcitic/);
+  await expect(page.getByRole('combobox', { name: 'Product for lime' })).toHaveText(/Pulverised calcitic/);
 
   const handedOver = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /Rates/ });
   const before = await handedOver.getAttribute('aria-label');

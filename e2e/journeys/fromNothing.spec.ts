@@ -78,6 +78,7 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
     [/^Lime/, 'Pelletised dolomitic lime'],
     [/^Fertilizer/, 'Polymer-coated urea 43-0-0'],
     [/^Fertilizer/, 'Sulfate of potash 0-0-50'],
+    [/^Fertilizer/, 'Triple superphosphate 0-46-0'],
     [/^Compost/, 'Green waste compost, mature'],
   ] as const) {
     await page.getByRole('navigation').getByRole('link', { name: part }).click();

@@ -82,9 +82,6 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('button', { name: 'Fill in an example' }).click();
   await page.getByRole('heading', { name: 'How it comes about' }).waitFor();
   await shoot(page, 'pocket');
-  await page.goto('/practice/people');
-  await page.getByRole('listitem', { name: 'Wynn Marram' }).waitFor();
-  await shoot(page, 'people');
   await page.setViewportSize({ width: 390, height: 844 });
   await openSite(page, 'Gannet Row Almshouses', 'Sampling');
   await page.getByRole('link', { name: 'Walk 1 bag' }).click();

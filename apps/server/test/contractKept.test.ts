@@ -77,7 +77,7 @@ describe('every answer is what its contract says', () => {
           unfilled.push(address);
           break;
         }
-        for (const query of address.endsWith("/program") ? ['?units=us', '?units=metric'] : ['']) {
+        for (const query of address.endsWith('/program') ? ['?units=us', '?units=metric'] : ['']) {
           const body = await get<unknown>(`${path}${query}`);
           asked += 1;
           if (Array.isArray(body) && body.length === 0) continue;
@@ -93,9 +93,12 @@ describe('every answer is what its contract says', () => {
 
   it('POST a program', async () => {
     const zone = await zoneOf('Harbour', 'HS-1');
-    expect(faults(IssuedProgramAnswer, await send('post', `/sites/${zone.siteId}/programs?units=metric`, {}))).toEqual(
-      [],
-    );
+    expect(
+      faults(
+        IssuedProgramAnswer,
+        await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] }),
+      ),
+    ).toEqual([]);
   });
 
   it('and no route is left out of the description', async () => {

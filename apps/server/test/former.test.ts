@@ -152,7 +152,7 @@ it('the demo of the former version comes over row by row: no value, zone, file, 
     const results = byId(await now('lab_result'));
     const handedOver = byId(await now('program_zone'));
     const programs = byId(await now('program'));
-    const plans = old('plan').map((plan) => ({ ...plan, issued: plan.issued as Issued | null })); // prettier-ignore
+    const plans = old('plan') as unknown as ReadonlyArray<Row & { readonly issued: Issued | null }>;
     expect(handedOver.size).toBe(plans.filter(({ issued }) => issued).length);
     for (const { id, zoneId, labResultId, issuedAt, issued } of plans) {
       if (!issued) continue;

@@ -2,10 +2,19 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
-import { numbersOnly, planZone, type Product, type SoilTest, type ZoneFacts } from '../src/index.ts';
+import {
+  climateOf,
+  numbersOnly,
+  planZone,
+  programZone,
+  type Product,
+  type SoilTest,
+  type ZoneFacts,
+} from '../src/index.ts';
 import { readFields } from '../src/calculators/fields.ts';
 import type { CaseFile } from '../src/registry/publishedCases.ts';
 import { calculators } from '../src/registry/registry.ts';
+import { genericShelf } from '../bin/catalogue.ts';
 
 /** Runs in a second, from a timed batch after a warm-up. */
 function perSecond(work: () => unknown): number {
@@ -37,6 +46,21 @@ const samplesOf = (name: string): readonly unknown[] =>
 for (const [name, calculator] of calculators) {
   const [sample] = samplesOf(name);
   line(name, () => calculator(sample as never), sample);
+}
+
+/** ms that one run takes, the least of a few. */
+function timeOf(work: () => unknown): number {
+  work();
+  const takes = Array.from({ length: 5 }, () => {
+    const start = performance.now();
+    let runs = 0;
+    while (performance.now() - start < 100) {
+      work();
+      runs += 1;
+    }
+    return (performance.now() - start) / runs;
+  });
+  return Math.min(...takes);
 }
 
 /** How many times as many runs the one makes in the same time, alternating so that both meet the same machine. */
@@ -136,6 +160,21 @@ const among = (zones: number) => {
 };
 process.stdout.write(
   `a zone among 300 costs ${times(among(10), among(300))} × what it costs among 10, its neighbours compared\n`,
+);
+
+const shelf = genericShelf();
+const climate = climateOf({ climate: 'temperate inland' });
+/** What a zone of a site costs with that many, each with its months, balance and what works against what. */
+const programs = (zones: number) => {
+  const all = Array.from({ length: zones }, (_, index) => site[index % ZONES]!);
+  return () =>
+    all.map((tested) =>
+      programZone({ ...tested, others: all, materials: shelf, from: '2026-01-10', climate, system: 'us' }),
+    );
+};
+const [single, many] = [programs(1), programs(300)];
+process.stdout.write(
+  `programs: a zone of 300 costs ${(timeOf(many) / 300 / timeOf(single)).toFixed(2)} × what one alone costs; ${(timeOf(single) / timeOf(() => planZone({ ...site[0]!, products, system: 'us' }))).toFixed(1)} × its plan\n`,
 );
 
 const { outputFiles } = await build({

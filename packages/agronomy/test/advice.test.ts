@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { genericCatalogue } from '../bin/catalogue.ts';
+import { genericCatalogue, genericShelf } from '../bin/catalogue.ts';
 import { nitrogenCredits } from '../src/nutrients/nitrogenTables.ts';
 import {
   type Advice,
@@ -22,6 +22,7 @@ import {
 } from '../src/index.ts';
 
 const catalogue = genericCatalogue();
+const shelf = genericShelf();
 const folder = join(import.meta.dirname, '../scenarios');
 const files = readdirSync(folder).map((name) => JSON.parse(readFileSync(join(folder, name), 'utf8')) as ScenarioFile);
 const pounds = (rate: number): number => convert(rate, 'g/m2', 'lb/1000ft2');
@@ -30,7 +31,7 @@ describe('written reports', () => {
   const all = files.flatMap(({ scenarios }) => scenarios);
   it('are at least forty', () => expect(all.length).toBeGreaterThanOrEqual(40));
   it.each(all.map((scenario) => [scenario.name, scenario] as const))('%s', (_name, scenario) =>
-    expect(runScenario(scenario, catalogue)).toEqual([]),
+    expect(runScenario(scenario, catalogue, shelf)).toEqual([]),
   );
   it('a scenario that expects something else fails, in every way it can expect', () => {
     const { input } = all[0]!;

@@ -209,7 +209,6 @@ describe('a program', () => {
     expect(months('core')[0]! <= (months('compost')[0] ?? '9')).toBe(true);
     const unknown = programOf({ test: acid, climate: undefined });
     expect(unknown.year).toBeNull();
-    expect(by(unknown.treatments, 'lime')).toMatchObject({ when: expect.stringMatching(/climate/) as string });
     expect(by(unknown.treatments, 'lime').doses.every(({ from }) => from === null)).toBe(true);
   });
 
@@ -342,6 +341,45 @@ describe('a program', () => {
     const bare = programOf({ test: null, changes: [own] });
     expect(bare.treatments.map(({ key }) => key)).toEqual(['lime']);
     expect(bare.judged.map(({ status }) => status)).toEqual(['cannot say', 'cannot say', 'cannot say']);
+  });
+
+  it('tells the man who limes a bag a year without asking what ten years of it do', () => {
+    const habit = by(programOf({ test: { soilPh: 6.4, organicMatter: 3 }, changes: [{ remedy: 'lime', values: { rate: 95 } }] }).treatments, 'lime'); // prettier-ignore
+    const [ten] = habit.facts;
+    // 89 g/m² of pure lime less 20 of the feed, over a loam of about 1.4 cmol/kg in 207 kg/m²: half a unit and more.
+    expect(ten!.name).toMatch(/Every year for 10/);
+    expect(ten!.figure.value).toBeGreaterThan(7);
+    expect(ten!.figure.value).toBeLessThanOrEqual(8.2);
+    expect(ten!.figure.working.map((step) => ('label' in step ? step.label : step.kind))).toContain(
+      'Capacity of the slice',
+    );
+  });
+
+  it('gives sward up, lays sod and sows after a weedkiller, each with its numbers and its wait', () => {
+    const changes = [
+      { remedy: 'clear', key: 'lift', added: true, values: { area: 60 } },
+      { remedy: 'clear', key: 'kill', added: true, values: { how: 'kill', area: 60, noSeedingWeeks: 3 }, months: [8] },
+      { remedy: 'seed', key: 'seed', added: true, values: { area: 60, wantedGrass: 66 }, months: [8] },
+      { remedy: 'sod', key: 'sod', added: true, values: { area: 60, curves: true } },
+    ] as const;
+    const { treatments, findings } = programOf({ changes });
+    // 60 m² × 4 cm × 1.3 are 3.1 m³, and 60 m² with a tenth cut away 66.
+    expect(by(treatments, 'lift').facts[0]).toMatchObject({ told: '3.1 m³' });
+    expect(by(treatments, 'lift').words).toMatch(/hired turf cutter/);
+    expect(by(treatments, 'kill').words).toMatch(/3 weeks before anything is sown/);
+    expect(by(treatments, 'sod').facts[0]!.figure.value).toBeCloseTo(66, 9);
+    expect(by(treatments, 'seed').words).toMatch(/^With 66 % of the grass one wants: core or slit/);
+    const wait = findings.find(({ key }) => key.startsWith('weedkiller and seed'))!;
+    expect(wait.mend).toMatchObject({ change: { key: 'seed', months: [10] } });
+  });
+
+  it('names what is not hunger, to be ruled out before it is fed', () => {
+    const seen = programOf({ zone: { signs: ['small straw spots', 'grey threads'] } }).judged;
+    expect(seen[0]).toMatchObject({ name: 'To rule out', status: 'cannot say' });
+    expect(seen[0]!.words).toMatch(/small straw spots, grey threads.*disease, grubs/);
+    expect(programOf({ zone: { signs: ['moss'] } }).judged.find(({ remedy }) => remedy === 'weeds')!.words).toMatch(
+      /Moss fills/,
+    );
   });
 
   it('has a place in the order of work for every remedy, each its own', () => {

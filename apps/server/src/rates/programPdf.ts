@@ -281,8 +281,16 @@ function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, c
     ...program.treatments.flatMap((treatment) => treatmentSection(treatment, paper)),
     ...findingSection(paper),
     ...judgedSection(paper),
-    ...(program.year?.madeUp
-      ? [{ text: plain(`Months: ${program.year.basis}.`), fontSize: 9, margin: [0, 4, 0, 0] } as Content]
+    ...(program.year?.madeUp !== false
+      ? [
+          {
+            text: plain(
+              program.year ? `Months: ${program.year.basis}.` : 'No months: the climate of the place is not set.',
+            ),
+            fontSize: 9,
+            margin: [0, 4, 0, 0],
+          } as Content,
+        ]
       : []),
     ...testSection(paper),
     ...(copy === 'work' ? workingsOf(paper) : []),

@@ -50,7 +50,6 @@ const names: Readonly<Record<string, string>> = {
   units: 'Units',
   value: 'Decided',
   override: 'Decided by hand',
-  values: 'Set by hand',
   material: 'Product',
   remedy: 'What',
   months: 'Months',

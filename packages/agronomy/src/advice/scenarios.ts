@@ -1,7 +1,9 @@
 import { InputError } from '../calculators/fields.ts';
 import { parseQuantity } from '../units/quantity.ts';
 import type { Product } from '../materials/product.ts';
+import type { Stocked } from '../remedies/remedy.ts';
 import { type Advice, advise } from './advise.ts';
+import { programFaults } from './throughProgram.ts';
 
 interface Range {
   readonly min?: number | string;
@@ -75,8 +77,12 @@ function faultOf(path: string, expected: Expected, advice: Advice): string | und
   return undefined;
 }
 
-/** Run a scenario; the faults that were found, one line each. */
-export function runScenario(scenario: Scenario, catalogue: readonly Product[]): string[] {
+/** Run a scenario, also through the program where there are materials to make it of; the faults that were found, one line each. */
+export function runScenario(
+  scenario: Scenario,
+  catalogue: readonly Product[],
+  materials: readonly Stocked[] = [],
+): string[] {
   const { input, expect = {}, says = [], neverSays = [], expectError } = scenario;
   let advice: Advice;
   try {
@@ -90,6 +96,7 @@ export function runScenario(scenario: Scenario, catalogue: readonly Product[]): 
   }
   if (expectError !== undefined) return [`the report is taken; wanted it refused with "${expectError}"`];
   return [
+    ...(materials.length > 0 ? programFaults(input, materials) : []),
     ...Object.entries(expect).flatMap(([path, expected]) => faultOf(path, expected, advice) ?? []),
     ...says
       .filter((pattern) => !advice.sentences.some((sentence) => new RegExp(pattern, 'i').test(sentence)))

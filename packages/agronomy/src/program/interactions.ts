@@ -25,7 +25,7 @@ export const interactionTable = readTable(
         one: remedyList(),
         other: remedyList(),
         /** Only where the product of one of the feeds is of this kind. */
-        carries: optional(choice(['ammonium', 'keeps seed from rooting'])),
+        carries: optional(choice(['ammonium', 'keeps seed from rooting', 'a wait before seeding'])),
         /** Days from one to the other, at least. */
         apartDays: optional(quantity('', { min: 0, max: 366, whole: true })),
         /** The first before the other. */
@@ -73,6 +73,10 @@ function daysApart(one: Treatment, other: Treatment): number {
     }
   return nearest;
 }
+
+/** Days in which the label of what is put down lets nothing be seeded; nothing where it was not told, or nothing is sprayed. */
+const waitOf = ({ values }: Treatment): number | undefined =>
+  typeof values.noSeedingWeeks === 'number' ? values.noSeedingWeeks * 7 : undefined;
 
 const first = ({ doses }: Treatment): string | undefined => doses.flatMap(({ from }) => from ?? [])[0];
 
@@ -125,12 +129,13 @@ export function findingsOf(
         const feeds = [one, other].map(productOf);
         if (pair.carries === 'ammonium' && !feeds.some(gases)) continue;
         if (pair.carries === 'keeps seed from rooting' && !feeds.some((product) => product?.noSeedingWeeks)) continue;
-        const near = pair.apartDays !== undefined && pair.never === undefined && daysApart(one, other) < pair.apartDays;
+        const wait = pair.carries === 'a wait before seeding' ? waitOf(one) : pair.apartDays;
+        const near = wait !== undefined && pair.never === undefined && daysApart(one, other) < wait;
         const turned = pair.order === true && (first(one) ?? '') > (first(other) ?? '9');
         if (!near && !turned && pair.never === undefined) continue;
         const goes = { one, other }[pair.never ?? pair.move ?? 'other'];
         const stays = goes === one ? other : one;
-        const months = pair.never === undefined ? monthsAfter(goes, stays, pair.apartDays ? 1 : 0) : undefined;
+        const months = pair.never === undefined ? monthsAfter(goes, stays, wait ? Math.ceil(wait / 30) : 0) : undefined;
         findings.push({
           key: `${pair.key}: ${one.key}, ${other.key}`,
           words: `${pair.words} Here: ${nameOf(one)} and ${nameOf(other)}.`,

@@ -7,6 +7,25 @@ import { macroOf } from './fed.ts';
 import type { Fed } from './ratesAsTreatments.ts';
 import type { Judged, Treatment } from '../remedies/treatment.ts';
 
+/** What is seen that hunger does not explain, in words of those who mark signs. */
+const NOT_HUNGER = /ring|thread|spot|carpet|grub|birds? dig|pull(s|ed)? up/i;
+
+/** Disease and pests imitate hunger, drought and salt: they are named to be ruled out, and nothing is given for them. */
+function toRuleOut(signs: readonly string[]): Judged[] {
+  const seen = signs.filter((sign) => NOT_HUNGER.test(sign));
+  return seen.length === 0
+    ? []
+    : [
+        {
+          remedy: 'rule out',
+          name: 'To rule out',
+          status: 'cannot say',
+          words: `Seen: ${seen.join(', ')}. That can be disease, grubs or a spill, which no feed mends: look at the edge of a patch in the morning, pull a handful and count what eats below, and show it to a diagnostic laboratory or the extension office before it is fed.`,
+          cautions: [],
+        },
+      ];
+}
+
 /** What is told as looked at: all that is not given, with its reason. */
 export function judgedOf(
   plan: ZonePlan,
@@ -14,9 +33,10 @@ export function judgedOf(
   lime: readonly Treatment[],
   treatments: readonly Treatment[],
   feeding: readonly Fed[],
+  signs: readonly string[],
   system: UnitSystem,
 ): readonly Judged[] {
-  const judged: Judged[] = [];
+  const judged: Judged[] = toRuleOut(signs);
   if (lime.length === 0)
     judged.push({
       remedy: 'lime',

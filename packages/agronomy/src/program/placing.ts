@@ -128,7 +128,7 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     const { doses, remedy } = treatment;
     if (doses.length === 0) return treatment;
     if (own) return byHand(treatment, own, calendar);
-    if (!year) return { ...treatment, when: 'Months are not known: give the site a climate.' };
+    if (!year) return treatment;
     if (sowing !== undefined && TILLED_IN.includes(remedy))
       return onMonths(treatment, withSowing(sowing, treatment), undefined, year, calendar);
     const found = after(FILLS.includes(remedy) ? coredAt : 0, monthsOf(treatment));

@@ -2,6 +2,7 @@ import { sulfurTable } from '../acidify/tables.ts';
 import { type Product, nitrogenSourceOf, productEffectiveness } from '../materials/product.ts';
 import { productBalance } from '../nutrients/productBalance.ts';
 import type { ProductAmount } from '../rates/amount.ts';
+import { limeHabit } from '../lime/habit.ts';
 import { limeByHand } from '../rates/lime.ts';
 import { macroNames } from '../rates/needs.ts';
 import { balanceLine } from '../rates/nutrients.ts';
@@ -12,7 +13,7 @@ import { present } from '../units/present.ts';
 import type { Change } from './changes.ts';
 import { type FedKey, macroOf } from './fed.ts';
 import { byHandOf, changeOf, ownOf, statusOf } from './ownChanges.ts';
-import { type Dose, NOTHING, type Supply, type Treatment } from '../remedies/treatment.ts';
+import { type Dose, type Fact, NOTHING, type Supply, type Treatment } from '../remedies/treatment.ts';
 
 /** The supply of a product that the rates have reckoned. */
 function supplyFrom(amount: ProductAmount): Supply {
@@ -22,6 +23,43 @@ function supplyFrom(amount: ProductAmount): Supply {
 
 const dosesFrom = ({ applications }: ProductAmount): Dose[] =>
   applications.map(({ rate, mass }) => ({ rate, quantity: mass, from: null, to: null, own: false }));
+
+const HABIT_YEARS = 10;
+
+/** What a rate of one’s own does when it goes down every year; nothing where the pH of the soil is not known. */
+function habitOf(
+  amount: ProductAmount,
+  product: Product,
+  fed: readonly ProductAmount[],
+  asked: Asked,
+  products: readonly Product[],
+): Fact[] {
+  const { zone, test } = asked;
+  if (!test || !product.lime) return [];
+  const acidity = fed.reduce((sum, { productId, rate }) => {
+    const own = products.find(({ id }) => id === productId);
+    return own ? sum + productBalance({ products: [balanceLine(own, rate.value)] }).result.limeEquivalent : sum;
+  }, 0);
+  const pure = (amount.rate.value * productEffectiveness(product.lime).value) / 100;
+  const { soilPh, organicMatter, depth } = test;
+  const end = limeHabit(
+    { soilPh, soilGroup: zone.soilGroup ?? 'loam', organicMatter, depth },
+    { pure, acidity, years: HABIT_YEARS },
+  );
+  return [{ name: `Every year for ${HABIT_YEARS}: pH`, told: `about ${end.value.toFixed(1)}`, figure: end }];
+}
+
+/** The lime of the year: by the test, or at a rate of one’s own within the same caps. */
+function limeAmount(lime: ZonePlan['lime'], product: Product | undefined, own: ReturnType<typeof ownOf>, asked: Asked) {
+  if (lime.status === 'too high')
+    return { amount: null, byHand: true, held: 'Lime would raise a pH that is too high already: no rate.' };
+  const rate = own.rate ?? (own.times === undefined ? undefined : lime.amount?.rate.value);
+  if (rate === undefined || !product) return { amount: lime.amount, byHand: false, held: null };
+  return {
+    byHand: true,
+    ...limeByHand(asked.zone, product, asked.settings, { rate, atLeast: own.times }, asked.system),
+  };
+}
 
 const blank = { others: [], facts: [], when: null, surface: 0, price: null } as const;
 
@@ -39,15 +77,9 @@ export function limeTreatment(
   const own = ownOf(changes, 'lime');
   if (!due && own.rate === undefined) return [];
   const product = products.find(({ id }) => id === plan.products.lime);
-  const tooHigh = lime.status === 'too high';
-  const rate = own.rate ?? (own.times === undefined ? undefined : lime.amount?.rate.value);
-  const byHand =
-    rate !== undefined && product && !tooHigh
-      ? limeByHand(asked.zone, product, asked.settings, { rate, atLeast: own.times }, asked.system)
-      : undefined;
-  const amount = byHand ? byHand.amount : tooHigh ? null : lime.amount;
+  const { amount, byHand, held } = limeAmount(lime, product, own, asked);
   const say = (of: number): string => present('limeRate', of, asked.system).text;
-  const held = byHand?.held ?? (tooHigh ? 'Lime would raise a pH that is too high already: no rate.' : null);
+  const fed = plan.nutrients.flatMap((advice) => advice.amount ?? []);
   return [
     {
       ...blank,
@@ -55,7 +87,7 @@ export function limeTreatment(
       remedy: 'lime',
       name: label,
       stage,
-      status: statusOf(change, tooHigh ? 'refused' : amount ? 'planned' : 'open'),
+      status: statusOf(change, lime.status === 'too high' ? 'refused' : amount ? 'planned' : 'open'),
       words: [
         due
           ? ''
@@ -82,6 +114,7 @@ export function limeTreatment(
       supply: amount ? supplyFrom(amount) : null,
       brings: amount && product ? bringsAt(product, amount.rate.value) : NOTHING,
       acidity: amount && product?.lime ? -(amount.rate.value * productEffectiveness(product.lime).value) / 100 : 0,
+      facts: byHand && amount && product ? habitOf(amount, product, fed, asked, products) : [],
       cautions: lime.cautions,
       more: lime.rule ? [lime.rule] : [],
       values: {

@@ -102,7 +102,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
     reading: understood.reading,
     program: {
       treatments,
-      judged: judgedOf(plan, before, lime, treatments, feeding, system),
+      judged: judgedOf(plan, before, lime, treatments, feeding, zone.signs ?? [], system),
       comparisons: plan.comparisons,
       balance,
       findings: findingsOf(treatments, balance, products, system),

@@ -56,7 +56,7 @@ function outside(values: Outside, what: string | undefined): Made {
 }
 
 /** A price that was told, with where it is from. */
-function priced(price: number | undefined, formula: string): Figure | null {
+export function priced(price: number | undefined, formula: string): Figure | null {
   if (price === undefined) return null;
   const book = new WorkingBook();
   book.step({ label: 'Price', formula, numbers: figure(price), result: price, unit: '$' });

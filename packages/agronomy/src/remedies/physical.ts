@@ -25,6 +25,16 @@ export const physical = readTable(
     clay: group({ share: band(share()), never: share() }),
     wetting: group({ times: times() }),
     iron: group({ spraying: iron(), most: iron(), times: times() }),
+    /** cm lifted; m² up to which by hand; how much the spoil swells. */
+    clear: group({
+      depth: length(),
+      byHandTo: quantity('m2', { above: 0, max: 1000 }),
+      swells: quantity('', { min: 1, max: 2 }),
+    }),
+    /** Wanted grass, %, from which a lawn is overseeded, and from which slit or cored and seeded. */
+    damage: group({ overseedFrom: share(), slitFrom: share() }),
+    /** % cut away, on straight and on curved ground; mm of water at once. */
+    sod: group({ waste: share(), wasteOnCurves: share(), waterAtOnce: quantity('mm', { above: 0, max: 100 }) }),
     /** g/m² of sprayed mulch up to a slope, %; binder as a share of it; L of a usual tank. */
     mulch: group({
       slopes: listOf({ to: share(), mulch: quantity('g/m2', { above: 0, max: 1000 }) }, 'slopes', { min: 1, max: 6 }),

@@ -4,6 +4,7 @@ import { compost } from './compost.ts';
 import { core, drain, work } from './ground.ts';
 import type { Remedy } from './remedy.ts';
 import type { RemedyName } from './remedyTable.ts';
+import { clear, sod, weeds } from './renovation.ts';
 import { mulch, seed } from './seed.ts';
 import { gypsum, iron, leaching, magnesium, sulfur } from './soil.ts';
 import { clay, sand } from './topdress.ts';
@@ -12,8 +13,8 @@ import { perAreaFields } from './fed.ts';
 
 /** Remedies that are made by themselves; lime and the feeding are reckoned together, by what each product holds. */
 const remedies: ReadonlyArray<Remedy> = [
-  ...[drain, work, core, compost, sand, clay, gypsum, leaching],
-  ...[sulfur, wetting, magnesium, iron, seed, mulch],
+  ...[drain, work, weeds, clear, core, compost, sand, clay, gypsum, leaching],
+  ...[sulfur, wetting, magnesium, iron, seed, sod, mulch],
 ];
 const byName = new Map<RemedyName, Remedy>(remedies.map((remedy) => [remedy.name, remedy]));
 

@@ -6,8 +6,21 @@ import { monthJobs } from './months.ts';
 
 /** Kinds of cure. */
 export const remedyNames = [
-  ...(['drain', 'work', 'core', 'compost', 'sand', 'clay', 'gypsum', 'leaching', 'lime', 'sulfur'] as const),
-  ...(['wetting', 'phosphorus', 'potassium', 'nitrogen', 'magnesium', 'iron', 'seed', 'mulch'] as const),
+  ...([
+    'drain',
+    'work',
+    'weeds',
+    'clear',
+    'core',
+    'compost',
+    'sand',
+    'clay',
+    'gypsum',
+    'leaching',
+    'lime',
+    'sulfur',
+  ] as const),
+  ...(['wetting', 'phosphorus', 'potassium', 'nitrogen', 'magnesium', 'iron', 'seed', 'sod', 'mulch'] as const),
 ] as const;
 export type RemedyName = (typeof remedyNames)[number];
 

@@ -69,6 +69,17 @@ function sown(material: Material, purpose: 'new' | 'overseed', area: number) {
   });
 }
 
+/** How a sward is renewed, by how much of it is worth keeping. */
+function methodFor(wanted: number | undefined): string {
+  if (wanted === undefined) return '';
+  const { overseedFrom, slitFrom } = physical.damage;
+  const told = `With ${figure(wanted)} % of the grass one wants:`;
+  if (wanted > overseedFrom) return `${told} overseed. `;
+  return wanted >= slitFrom
+    ? `${told} core or slit, and seed into the slits. `
+    : `${told} strip it and start again; clearing comes first. `;
+}
+
 /** Seed, in two directions at half rate. */
 export const seed = defineRemedy({
   name: 'seed',
@@ -78,6 +89,8 @@ export const seed = defineRemedy({
     purpose: optional(choice(['new', 'overseed'], { overseeding: 'overseed', establishment: 'new' })),
     /** A part of the zone. */
     area: optional(quantity('m2', { above: 0, max: 10_000_000 })),
+    /** Share of the sward that is the grass one wants, %. */
+    wantedGrass: optional(quantity('%', { min: 0, max: 100 })),
   },
   propose: ({ zone }) =>
     zone.surface === 'seedbed' && !zone.garden
@@ -128,7 +141,7 @@ export const seed = defineRemedy({
     const inch = (cm: number): string => present('depth', cm, system).text;
     return {
       status: 'planned',
-      words: `${purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(result.perPass)} one way and ${say(result.perPass)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.`,
+      words: `${methodFor(values.wantedGrass)}${purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(result.perPass)} one way and ${say(result.perPass)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.`,
       sense: 'productRate',
       rate: { value: result.rate, working },
       doses: [result.rate],

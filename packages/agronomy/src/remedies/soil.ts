@@ -38,7 +38,7 @@ export function proposed(verdict: Verdict | undefined): Proposal | undefined {
     status,
     words: reason ?? words,
     cautions,
-    ...(need && told ? { need: { name: 'in all', told, figure: need } } : {}),
+    ...(need && told ? { need: { name: 'altogether', told, figure: need } } : {}),
   };
 }
 

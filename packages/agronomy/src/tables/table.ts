@@ -10,6 +10,7 @@ export interface ReferenceTable {
     | 'Materials'
     | 'Soil and water'
     | 'Judgement'
+    | 'Program'
     | 'Trouble'
     | 'Sampling';
   readonly source: string;

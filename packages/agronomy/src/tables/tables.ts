@@ -22,6 +22,7 @@ import { fillMaterials } from '../organic/rebuild.ts';
 import { ofSampling, ofTrouble } from './fieldTables.ts';
 import { ofJudgement } from './judgementTables.ts';
 import { ofPlaces } from './placeTables.ts';
+import { ofProgram } from './programTables.ts';
 import { type ReferenceTable, capital, known, range, table } from './table.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
@@ -389,6 +390,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofSoilAndWater,
   ...ofSampling,
   ...ofJudgement,
+  ...ofProgram,
   ...ofTrouble,
   ...ofPlaces,
 ];

@@ -89,7 +89,7 @@ export function Balance({ balance }: { readonly balance: readonly BalanceLine[] 
     <Box
       component="section"
       aria-label="Balance of the year"
-      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'end' }}
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: 0.5, alignItems: 'start' }}
     >
       {told.map((line, index) => (
         <Gauge key={line.nutrient} line={line} index={index} />

@@ -142,7 +142,7 @@ export function ChangeDialog({ zoneId, products, treatment, before, there = [], 
         </TextField>
       )}
       <Typography sx={{ fontSize: '0.93rem', color: colours.faded, mb: -1 }}>
-        What is left empty is taken as the test and the usual practice have it.
+        Rates are of the product, for the year. What is left empty is taken as the test and the usual practice have it.
       </Typography>
       <Fields>
         {Object.entries(fields)

@@ -61,15 +61,17 @@ function Row({ siteId, purchase, priced }: RowProps) {
             {isLoose(purchase) ? tell(stock) : packCount(stock, purchase)} there already
           </Typography>
         )}
-        {priced &&
-          packs.value > 0 &&
-          (cost ? (
-            <Opens title={`${name}: cost`} told={say('money', cost.value)} working={cost.working} />
-          ) : (
-            <MuiLink component={Link} to="/products">
-              set its price
-            </MuiLink>
-          ))}
+        {priced && packs.value > 0 && (
+          <Box>
+            {cost ? (
+              <Opens title={`${name}: cost`} told={say('money', cost.value)} working={cost.working} />
+            ) : (
+              <MuiLink component={Link} to="/products">
+                set its price
+              </MuiLink>
+            )}
+          </Box>
+        )}
       </Box>
       <Box sx={{ color: colours.faded }}>
         <Opens title={`${name} for all zones`} told={tell(quantity.value)} working={quantity.working} /> wanted

@@ -20,7 +20,7 @@ function Cell({ treatments }: { readonly treatments: readonly Treatment[] }) {
   return treatments.map(({ key, status, rate, sense, doses, byHand }) => {
     const months = [...new Set(doses.flatMap((dose) => monthOf(dose, true) ?? []))].join(', ');
     return (
-      <Box key={key} sx={{ py: 0.25, color: status === 'planned' ? colours.ink : colours.faded }}>
+      <Box key={key} sx={{ py: 0.25, whiteSpace: 'nowrap', color: status === 'planned' ? colours.ink : colours.faded }}>
         <strong>{status === 'planned' ? (rate ? say(sense, rate.value) : 'once') : status}</strong>
         {byHand && <span title={byHand.reason}> ✎</span>}
         {status === 'planned' && months !== '' && (

@@ -40,6 +40,7 @@ function Amount({ treatment, main }: Pick<RowProps, 'treatment' | 'main'>) {
   const { status, rate, sense, supply, doses, dose, need, name } = treatment;
   const quiet = status === 'left out' || status === 'next year';
   const each = doses.length;
+  const uneven = doses.some((one) => Math.abs(one.rate - doses[0]!.rate) > 1e-6);
   return (
     <Box sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 2, rowGap: 0.25, alignItems: 'baseline' }}>
       {rate && !quiet && status === 'planned' ? (
@@ -54,7 +55,7 @@ function Amount({ treatment, main }: Pick<RowProps, 'treatment' | 'main'>) {
           <Typography component="span">
             {supply && sense !== 'layer' && sense !== 'rainfall' ? 'of product ' : ''}
             {times(each, dose)}
-            {each > 1 && ` of ${say(sense, doses[0]!.rate)}`}
+            {each > 1 && ` of ${say(sense, doses[0]!.rate)}${uneven ? ' at most' : ''}`}
           </Typography>
         </>
       ) : (

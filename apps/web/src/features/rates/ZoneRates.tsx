@@ -205,11 +205,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
   const [ground] = reading.limitations.filter(({ key }) => key === 'drainage' || key === 'compaction');
   const unset = treatments.find(({ supply }) => supply?.cost === null);
   const main = treatments.find(({ rate, status }) => rate && status === 'planned');
-  const open = (key: string): void => {
-    const row = document.getElementById(`treatment-${key}`);
-    row?.scrollIntoView({ block: 'center' });
-    row?.focus({ preventScroll: true });
-  };
+  const open = (key: string): void => document.getElementById(`treatment-${key}`)?.focus();
   return (
     <>
       <Box
