@@ -73,6 +73,21 @@ describe('a decision', () => {
     expect(await textOf(`/api/zones/${zone.id}/program.pdf?units=us`)).toMatch(/Fennimore nutrient code/);
   });
 
+  it('for what is sold to everybody reaches the program, its paper and the differences', async () => {
+    const zone = await zoneOf('Gannet', 'GR-1');
+    const visits = [
+      { month: 6, remedy: 'iron' },
+      { month: 3, remedy: 'lime', rate: 200 },
+    ];
+    const made = await decide('usualYear', { value: { name: 'Four visits', visits } });
+    const { usual, treatments } = (await rates(zone.id)).program;
+    expect(treatments.find(({ key }) => key === 'iron')!.doses[0]!.from).toMatch(/-06-/);
+    expect(usual!.differences.map(({ name }) => name)).toContain('Lime');
+    expect(await textOf(`/api/zones/${zone.id}/program.pdf?units=us`)).toMatch(/Other than in “Four visits”/);
+    await send('delete', `/settings/${made.id}`);
+    expect((await rates(zone.id)).program.usual).toBeNull();
+  });
+
   it.each([
     [
       'another way for a zone without a reason',

@@ -180,6 +180,15 @@ describe('the program of a zone', () => {
     expect((await row('Also looked at')).textContent).toMatch(/Nitrogen follows the grass, not the test: 3.5 lb/);
   });
 
+  it('stand against the usual year, each difference with its reason', async () => {
+    const { program, ...rest } = answer();
+    const differences = [{ name: 'Lime', usual: '50 lb/1000 ft², March', here: 'none', why: 'No lime here.' }];
+    serve(served({ ...rest, program: { ...program, usual: { name: 'Four visits', differences } } }));
+    show(<Rates {...props} />);
+    const usual = await row('Against the usual year, “Four visits”');
+    expect(within(usual).getByRole('listitem').textContent).toBe('Limenoneusually 50 lb/1000 ft², MarchNo lime here.');
+  });
+
   it('tell what its owner has in hand, and what has changed since', async () => {
     const handedOver = {
       at: '2026-10-01T08:00:00Z',

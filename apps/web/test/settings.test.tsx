@@ -5,7 +5,7 @@ import { Route, Routes } from 'react-router';
 import { SettingsPage } from '../src/features/settings/SettingsPage.tsx';
 import { AboutSite } from '../src/features/site/AboutSite.tsx';
 import { type Asked, changesOf, choose, problem, serve, show } from './page.tsx';
-import { site, siteState, zoneWith } from './scene.ts';
+import { productWith, site, siteState, zoneWith } from './scene.ts';
 
 const setting = (kind: SettingAnswer['kind'], value: object, more: Partial<SettingAnswer> = {}): SettingAnswer => ({
   ...{ id: kind, version: 4, kind, siteId: null, zoneId: null, value },
@@ -46,6 +46,30 @@ describe('the settings', () => {
     await waitFor(() => expect(own.textContent).toMatch(/Decided for the whole practice.*pH 5.8–7\./));
     expect((await section('Targets with a name')).textContent).toMatch(/Decided for the site.*None here/);
     expect((await section('Caps of one’s own')).textContent).toMatch(/General/);
+  });
+
+  it('hold the usual year: a visit takes the products that suit it, in the person’s units', async () => {
+    const urea = '4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c';
+    const shelf = [
+      [urea, 'Urea 46-0-0', 'fertilizer', { n: 46, p2o5: 0, k2o: 0 }],
+      ['4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3d', 'Wetting agent', 'wetting agent', { labelRate: 1.9 }],
+    ].map(([id, name, kind, analysis]) => productWith({ id, name, kind, analysis } as never));
+    const asked = open('/settings/usual-year', {
+      '/products': shelf,
+      'PUT /settings/usualYear': setting('usualYear', {}),
+    });
+    await change('The usual year');
+    const form = await section('The usual year');
+    await choose('Month', 'June');
+    await userEvent.click(within(form).getByRole('combobox', { name: 'Product' }));
+    expect(screen.getAllByRole('option').map(({ textContent }) => textContent)).toEqual(['as proposed', 'Urea 46-0-0']);
+    await userEvent.click(screen.getByRole('option', { name: 'Urea 46-0-0' }));
+    await userEvent.type(within(form).getByRole('textbox', { name: 'Rate' }), '2');
+    await userEvent.click(within(form).getByRole('button', { name: 'Decide for the whole practice' }));
+    await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
+    const { value } = changesOf(asked)[0]!.body as { value: { name: string; visits: Array<{ rate: number }> } };
+    expect(value).toMatchObject({ name: 'Four visits', visits: [{ month: 6, remedy: 'nitrogen', material: urea }] });
+    expect(value.visits[0]!.rate).toBeCloseTo(9.765, 2);
   });
 
   it('are decided for a zone with a reason, which is asked for, on the version that was seen', async () => {

@@ -33,6 +33,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Amount, Held, oneOf, trim, trimOrNone } from './checks.ts';
+import { UsualYearSetting } from './usualYear.ts';
 
 const ph = (label: string) => Amount(label, { min: 4, max: 9, unit: 'pH' });
 
@@ -316,6 +317,7 @@ export const settingKinds = {
   bands: BandsSetting,
   yearlyRates: YearlyRatesSetting,
   rules: RulesSetting,
+  usualYear: UsualYearSetting,
   work: WorkSetting,
 } as const;
 export type SettingKind = keyof typeof settingKinds;
@@ -329,6 +331,7 @@ export const settingPlaces: Readonly<Record<SettingKind, readonly ('site' | 'zon
   bands: ['site'],
   yearlyRates: ['site'],
   rules: ['site'],
+  usualYear: ['site'],
   work: [],
 };
 
@@ -339,6 +342,7 @@ export const settingNames: Readonly<Record<SettingKind, string>> = {
   bands: 'Bands of one’s own',
   yearlyRates: 'Yearly rates of one’s own',
   rules: 'Rules of the place',
+  usualYear: 'The usual year',
   work: 'Prices of work',
 };
 

@@ -110,6 +110,18 @@ function treatmentSection(treatment: Treatment, paper: ZonePaper): Content[] {
   ];
 }
 
+/** What is other than in the year that is sold to everybody. */
+function usualSection({ answer }: ZonePaper): Content[] {
+  const { usual } = answer.program;
+  if (!usual || usual.differences.length === 0) return [];
+  return [
+    { text: plain(`Other than in “${usual.name}”`), style: 'section' },
+    {
+      ul: usual.differences.map(({ name, usual: was, here, why }) => plain(`${name}: ${here}, usually ${was}. ${why}`)),
+    },
+  ];
+}
+
 /** What was looked at and is not given. */
 function judgedSection({ answer }: ZonePaper): Content[] {
   const { judged, leftOut, comparisons } = answer.program;
@@ -280,6 +292,7 @@ function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, c
     ...firstSection(reading),
     ...program.treatments.flatMap((treatment) => treatmentSection(treatment, paper)),
     ...findingSection(paper),
+    ...usualSection(paper),
     ...judgedSection(paper),
     ...(program.year?.madeUp !== false
       ? [

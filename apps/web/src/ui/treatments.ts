@@ -26,7 +26,7 @@ export function monthOf({ from, to }: Pick<Dose, 'from' | 'to'>, short = false):
 }
 
 /** Months in a list, each year told once: "May, June 2027". */
-function monthList(doses: readonly Dose[]): string {
+export function monthList(doses: readonly Dose[]): string {
   const told = doses.flatMap((dose) => monthOf(dose) ?? []);
   return told.map((text, index) => (told[index + 1]?.endsWith(text.slice(-5)) ? text.slice(0, -5) : text)).join(', ');
 }

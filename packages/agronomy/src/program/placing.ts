@@ -6,12 +6,15 @@ import {
   candidates,
   earliest,
   lastDay,
+  monthTable,
   monthsFrom,
+  possible,
 } from '../remedies/months.ts';
-import type { Blackout } from '../settings/settings.ts';
+import type { Blackout, UsualYear } from '../settings/settings.ts';
 import type { Change } from './changes.ts';
 import { monthName } from './interactions.ts';
 import { changeOf } from './ownChanges.ts';
+import { visitsOf } from './usualYear.ts';
 import type { Dose, Treatment } from '../remedies/treatment.ts';
 
 /** What a program is placed in. */
@@ -21,6 +24,8 @@ export interface Calendar {
   /** Nothing where the place has no climate. */
   readonly year: YearAhead | undefined;
   readonly changes: readonly Change[];
+  /** What a program begins from. */
+  readonly usual: UsualYear | null;
 }
 
 /** Days of a month that keep lime two weeks from what it must not meet. */
@@ -47,9 +52,10 @@ function byHand(treatment: Treatment, months: readonly number[], calendar: Calen
   const { remedy, doses } = treatment;
   const { year } = calendar;
   const found = year && candidates(remedyEntry(remedy).job, year, forbiddenFor(remedy));
-  const at = doses.map((_, index) =>
-    ahead.findIndex((month) => Number(month.slice(5)) === months[Math.min(index, months.length - 1)]),
-  );
+  const set = months.map((number) => ahead.findIndex((month) => Number(month.slice(5)) === number));
+  // What has no month of its own follows the last one, as far apart as such doses are.
+  const { apart: gap } = monthTable.jobs.find(({ job }) => job === remedyEntry(remedy).job)!;
+  const at = doses.map((_, index) => set[index] ?? Math.min(11, set.at(-1)! + gap * (index - set.length + 1)));
   const unsuited = found ? [...new Set(at.filter((index) => !found.at.includes(index)))] : [];
   return {
     ...treatment,
@@ -99,6 +105,23 @@ function after(index: number, found: Candidates): Candidates {
   return at.length > 0 ? { ...found, at } : found;
 }
 
+/** The months of the usual year in which the work can be done at this place, and as many more as it wants. */
+function usualMonths(treatment: Treatment, { usual }: Calendar, year: YearAhead): number[] | undefined {
+  const { remedy, doses } = treatment;
+  const numbers = visitsOf(usual, remedy).map(({ month }) => month);
+  if (numbers.length === 0) return undefined;
+  const { job } = remedyEntry(remedy);
+  const all = possible(job, year, forbiddenFor(remedy));
+  const set = all.at
+    .filter((index) => numbers.includes(Number(year.months[index]!.month.slice(5))))
+    .slice(0, doses.length);
+  if (set.length === 0) return undefined;
+  const free = all.at.filter((index) => set.every((taken) => Math.abs(taken - index) >= all.apart));
+  const more = doses.length - set.length;
+  const others = job === 'feed' ? byGrowth({ ...all, at: free }, more, year) : earliest({ ...all, at: free }, more);
+  return [...set, ...(more > 0 ? others : [])].sort((one, other) => one - other);
+}
+
 /** Months in which the lawn is walked for nitrogen anyway, and others only where those are too few. */
 function alongside(found: Candidates, fedAt: ReadonlySet<number>, doses: number, year: YearAhead): number[] {
   const shared = found.at.filter((index) => fedAt.has(index));
@@ -123,6 +146,15 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     seedbed && year && treatments.some(({ remedy }) => remedy === 'seed') ? candidates('seed', year).at[0] : undefined;
   const fedAt = new Set<number>();
   let coredAt = 0;
+  const monthsFor = (treatment: Treatment, found: Candidates, ahead: YearAhead): number[] => {
+    const { remedy, doses } = treatment;
+    const usual = usualMonths(treatment, calendar, ahead);
+    if (usual) return usual;
+    if (remedy === 'nitrogen') return byGrowth(found, doses.length, ahead);
+    if (remedyEntry(remedy).job === 'feed') return alongside(found, fedAt, doses.length, ahead);
+    const beside = [...fedAt].flatMap((index) => [index - 1, index, index + 1]);
+    return earliest(found, doses.length, remedy === 'lime' ? new Set(beside) : undefined);
+  };
   const place = (treatment: Treatment): Treatment => {
     const own = set(treatment);
     const { doses, remedy } = treatment;
@@ -132,16 +164,7 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     if (sowing !== undefined && TILLED_IN.includes(remedy))
       return onMonths(treatment, withSowing(sowing, treatment), undefined, year, calendar);
     const found = after(FILLS.includes(remedy) ? coredAt : 0, monthsOf(treatment));
-    const at =
-      remedyEntry(remedy).job === 'feed'
-        ? remedy === 'nitrogen'
-          ? byGrowth(found, doses.length, year)
-          : alongside(found, fedAt, doses.length, year)
-        : earliest(
-            found,
-            doses.length,
-            remedy === 'lime' ? new Set([...fedAt].flatMap((index) => [index - 1, index, index + 1])) : undefined,
-          );
+    const at = monthsFor(treatment, found, year);
     if (remedy === 'nitrogen') at.forEach((index) => fedAt.add(index));
     if (remedy === 'core') coredAt = at[0] ?? 0;
     return onMonths(treatment, at, found.words, year, calendar);

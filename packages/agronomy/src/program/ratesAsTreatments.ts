@@ -1,7 +1,7 @@
 import { sulfurTable } from '../acidify/tables.ts';
 import { type Product, nitrogenSourceOf, productEffectiveness } from '../materials/product.ts';
 import { productBalance } from '../nutrients/productBalance.ts';
-import type { ProductAmount } from '../rates/amount.ts';
+import { type ProductAmount, spreaderStep } from '../rates/amount.ts';
 import { limeHabit } from '../lime/habit.ts';
 import { limeByHand } from '../rates/lime.ts';
 import { macroNames } from '../rates/needs.ts';
@@ -158,8 +158,10 @@ export function feedTreatment(
   const { amount, need, cautions } = advice;
   const product = products.find(({ id }) => id === (amount?.productId ?? plan.products[key]));
   const say = (rate: number): string => present('productRate', rate, asked.system).text;
+  // What a spreader cannot be set to is no cap.
+  const settable = spreaderStep('productRate', asked.system) * (amount?.applications.length ?? 0);
   const cut =
-    own.rate !== undefined && (amount?.rate.value ?? 0) < own.rate * (1 - 0.02) - 1e-9
+    own.rate !== undefined && (amount?.rate.value ?? 0) < own.rate - settable - 1e-9
       ? `${say(own.rate)} was asked for; ${amount ? `the year takes ${say(amount.rate.value)}` : 'the year takes none of it'} by its caps.`
       : null;
   const gas = product !== undefined && key === 'nitrogen' ? acidWords(product, amount, asked) : [];

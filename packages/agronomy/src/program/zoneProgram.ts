@@ -21,6 +21,7 @@ import { judgedOf } from './judged.ts';
 import { fed, macroOf } from './fed.ts';
 import { feedTreatment, limeTreatment } from './ratesAsTreatments.ts';
 import { placed } from './placing.ts';
+import { type AgainstUsual, againstUsual, visitsOf } from './usualYear.ts';
 import { type Judged, NOTHING, type Supply, type Treatment } from '../remedies/treatment.ts';
 
 /** What a zone gets in a year, in the order of work, and what was looked at beside. */
@@ -37,6 +38,8 @@ export interface ZoneProgram {
   readonly unpriced: readonly string[];
   /** What need not be bought. */
   readonly leftOut: readonly string[];
+  /** Where it is other than the usual year; nothing where there is none, as before there could be. */
+  readonly usual?: AgainstUsual | null;
   /** The months it is for; nothing where the place has no climate. */
   readonly year:
     | (Pick<YearAhead, 'from' | 'basis' | 'madeUp'> & {
@@ -61,7 +64,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   const products = materials.flatMap(({ id, material, price }) => productOf(id, material, price) ?? []);
   const chosen: ProductChoices = Object.fromEntries(
     (['lime', ...fed] as const).flatMap((key) => {
-      const own = ownOf(changes, key).material;
+      const own = ownOf(changes, key).material ?? visitsOf(settings.usualYear, key)[0]?.material ?? undefined;
       return own === undefined ? [] : [[key, own]];
     }),
   );
@@ -70,7 +73,10 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   const asked: Asked = { ...understood, zone, settings, system, materials, year };
 
   // What is laid and mended first: its nutrients come off the feeding.
-  const before = remedies.map((remedy) => ({ remedy, proposal: remedy.propose(asked) }));
+  const before = remedies.map((remedy) => ({
+    remedy,
+    proposal: proposedOrUsual(remedy.name, remedy.propose(asked), asked),
+  }));
   const alone = before.flatMap(({ remedy, proposal }) => treatmentsOf(remedy.name, proposal, asked, changes));
   const compost = alone.filter(({ remedy, status }) => remedy === 'compost' && status === 'planned');
   const sum = (key: Macro): number => compost.reduce((all, { brings }) => all + brings[key], 0);
@@ -95,14 +101,16 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   const unplaced = [...alone, ...lime, ...feeding.flatMap(({ treatment }) => treatment ?? []), ...rest].sort(
     (one, other) => one.stage - other.stage,
   );
-  const treatments = placed(unplaced, zone.surface === 'seedbed', { from, year, changes });
+  const treatments = placed(unplaced, zone.surface === 'seedbed', { from, year, changes, usual: settings.usualYear });
   const wanted = magnesiumWanted(understood.reading.bars.find(({ key }) => key === 'mg')?.rating);
+  const judged = judgedOf(plan, before, lime, treatments, feeding, zone.signs ?? [], system);
   const balance = balanceOf(treatments, plan, wanted > 0 ? { mg: wanted } : {});
   return {
     reading: understood.reading,
     program: {
       treatments,
-      judged: judgedOf(plan, before, lime, treatments, feeding, zone.signs ?? [], system),
+      judged,
+      usual: againstUsual(settings.usualYear, treatments, judged, system),
       comparisons: plan.comparisons,
       balance,
       findings: findingsOf(treatments, balance, products, system),
@@ -139,9 +147,10 @@ function treatmentOf(
       return cannot(`${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`, values);
     }
   };
-  const made = by(change?.values ?? {});
+  const usual = usualValues(name, asked);
+  const made = by({ ...usual, ...change?.values });
   const changed = change !== undefined && Object.keys(change.values).length > 0;
-  const plain = changed && proposal?.status === 'due' ? by({}) : undefined;
+  const plain = changed && proposal?.status === 'due' ? by(usual) : undefined;
   const told = plain?.rate ? present(plain.sense, plain.rate.value, asked.system).text : null;
   const kept =
     change && !change.added && proposal?.status !== 'due'
@@ -178,6 +187,30 @@ function treatmentOf(
     values: made.values,
     byHand: byHandOf(change, told ? `${told} without the change` : null, made.held ?? null),
   };
+}
+
+/** Care that no test of the soil decides: a usual year puts it in by itself. */
+const CARE: readonly RemedyName[] = ['core', 'sand', 'clay', 'wetting', 'iron', 'seed', 'weeds', 'work'];
+
+/** What the usual year sets of a remedy: a material that the list still holds, and how often. */
+function usualValues(name: RemedyName, { settings, materials }: Asked): Readonly<Record<string, unknown>> {
+  const visits = visitsOf(settings.usualYear, name);
+  const material = visits.find((visit) => materials.some(({ id }) => id === visit.material))?.material;
+  const often = CARE.includes(name) && 'times' in (remedyOf(name)?.fields ?? {}) && visits.length > 0;
+  return { ...(material ? { material } : {}), ...(often ? { times: visits.length } : {}) };
+}
+
+/** What is proposed by the test, else as care of the usual year. */
+function proposedOrUsual(
+  name: RemedyName,
+  proposal: Proposal | undefined,
+  { settings, test }: Asked,
+): Proposal | undefined {
+  const { usualYear } = settings;
+  if (proposal?.status === 'due' || !usualYear || !test || !CARE.includes(name)) return proposal;
+  return visitsOf(usualYear, name).length > 0
+    ? { status: 'due', words: `Of the usual year, “${usualYear.name}”.` }
+    : proposal;
 }
 
 /** What a dose takes of a supply. */

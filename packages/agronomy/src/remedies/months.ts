@@ -164,6 +164,17 @@ export function candidates(job: string, year: YearAhead, nutrients: readonly Bla
   return { at: [], apart, words: undefined };
 }
 
+/** All months in which it may be done at all, also where others are wanted more. */
+export function possible(job: string, year: YearAhead, nutrients: readonly Blackout['what'][] = []): Candidates {
+  const { cases, apart } = monthTable.jobs.find((entry) => entry.job === monthJobField.read(job, 'job'))!;
+  const at = year.months.flatMap(({ month, known }, index) =>
+    !(nutrients.length > 0 && blackedOut(month, nutrients, year.blackouts)) && firstThatHolds(cases, [], known)
+      ? [index]
+      : [],
+  );
+  return { at, apart, words: undefined };
+}
+
 /** As many of the months as doses, each at least so far from the one before, from the first on. */
 export function earliest({ at, apart }: Candidates, doses: number, avoid: ReadonlySet<number> = new Set()): number[] {
   const chosen: number[] = [];

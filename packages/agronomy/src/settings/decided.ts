@@ -17,6 +17,7 @@ import {
   type OwnCap,
   type PlaceRules,
   type School,
+  type UsualYear,
   capKeys,
   defaultSettings,
 } from './settings.ts';
@@ -67,6 +68,7 @@ export interface Decisions {
   readonly bands: { readonly tables: readonly BandsDecided[] };
   readonly yearlyRates: RatesDecided;
   readonly rules: PlaceRules;
+  readonly usualYear: UsualYear;
 }
 
 export type DecidedAt = 'practice' | 'site' | 'zone';
@@ -151,6 +153,7 @@ export function settingsFrom(decisions: readonly Decision[]): AdviceSettings {
   const rules = nearest(decisions, 'rules')?.value ?? null;
   const bands = nearest(decisions, 'bands')?.value.tables ?? [];
   const rates = nearest(decisions, 'yearlyRates')?.value;
+  const usual = nearest(decisions, 'usualYear')?.value;
   const caps: Partial<Record<CapKey, OwnCap>> = {};
   for (const decision of decisions)
     if (decision.kind === 'caps')
@@ -186,6 +189,7 @@ export function settingsFrom(decisions: readonly Decision[]): AdviceSettings {
     targets,
     bands: bands.map(ownBands),
     yearlyRates: rates ? ownRates(rates) : null,
+    usualYear: usual && usual.visits.length > 0 ? usual : null,
   };
 }
 

@@ -67,6 +67,24 @@ export interface PlaceRules {
   readonly blackouts: readonly Blackout[];
 }
 
+/** One treatment of a usual year. */
+export interface UsualVisit {
+  /** 1 to 12 */
+  readonly month: number;
+  /** Name of the remedy, such as `lime`. */
+  readonly remedy: string;
+  /** Id of the material; the suggestion where none is named. */
+  readonly material?: string | null | undefined;
+  /** g/m² of the material at this visit. */
+  readonly rate?: number | null | undefined;
+}
+
+/** What a practice sells to everybody, and a test changes. */
+export interface UsualYear {
+  readonly name: string;
+  readonly visits: readonly UsualVisit[];
+}
+
 /** How a practice, a site or a zone is advised; nothing in it is unsaid. */
 export interface AdviceSettings {
   /** When a pH is corrected. */
@@ -88,6 +106,8 @@ export interface AdviceSettings {
   /** Tables of one's own, which stand before the general ones. */
   readonly bands: readonly SufficiencySet[];
   readonly yearlyRates: YearlyRates | null;
+  /** What a program begins from; nothing where it begins from nothing. */
+  readonly usualYear: UsualYear | null;
   /** Sign of the money that prices are in. */
   readonly currency: string;
 }
@@ -106,6 +126,7 @@ export const defaultSettings: AdviceSettings = {
   targets: [],
   bands: [],
   yearlyRates: null,
+  usualYear: null,
   currency: '$',
 };
 

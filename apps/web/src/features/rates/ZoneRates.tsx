@@ -151,6 +151,46 @@ function Findings({ zoneId, answer }: { readonly zoneId: string; readonly answer
   );
 }
 
+/** What is other than in the year that is sold to everybody, and why. */
+function AgainstUsual({ usual }: Pick<ZoneProgramAnswer['program'], 'usual'>) {
+  if (!usual) return null;
+  const { name, differences } = usual;
+  return (
+    <Box component="section" aria-labelledby="usual" sx={{ borderTop: `2px solid ${colours.ink}`, mt: 2, pt: 1.5 }}>
+      <Typography variant="h2" id="usual" sx={{ fontSize: '1.15rem', mb: 0.5 }}>
+        Against the usual year, “{name}”
+      </Typography>
+      {differences.length === 0 && <Typography>Nothing is other than usual here.</Typography>}
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {differences.map(({ name: what, usual: was, here, why }) => (
+          <Box
+            component="li"
+            key={what}
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: { xs: '1fr', sm: '118px 190px minmax(0, 1fr)' },
+              columnGap: 3,
+              py: 0.75,
+              borderTop: `1px solid ${colours.line}`,
+            }}
+          >
+            <Box sx={{ fontWeight: 700 }}>
+              <Words>{what}</Words>
+            </Box>
+            <Box>
+              {here}
+              <Box sx={{ color: colours.faded }}>usually {was}</Box>
+            </Box>
+            <Box sx={{ maxWidth: 640 }}>
+              <Words>{why}</Words>
+            </Box>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
 /** What its owner has in hand, and what the program says now that it did not then. */
 function InHand({ handedOver }: Pick<ZoneProgramAnswer, 'handedOver'>) {
   if (!handedOver) return null;
@@ -326,6 +366,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
           onClose={() => setAdding(false)}
         />
       )}
+      <AgainstUsual usual={program.usual} />
       <JudgedRows rows={judged} />
     </>
   );

@@ -7,7 +7,7 @@ import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { dayOf } from '../../ui/today.ts';
-import { monthOf, packWords, times } from '../../ui/treatments.ts';
+import { monthList, packWords, times } from '../../ui/treatments.ts';
 
 /** What comes before anything is bought: ground that does not drain, or that no root gets into. */
 function GroundFirst({ plan: { reading } }: { readonly plan: ReportPlanAnswer }) {
@@ -51,10 +51,15 @@ function ToDo({ plan: { program, units, currency } }: { readonly plan: ReportPla
                 </>
               )}
               {rate && (
-                <Opens title={`${supply?.name ?? name}, rate`} told={say(sense, rate.value)} working={rate.working} />
+                <>
+                  <Opens
+                    title={`${supply?.name ?? name}, rate`}
+                    told={say(sense, rate.value)}
+                    working={rate.working}
+                  />{' '}
+                </>
               )}
-              {doses.length > 1 && ` ${times(doses.length, dose)}`}
-              {doses.some(({ from }) => from) && `, ${doses.flatMap((one) => monthOf(one) ?? []).join(', ')}`}
+              {[times(doses.length, dose), monthList(doses)].filter(Boolean).join(', ')}
               <Box sx={{ fontSize: '0.93rem' }}>
                 <Words>{words}</Words>
                 {byHand && ` Set by hand: ${byHand.reason}`}

@@ -6,6 +6,7 @@ import { useMay } from '../../ui/session.tsx';
 import { Bands, YearlyRates } from './OwnTables.tsx';
 import { PlaceRules, WorkPrices } from './PlaceRules.tsx';
 import { School } from './School.tsx';
+import { UsualYear } from './UsualYear.tsx';
 import { Caps, Targets } from './Wishes.tsx';
 import { useScope } from './scope.ts';
 
@@ -29,6 +30,13 @@ const parts = [
     title: 'Rules of the place',
     about: 'phosphorus, blackouts, water',
     screens: [PlaceRules],
+    costs: false,
+  },
+  {
+    name: 'usual-year',
+    title: 'The usual year',
+    about: 'visits that a test changes',
+    screens: [UsualYear],
     costs: false,
   },
   { name: 'work', title: 'Prices of work', about: 'labour, visits, haulage', screens: [WorkPrices], costs: true },

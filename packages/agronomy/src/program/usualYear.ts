@@ -1,0 +1,109 @@
+import { type RemedyName, remedyEntry, remedyNames } from '../remedies/remedyTable.ts';
+import type { Judged, Treatment } from '../remedies/treatment.ts';
+import type { UsualVisit, UsualYear } from '../settings/settings.ts';
+import { type UnitSystem, present } from '../units/present.ts';
+import { planned } from './balance.ts';
+import { macroOf } from './fed.ts';
+import { monthName } from './interactions.ts';
+
+/** Where a zone's program is another than the usual year, and why. */
+export interface UsualDifference {
+  readonly name: string;
+  readonly usual: string;
+  readonly here: string;
+  readonly why: string;
+}
+
+export interface AgainstUsual {
+  readonly name: string;
+  readonly differences: readonly UsualDifference[];
+}
+
+/** Shares of a rate within which nobody would call it another one. */
+const SAME = 0.05;
+
+const isRemedy = (name: string): name is RemedyName => (remedyNames as readonly string[]).includes(name);
+
+/** The visits of a usual year by remedy, in the order of work. */
+export function visitsOf(usual: UsualYear | null, remedy: RemedyName): readonly UsualVisit[] {
+  return usual?.visits.filter((visit) => visit.remedy === remedy) ?? [];
+}
+
+const months = (numbers: readonly number[]): string => [...new Set(numbers)].map(monthName).join(', ');
+
+/** "80 lb/1000 ft², March, April". */
+function usually(visits: readonly UsualVisit[], system: UnitSystem): string {
+  const rate = visits.reduce((sum, visit) => sum + (visit.rate ?? 0), 0);
+  return [
+    ...(rate > 0 ? [present('productRate', rate, system).text] : []),
+    months(visits.map(({ month }) => month)),
+  ].join(', ');
+}
+
+function now({ rate, sense, doses }: Treatment, system: UnitSystem): string {
+  const at = months(doses.flatMap(({ from }) => (from ? [Number(from.slice(5, 7))] : [])));
+  return [rate ? present(sense, rate.value, system).text : 'once', at].filter(Boolean).join(', ');
+}
+
+/** Whether somebody would do another thing by the one than by the other. */
+function differs({ rate, doses }: Treatment, visits: readonly UsualVisit[]): boolean {
+  const usual = visits.reduce((sum, visit) => sum + (visit.rate ?? 0), 0);
+  const here = rate?.value ?? 0;
+  const other = usual > 0 && Math.abs(here - usual) > SAME * Math.max(here, usual);
+  const set = new Set(visits.map(({ month }) => month));
+  return (
+    other || doses.length !== visits.length || doses.some(({ from }) => from && !set.has(Number(from.slice(5, 7))))
+  );
+}
+
+const wordsFor = (remedy: RemedyName, judged: readonly Judged[]): string =>
+  judged.find(
+    (one) =>
+      one.remedy === remedy ||
+      one.remedy === (macroOf as Readonly<Record<string, string>>)[remedy] ||
+      one.name.includes(remedyEntry(remedy).label),
+  )?.words ?? 'Nothing asks for it here.';
+
+/** What of a zone's program is other than the usual year, each with its reason. */
+export function againstUsual(
+  usual: UsualYear | null,
+  treatments: readonly Treatment[],
+  judged: readonly Judged[],
+  system: UnitSystem,
+): AgainstUsual | null {
+  if (!usual) return null;
+  const here = planned(treatments);
+  const sold = [...new Set(usual.visits.map(({ remedy }) => remedy))].filter(isRemedy);
+  const differences = [
+    ...sold.flatMap((remedy): UsualDifference[] => {
+      const visits = visitsOf(usual, remedy);
+      const [treatment] = here.filter((one) => one.remedy === remedy);
+      const shared = { name: remedyEntry(remedy).label, usual: usually(visits, system) };
+      if (treatment)
+        return differs(treatment, visits)
+          ? [{ ...shared, here: now(treatment, system), why: treatment.byHand?.reason ?? treatment.words }]
+          : [];
+      const left = treatments.find((one) => one.remedy === remedy);
+      return [
+        {
+          ...shared,
+          here: left && left.status !== 'planned' ? left.status : 'none',
+          why: left?.byHand?.reason ?? left?.words ?? wordsFor(remedy, judged),
+        },
+      ];
+    }),
+    ...here.flatMap((treatment): UsualDifference[] =>
+      sold.includes(treatment.remedy)
+        ? []
+        : [
+            {
+              name: treatment.name,
+              usual: 'none',
+              here: now(treatment, system),
+              why: treatment.byHand?.reason ?? treatment.words,
+            },
+          ],
+    ),
+  ];
+  return { name: usual.name, differences };
+}
