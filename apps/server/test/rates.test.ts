@@ -64,6 +64,13 @@ describe('the program of a site', () => {
   it('tells no price to those who see none, in no working either', async () => {
     const wynn = await signIn(server.current(), demoEmails.technician);
     const { id } = await siteOf('Gannet');
+    const zone = await zoneOf('Gannet', 'GR-1');
+    const fell = { remedy: 'work', added: true, values: { what: 'Crowns lifted', price: 317.5 } };
+    await decideTreatment(zone.id, 'added-tree', fell);
+    const told = await wynn.ask('get', `/zones/${zone.id}/program?units=us`);
+    expect(JSON.stringify(told.body)).toMatch(/Crowns lifted/);
+    expect(JSON.stringify(told.body)).not.toMatch(/317\.5/);
+    await send('delete', `/zones/${zone.id}/program/treatments/added-tree`);
     const asked = await wynn.ask('get', `/sites/${id}/program?units=us`);
     const { zones, list, priced } = asked.body as SiteProgramAnswer;
     expect([priced, list.cost, list.saved]).toEqual([false, null, null]);
@@ -138,7 +145,10 @@ describe('what is decided by hand', () => {
     await decideTreatment(zone.id, 'nitrogen', { values: { rate: nitrogen.rate!.value / 2, times: 1 }, months: [5], reason: 'Clover is wanted' }); // prettier-ignore
     const half = treatmentIn(await programOf(zone.id), 'nitrogen');
     expect(half.rate!.value).toBeCloseTo(nitrogen.rate!.value / 2, 0);
-    expect(half.doses.map(({ from, own }) => [from!.slice(5), own])).toEqual(half.doses.map(() => ['05-01', true]));
+    expect(half.doses.map(({ from, own }) => [from!.slice(5), own])).toEqual([
+      ['05-01', true],
+      ['06-01', true],
+    ]);
     await send('post', '/lab-results', typed(zone, { soilPh: 5.9 }));
     const later = treatmentIn(await programOf(zone.id), 'nitrogen');
     expect([later.rate!.value, later.byHand!.reason]).toEqual([half.rate!.value, 'Clover is wanted']);

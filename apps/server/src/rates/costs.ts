@@ -2,12 +2,19 @@ import type { ShoppingList, Supply, Treatment, ZoneProgram } from '@glenfold/agr
 
 const uncosted = (supply: Supply): Supply => ({ ...supply, cost: null });
 
+/** What was set by hand, without what a firm asks. */
+export const withoutPrice = ({
+  price: _price,
+  ...values
+}: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> => values;
+
 /** A treatment for somebody who sees no prices. */
 const plain = (treatment: Treatment): Treatment => ({
   ...treatment,
   supply: treatment.supply && uncosted(treatment.supply),
   others: treatment.others.map(uncosted),
   price: null,
+  values: withoutPrice(treatment.values),
 });
 
 /** What may be told of costs in a program. */

@@ -14,6 +14,7 @@ import {
   type HandOverInput,
   type HandedOverAnswer,
   type SiteProgramAnswer,
+  type TreatmentChangeAnswer,
   type TreatmentInput,
   type ZoneProgramAnswer,
   allows,
@@ -35,7 +36,7 @@ import { Work } from '../platform/work.ts';
 import { Days } from '../settings/days.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import type { Site } from '../sites/site.entity.ts';
-import { listWithoutCosts, programWithoutCosts } from './costs.ts';
+import { listWithoutCosts, programWithoutCosts, withoutPrice } from './costs.ts';
 import { soilTest, zoneFacts } from './facts.ts';
 import { Program } from './program.entity.ts';
 import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
@@ -96,7 +97,7 @@ export class RatesService {
       result: result ? labResultAnswer(result) : null,
       reading: { ...reading, notes: [inherited ?? [], reading.notes].flat() },
       program: this.#asTold(program),
-      changes: (basis.changes.get(zoneId) ?? []).map(changeAnswer),
+      changes: (basis.changes.get(zoneId) ?? []).map((record) => this.#changeAsTold(changeAnswer(record))),
       handedOver: last ? handedOverAnswer(last, program, units) : null,
       priced: this.#seesCosts(),
     };
@@ -324,6 +325,11 @@ export class RatesService {
       ...zone,
       paper: { ...paper, answer: { ...answer, program: programWithoutCosts(answer.program), priced: false } },
     };
+  }
+
+  #changeAsTold(told: TreatmentChangeAnswer): TreatmentChangeAnswer {
+    const { change } = told;
+    return this.#seesCosts() ? told : { ...told, change: { ...change, values: withoutPrice(change.values) } };
   }
 
   #asTold(program: ZoneProgram): ZoneProgram {

@@ -84,7 +84,7 @@ export function YearLine({ year, treatments, onOpen }: YearLineProps) {
             from && to ? (
               <path
                 key={`${key} ${index}`}
-                d={`M${(at(from) + Math.max(at(to), at(from) + 6)) / 2} ${RULE - 12}V${RULE + 13 + lane * LANE}`}
+                d={`M${(at(from) + Math.max(at(to), at(from) + 6)) / 2} ${RULE + 2}V${RULE + 13 + lane * LANE}`}
                 stroke={colours.line}
                 strokeWidth="1.2"
               />
