@@ -81,6 +81,11 @@ test('a price set by two at once, and one that another deleted the ground under'
 
 test('a product chosen by two at once', async ({ page, browser, baseURL }) => {
   const piet = await anotherBrowser(browser, baseURL, 'Piet');
+  await openSite(page, 'Gannet Row Almshouses', 'Rates', 'Walled court');
+  // A decision stands already: what the later one did not touch of it is taken over.
+  await page.getByRole('combobox', { name: 'Product for lime' }).click();
+  await page.getByRole('option', { name: /Pelletised dolomitic/ }).click();
+  await expect(page.getByRole('region', { name: 'Lime' })).toContainText('By hand, Orla Tench');
   await bothAt([page, piet], (who) => openSite(who, 'Gannet Row Almshouses', 'Rates', 'Walled court'));
   const choose = async (who: Page, product: RegExp): Promise<void> => {
     await who.getByRole('combobox', { name: 'Product for lime' }).click();

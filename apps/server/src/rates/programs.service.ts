@@ -104,4 +104,8 @@ export const changeAnswer = (record: TreatmentRecord): TreatmentChangeAnswer => 
   change: changeOf(record),
 });
 
-const toldChange = ({ version, override }: TreatmentRecord) => ({ ...override, version });
+/** As the input has it, so that what somebody did not touch can be taken over. */
+const toldChange = ({ version, remedy, override }: TreatmentRecord) => ({
+  ...{ remedy, added: override?.added ?? false, values: override?.values ?? {}, reason: override?.reason ?? '' },
+  ...{ months: override?.months ?? null, out: override?.out ?? null, version },
+});
