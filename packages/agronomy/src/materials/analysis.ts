@@ -104,6 +104,14 @@ const entries = {
     max: 100,
     kinds: ['wetting agent', 'iron'],
   },
+  labelMass: {
+    label: 'Label rate by weight',
+    column: 'label_rate_g_m2',
+    unit: 'g/m2',
+    min: 0,
+    max: 500,
+    kinds: ['fertilizer', 'iron'],
+  },
   labelWater: {
     label: 'Water with it',
     column: 'label_water_ml_m2',

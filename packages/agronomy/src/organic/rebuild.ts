@@ -42,7 +42,7 @@ interface Truck {
 }
 
 /** m³ of a material that one truck brings: full by volume, or by weight before that. */
-function loadOf({ volume, payload }: Truck, bulkDensity: number): number {
+export function loadOf({ volume, payload }: Truck, bulkDensity: number): number {
   return payload === undefined ? volume : Math.min(volume, payload / bulkDensity);
 }
 

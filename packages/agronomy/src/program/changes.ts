@@ -2,6 +2,7 @@ import { type Fields, InputError, type Values, choice, optional, quantity, readF
 import { flag, series, text } from '../calculators/structures.ts';
 import { fieldsOf, remedyOf } from '../remedies/remedies.ts';
 import { type RemedyName, remedyNames } from '../remedies/remedyTable.ts';
+import { ownWorkField } from './work.ts';
 
 const month = quantity('', { min: 1, max: 12, whole: true });
 
@@ -20,6 +21,8 @@ const changeFields = {
   }),
   /** Month of each dose, 1 to 12. */
   months: optional(series(month, 'months', { min: 1, max: 12 })),
+  /** Labour, hire and haulage, by the practice’s prices of work. */
+  work: ownWorkField(),
   reason: text(300),
   by: optional(text(120)),
 };
@@ -28,7 +31,9 @@ type Read = Values<typeof changeFields>;
 
 /** What an advisor has decided by hand of one treatment. */
 export type Change = Pick<Read, 'key' | 'remedy' | 'reason'> &
-  Partial<Pick<Read, 'added' | 'out' | 'months' | 'by'>> & { readonly values: Readonly<Record<string, unknown>> };
+  Partial<Pick<Read, 'added' | 'out' | 'months' | 'work' | 'by'>> & {
+    readonly values: Readonly<Record<string, unknown>>;
+  };
 
 /**
  * Read a change: a product, rate, number or months of one’s own, or that it is left out, with its reason.

@@ -34,6 +34,8 @@ const HALF = '14';
 const AFTER_HALF = '15';
 const LATE = '25';
 
+const jobOf = ({ job, remedy }: Treatment): string => job ?? remedyEntry(remedy).job;
+
 const forbiddenFor = (remedy: Treatment['remedy']): readonly Blackout['what'][] => {
   if (remedy === 'nitrogen' || remedy === 'phosphorus') return [remedy];
   return remedy === 'potassium' || remedy === 'magnesium' ? ['all fertilizer'] : [];
@@ -51,10 +53,10 @@ function byHand(treatment: Treatment, months: readonly number[], calendar: Calen
   const ahead = monthsFrom(calendar.from);
   const { remedy, doses } = treatment;
   const { year } = calendar;
-  const found = year && candidates(remedyEntry(remedy).job, year, forbiddenFor(remedy));
+  const found = year && candidates(jobOf(treatment), year, forbiddenFor(remedy));
   const set = months.map((number) => ahead.findIndex((month) => Number(month.slice(5)) === number));
   // What has no month of its own follows the last one, as far apart as such doses are.
-  const { apart: gap } = monthTable.jobs.find(({ job }) => job === remedyEntry(remedy).job)!;
+  const { apart: gap } = monthTable.jobs.find(({ job }) => job === jobOf(treatment))!;
   const at = doses.map((_, index) => set[index] ?? Math.min(11, set.at(-1)! + gap * (index - set.length + 1)));
   const unsuited = found ? [...new Set(at.filter((index) => !found.at.includes(index)))] : [];
   return {
@@ -140,7 +142,7 @@ const TILLED_IN: readonly Treatment['remedy'][] = ['lime', 'compost', 'gypsum', 
 export function placed(treatments: readonly Treatment[], seedbed: boolean, calendar: Calendar): Treatment[] {
   const { year, changes } = calendar;
   const monthsOf = (treatment: Treatment): Candidates =>
-    candidates(remedyEntry(treatment.remedy).job, year!, forbiddenFor(treatment.remedy));
+    candidates(jobOf(treatment), year!, forbiddenFor(treatment.remedy));
   const set = ({ key }: Treatment) => changeOf(changes, key)?.months;
   const sowing =
     seedbed && year && treatments.some(({ remedy }) => remedy === 'seed') ? candidates('seed', year).at[0] : undefined;

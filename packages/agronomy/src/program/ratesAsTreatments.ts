@@ -102,6 +102,7 @@ export function limeTreatment(
       sense: 'limeRate',
       dose,
       rate: amount?.rate ?? null,
+      waits: lime.afterRetest > 0 && !byHand ? `About ${say(lime.afterRetest)} of lime waits for the retest.` : held,
       need:
         lime.requirement && due
           ? {

@@ -2,6 +2,8 @@ import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { isLoose, tellSupply, wholePacks } from '../remedies/supply.ts';
 import { planned } from './balance.ts';
+import { type VisitLine, type WorkSum, visitLines, workSums } from './work.ts';
+import type { WorkPrice } from '../settings/settings.ts';
 import type { Supply, Treatment } from '../remedies/treatment.ts';
 
 /** A zone with its treatments. */
@@ -59,6 +61,9 @@ export interface PricedWork {
 export interface ShoppingList {
   readonly purchases: readonly Purchase[];
   readonly work: readonly PricedWork[];
+  /** Labour, hire and haulage over all zones. */
+  readonly labour: readonly WorkSum[];
+  readonly visits: readonly VisitLine[];
   /** Nothing while something that is bought has no price. */
   readonly cost: Figure | null;
   readonly unpriced: readonly string[];
@@ -79,7 +84,7 @@ function purchaseOf(
   system: UnitSystem,
   currency: string,
 ): Purchase {
-  const { materialId, name, unit, packSize } = first;
+  const { materialId, name, unit, packSize, delivered } = first;
   const say = (value: number): string => tellSupply(value, unit, system);
   const book = new WorkingBook();
   const snapshot = (value: number): Figure => ({ value, working: book.entries });
@@ -95,13 +100,13 @@ function purchaseOf(
   const loose = isLoose(first);
   const count = Math.max(0, wholePacks(all / packSize - stock, first));
   book.step({
-    label: loose ? 'To order, loose' : 'Whole packs to buy',
+    label: loose ? 'To order, loose' : delivered === undefined ? 'Whole packs to buy' : 'Loads',
     formula: loose
       ? 'volume − what is there, rounded up to a tenth'
       : 'amount / pack − packs that are there, rounded up',
     numbers: `${say(all)} / ${say(packSize)} − ${figure(stock)} = ${figure(all / packSize - stock)}`,
     result: count,
-    unit: loose ? 'm³' : count === 1 ? 'pack' : 'packs',
+    unit: loose ? 'm³' : `${delivered === undefined ? 'pack' : 'load'}${count === 1 ? '' : 's'}`,
   });
   const packs = snapshot(count);
   const left = (stock + count) * packSize - all;
@@ -115,7 +120,17 @@ function purchaseOf(
   const leftover = snapshot(left);
   // Last, so that no other number’s working tells a price.
   let cost: Figure | null = null;
-  if (price !== null || count === 0) {
+  if (delivered) {
+    const paid = all * delivered.perUnit + count * delivered.perLoad;
+    book.step({
+      label: 'Cost, delivered',
+      formula: 'volume × price + loads × haul',
+      numbers: `${say(all)} × ${money(delivered.perUnit, currency)} + ${figure(count)} × ${money(delivered.perLoad, currency)}`,
+      result: paid,
+      unit: '$',
+    });
+    cost = snapshot(paid);
+  } else if (price !== null || count === 0) {
     const paid = count * (price ?? 0);
     book.step({
       label: 'Cost',
@@ -151,6 +166,7 @@ export function shoppingList(
   priceOf: (materialId: string) => number | null,
   system: UnitSystem,
   currency: string,
+  workPrices: readonly WorkPrice[] = [],
 ): ShoppingList {
   const takers = new Map<string, { readonly first: Supply; readonly taken: Taken[] }>();
   for (const { zoneId, zone, treatments } of zones)
@@ -169,16 +185,26 @@ export function shoppingList(
       price ? [{ zone, name, words, price: price.value }] : [],
     ),
   );
-  const unpriced = purchases.filter(({ cost }) => cost === null).map(({ name }) => name);
+  const labour = workSums(zones, currency);
+  const visits = visitLines(
+    zones.flatMap(({ treatments }) => treatments),
+    workPrices,
+    currency,
+  );
+  const unpriced = [
+    ...purchases.filter(({ cost }) => cost === null).map(({ name }) => name),
+    ...new Set(zones.flatMap(({ treatments }) => planned(treatments).flatMap(({ workUnpriced = [] }) => workUnpriced))),
+  ];
   const book = new WorkingBook();
   const lines = [
     ...purchases.map(({ name, cost }) => ({ name, price: cost?.value ?? 0 })),
     ...work.map(({ name, zone, price }) => ({ name: `${name}, ${zone}`, price })),
+    ...[...labour, ...visits].map(({ name, cost }) => ({ name, price: cost?.value ?? 0 })),
   ];
   const total = lines.reduce((sum, { price }) => sum + price, 0);
   book.step({
     label: 'All of the property',
-    formula: 'sum of whole packs and of work for others at their price',
+    formula: 'sum of whole packs and of work at their price',
     numbers: lines.map(({ name, price }) => `${name} ${money(price, currency)}`).join(' + ') || 'nothing to buy',
     result: total,
     unit: '$',
@@ -187,6 +213,8 @@ export function shoppingList(
   return {
     purchases,
     work,
+    labour,
+    visits,
     cost: unpriced.length > 0 ? null : { value: total, working: book.entries },
     unpriced,
     saved: unpriced.length > 0 ? null : saved,

@@ -1,28 +1,28 @@
-import { InputError } from '../calculators/fields.ts';
 import { productOf } from '../materials/product.ts';
 import type { LimeComparison } from '../rates/compareLime.ts';
 import type { Macro } from '../rates/needs.ts';
 import { type PlanInput, type ProductChoices, type TestedZone, ratesOf, understand } from '../rates/plan.ts';
-import { magnesiumVerdict, magnesiumWanted } from '../rates/verdicts.ts';
 import type { Reading } from '../reading/reading.ts';
-import { type Asked, type Made, type Proposal, type Stocked, cannot } from '../remedies/remedy.ts';
-import { type RemedyName, remedyEntry } from '../remedies/remedyTable.ts';
-import { remedies, remedyOf } from '../remedies/remedies.ts';
+import type { Asked, Stocked } from '../remedies/remedy.ts';
+import { remedies } from '../remedies/remedies.ts';
 import type { PlaceClimate } from '../season/climate.ts';
 import { type YearAhead, yearAhead } from '../remedies/months.ts';
 import { defaultSettings } from '../settings/settings.ts';
-import { money, present } from '../units/present.ts';
-import { type Figure, WorkingBook } from '../working/working.ts';
+import type { Figure } from '../working/working.ts';
 import { type BalanceLine, balanceOf, planned } from './balance.ts';
 import type { Change } from './changes.ts';
-import { byHandOf, outOf, ownFeed, ownOf, statusOf } from './ownChanges.ts';
+import { changeOf, outOf, ownFeed, ownOf } from './ownChanges.ts';
 import { type Finding, findingsOf } from './interactions.ts';
 import { judgedOf } from './judged.ts';
 import { fed, macroOf } from './fed.ts';
 import { feedTreatment, limeTreatment } from './ratesAsTreatments.ts';
 import { placed } from './placing.ts';
+import { type VisitLine, visitLines, withWork } from './work.ts';
 import { type AgainstUsual, againstUsual, visitsOf } from './usualYear.ts';
-import { type Judged, NOTHING, type Supply, type Treatment } from '../remedies/treatment.ts';
+import type { Judged, Treatment } from '../remedies/treatment.ts';
+import { afterFeeding, wantedBeside } from './afterFeeding.ts';
+import { proposedOrUsual, treatmentsOf } from './alone.ts';
+import { acidityOf, costOf } from './sums.ts';
 
 /** What a zone gets in a year, in the order of work, and what was looked at beside. */
 export interface ZoneProgram {
@@ -33,6 +33,8 @@ export interface ZoneProgram {
   readonly findings: readonly Finding[];
   /** Net acidity of the year’s feeding, sulfur and lime, g/m² as CaCO₃; more than nothing acidifies. */
   readonly acidity: Figure;
+  /** Drives there, by the practice’s prices of work; nothing on papers of before. */
+  readonly visits?: readonly VisitLine[];
   /** Nothing while something that is due has no price. */
   readonly cost: Figure | null;
   readonly unpriced: readonly string[];
@@ -93,7 +95,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   );
   const lime = limeTreatment(plan, asked, products, changes);
   const feeding = fed.map((key) => feedTreatment(key, plan, asked, products, changes));
-  const rest = magnesiumTreatments(
+  const rest = afterFeeding(
     [...alone, ...lime, ...feeding.flatMap(({ treatment }) => treatment ?? [])],
     asked,
     changes,
@@ -101,10 +103,18 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   const unplaced = [...alone, ...lime, ...feeding.flatMap(({ treatment }) => treatment ?? []), ...rest].sort(
     (one, other) => one.stage - other.stage,
   );
-  const treatments = placed(unplaced, zone.surface === 'seedbed', { from, year, changes, usual: settings.usualYear });
-  const wanted = magnesiumWanted(understood.reading.bars.find(({ key }) => key === 'mg')?.rating);
+  const treatments = placed(unplaced, zone.surface === 'seedbed', {
+    from,
+    year,
+    changes,
+    usual: settings.usualYear,
+  }).map((treatment) =>
+    withWork(treatment, settings.work, zone.area, changeOf(changes, treatment.key)?.work ?? [], settings.currency),
+  );
+  const visits = visitLines(treatments, settings.work, settings.currency);
+  const needs = Object.fromEntries(Object.entries(wantedBeside(asked)).filter(([, need]) => need > 0));
   const judged = judgedOf(plan, before, lime, treatments, feeding, zone.signs ?? [], system);
-  const balance = balanceOf(treatments, plan, wanted > 0 ? { mg: wanted } : {});
+  const balance = balanceOf(treatments, plan, needs);
   return {
     reading: understood.reading,
     program: {
@@ -115,7 +125,8 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
       balance,
       findings: findingsOf(treatments, balance, products, system),
       acidity: acidityOf(treatments),
-      ...costOf(treatments, settings.currency),
+      visits,
+      ...costOf(treatments, visits, settings.currency),
       leftOut: plan.leftOut.filter((name) => !planned(treatments).some((treatment) => treatment.name === name)),
       year: year
         ? {
@@ -127,176 +138,4 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
         : null,
     },
   };
-}
-
-/** A treatment of a remedy that stands by itself. */
-function treatmentOf(
-  name: RemedyName,
-  key: string,
-  proposal: Proposal | undefined,
-  change: Change | undefined,
-  asked: Asked,
-): Treatment {
-  const { label, stage, dose } = remedyEntry(name);
-  const remedy = remedyOf(name)!;
-  const by = (values: Readonly<Record<string, unknown>>): Made => {
-    try {
-      return remedy.make(values, asked);
-    } catch (error) {
-      if (!(error instanceof InputError)) throw error;
-      return cannot(`${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`, values);
-    }
-  };
-  const usual = usualValues(name, asked);
-  const made = by({ ...usual, ...change?.values });
-  const changed = change !== undefined && Object.keys(change.values).length > 0;
-  const plain = changed && proposal?.status === 'due' ? by(usual) : undefined;
-  const told = plain?.rate ? present(plain.sense, plain.rate.value, asked.system).text : null;
-  const kept =
-    change && !change.added && proposal?.status !== 'due'
-      ? ['The test does not ask for it any more: kept by hand.']
-      : [];
-  return {
-    key,
-    remedy: name,
-    name: label,
-    stage,
-    status: statusOf(change, made.status),
-    words: [...kept, proposal?.status === 'due' ? proposal.words : '', made.words ?? ''].filter(Boolean).join(' '),
-    sense: made.sense,
-    dose,
-    rate: made.rate,
-    need: proposal?.need ?? null,
-    doses: made.doses.map((rate) => ({
-      rate,
-      quantity: share(made.supply, rate, made.rate),
-      from: null,
-      to: null,
-      own: false,
-    })),
-    when: null,
-    supply: made.supply ?? null,
-    others: made.others ?? [],
-    brings: made.brings ?? NOTHING,
-    acidity: made.acidity ?? 0,
-    surface: made.surface ?? 0,
-    price: made.price ?? null,
-    facts: made.facts ?? [],
-    cautions: [...(proposal?.cautions ?? []), ...(made.cautions ?? [])],
-    more: made.more ?? [],
-    values: made.values,
-    byHand: byHandOf(change, told ? `${told} without the change` : null, made.held ?? null),
-  };
-}
-
-/** Care that no test of the soil decides: a usual year puts it in by itself. */
-const CARE: readonly RemedyName[] = ['core', 'sand', 'clay', 'wetting', 'iron', 'seed', 'weeds', 'work'];
-
-/** What the usual year sets of a remedy: a material that the list still holds, and how often. */
-function usualValues(name: RemedyName, { settings, materials }: Asked): Readonly<Record<string, unknown>> {
-  const visits = visitsOf(settings.usualYear, name);
-  const material = visits.find((visit) => materials.some(({ id }) => id === visit.material))?.material;
-  const often = CARE.includes(name) && 'times' in (remedyOf(name)?.fields ?? {}) && visits.length > 0;
-  return { ...(material ? { material } : {}), ...(often ? { times: visits.length } : {}) };
-}
-
-/** What is proposed by the test, else as care of the usual year. */
-function proposedOrUsual(
-  name: RemedyName,
-  proposal: Proposal | undefined,
-  { settings, test }: Asked,
-): Proposal | undefined {
-  const { usualYear } = settings;
-  if (proposal?.status === 'due' || !usualYear || !test || !CARE.includes(name)) return proposal;
-  return visitsOf(usualYear, name).length > 0
-    ? { status: 'due', words: `Of the usual year, “${usualYear.name}”.` }
-    : proposal;
-}
-
-/** What a dose takes of a supply. */
-const share = (supply: Supply | null | undefined, rate: number, total: Figure | null): number | null =>
-  supply && total && total.value > 0 ? (supply.quantity.value * rate) / total.value : (supply?.quantity.value ?? null);
-
-/** The treatments of one remedy: what is proposed, and what was added by hand. */
-function treatmentsOf(
-  name: RemedyName,
-  proposal: Proposal | undefined,
-  asked: Asked,
-  changes: readonly Change[],
-): Treatment[] {
-  const own = changes.filter(({ remedy, added }) => remedy === name && added);
-  const change = changes.find(({ key, added }) => key === name && !added);
-  const kept = change !== undefined && change.out === undefined && Object.keys(change.values).length > 0;
-  return [
-    ...(proposal?.status === 'due' || kept ? [treatmentOf(name, name, proposal, change, asked)] : []),
-    ...own.map((added) => treatmentOf(name, added.key, undefined, added, asked)),
-  ];
-}
-
-/** Magnesium of its own, where neither lime nor potash brings it. */
-function magnesiumTreatments(treatments: readonly Treatment[], asked: Asked, changes: readonly Change[]): Treatment[] {
-  const limed = treatments.some(({ remedy, status }) => remedy === 'lime' && status === 'planned');
-  const verdict = magnesiumVerdict(asked.reading, limed, asked.system);
-  const wanted = magnesiumWanted(asked.reading.bars.find(({ key }) => key === 'mg')?.rating);
-  const comes = planned(treatments).reduce((sum, { brings }) => sum + brings.mg, 0);
-  const due =
-    verdict !== undefined &&
-    wanted > 0 &&
-    comes < wanted * 0.5 &&
-    !limed &&
-    !asked.zone.garden &&
-    asked.ground?.target.way !== 'raise';
-  const proposal: Proposal | undefined = due
-    ? { status: 'due', words: verdict.reason ?? verdict.words, cautions: verdict.cautions }
-    : undefined;
-  const found = treatments.filter(({ remedy }) => remedy === 'magnesium');
-  return found.length > 0 || !proposal
-    ? []
-    : treatmentsOf(
-        'magnesium',
-        proposal,
-        asked,
-        changes.filter(({ added }) => !added),
-      );
-}
-
-/** Acidity of the year, what makes it less what limes. */
-function acidityOf(treatments: readonly Treatment[]): Figure {
-  const book = new WorkingBook();
-  const lines = planned(treatments).filter(({ acidity }) => Math.abs(acidity) > 1e-9);
-  const value = lines.reduce((sum, { acidity }) => sum + acidity, 0);
-  book.step({
-    label: 'Acidity of the year',
-    formula: 'sum of what acidifies − what limes, as CaCO₃',
-    numbers: lines.map(({ name, acidity }) => `${name} ${acidity.toFixed(1)}`).join(' + ') || 'nothing',
-    result: value,
-    unit: 'g/m2',
-  });
-  return { value, working: book.entries };
-}
-
-function costOf(treatments: readonly Treatment[], currency: string): Pick<ZoneProgram, 'cost' | 'unpriced'> {
-  const now = planned(treatments);
-  const supplies = now.flatMap(({ supply, others }) => [...(supply ? [supply] : []), ...others]);
-  const unpriced = [...new Set(supplies.filter(({ cost }) => cost === null).map(({ name }) => name))];
-  if (unpriced.length > 0) return { cost: null, unpriced };
-  const work = now.flatMap(({ name, price }) => (price ? [{ name, price: price.value }] : []));
-  const book = new WorkingBook();
-  const value =
-    supplies.reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0) + work.reduce((sum, { price }) => sum + price, 0);
-  book.step({
-    label: 'The program of the zone',
-    formula: 'sum of packs and of work for others at their price',
-    numbers:
-      [
-        ...supplies.map(({ name, cost }) => `${name} ${money(cost?.value ?? 0, currency)}`),
-        ...work.map(({ name, price }) => `${name} ${money(price, currency)}`),
-      ].join(' + ') || 'nothing to buy',
-    result: value,
-    unit: '$',
-  });
-  book.warn(
-    'Each zone buys its own whole packs here; the list for all zones shares them, and counts what is in stock.',
-  );
-  return { cost: { value, working: book.entries }, unpriced };
 }

@@ -137,6 +137,9 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
   };
 }
 
+/** Points of organic matter, %, that a laboratory can tell apart. */
+const TELLABLE = 0.1;
+
 /** Whether the ground wants compost. */
 export function compostVerdict(
   zone: ZoneFacts,
@@ -151,7 +154,14 @@ export function compostVerdict(
   const target = organicTarget(zone, targets);
   const wanted = target !== undefined && (test.organicMatter ?? 0) < target.value - 1e-9;
   const poor = bar.rating === 'low' || bar.rating === 'very low';
+  const foot = Math.max(wanted ? target.value : 0, poor ? (bar.wanted?.[0] ?? 0) : 0);
   if (groundKind(zone) === 'fine turf' || !(poor || wanted)) return { ...base, status: 'none', words: '' };
+  if (foot - (test.organicMatter ?? 0) < TELLABLE - 1e-9)
+    return {
+      ...base,
+      status: 'none',
+      words: `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(3))} % is as near to ${figure(foot)} % as a laboratory can tell: clippings left lying do it.`,
+    };
   const told = `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(3))} % is ${poor ? bar.rating : 'in the band'}${wanted ? `, below the ${target.value} % that “${target.name}” wants` : ''}`;
   const phosphorus = reading.bars.find(({ key }) => key === 'p')?.rating;
   if (phosphorus === 'high' || phosphorus === 'very high')
@@ -172,8 +182,7 @@ export function compostVerdict(
       : phosphorus === undefined || phosphorus === null
         ? ' Phosphorus is not known: have it tested before years of it.'
         : '';
-  const aim = Math.max(wanted ? target.value : 0, poor ? (bar.wanted?.[0] ?? 0) : 0);
-  const { way, ...amount } = compostTo(zone, test, aim, system);
+  const { way, ...amount } = compostTo(zone, test, foot, system);
   const reason = `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts}`;
   return {
     ...base,

@@ -58,6 +58,8 @@ export interface ZoneFacts {
   readonly slope?: number | undefined;
   readonly lie?: 'slope' | 'flat' | 'hollow' | undefined;
   readonly seaside?: boolean | undefined;
+  /** How it is watered, `none` where it is not. */
+  readonly irrigation?: string | undefined;
   readonly measured?: FieldMeasurements | undefined;
   /** Names of signs of trouble, or what was seen in words. */
   readonly signs?: readonly string[] | undefined;

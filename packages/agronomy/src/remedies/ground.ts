@@ -130,4 +130,38 @@ export const core = defineRemedy({
   },
 });
 
+/** Deeper than coring reaches: solid tines or air, that lift and crack and take nothing out. */
+export const loosen = defineRemedy({
+  name: 'loosen',
+  kinds: [],
+  fields: { depth: cm(60), times: wholeTimes(4), price: optional(quantity('$', { min: 0, max: 1e7 })) },
+  propose: (asked) => {
+    const found = limitOf(asked, 'compaction');
+    const stop = asked.zone.measured?.probeStop;
+    if (!found || stop === undefined || stop <= physical.coring.depth) return undefined;
+    if (asked.zone.surface === 'seedbed' || asked.zone.garden) return undefined;
+    const { system } = asked;
+    return {
+      status: 'due',
+      words: `The probe stops at ${depthWords(stop, system)}, and hollow tines reach ${depthWords(physical.coring.depth, system)}: what stops it lies below them.`,
+    };
+  },
+  make: ({ depth = physical.loosening.depth, times = 1, price }, { system, zone }) => {
+    const stop = zone.measured?.probeStop;
+    return {
+      status: 'planned',
+      words: `Solid tines or air to ${depthWords(depth, system)}, that crack the pan and leave the surface whole.${stop !== undefined && depth <= stop ? ` That does not reach what stops the probe at ${depthWords(stop, system)}.` : ''}`,
+      sense: 'count',
+      rate: null,
+      doses: equalDoses(times, times),
+      price: priced(price, 'hire of the machine and labour, as told'),
+      cautions: [
+        'Buried lines, drains and irrigation marked first. Moist and not wet: wet soil smears and closes.',
+        'Not within the roots of trees.',
+      ],
+      values: { depth, times, ...(price === undefined ? {} : { price }) },
+    };
+  },
+});
+
 export const kilograms = (perArea: number, area: number): number => convert(perArea * area, 'g', 'kg');

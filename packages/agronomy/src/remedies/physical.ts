@@ -12,6 +12,7 @@ const iron = () => quantity('lb/1000ft2', { above: 0, max: 1 });
 export const physical = readTable(
   'physical',
   {
+    loosening: group({ depth: quantity('cm', { above: 0, max: 60 }) }),
     coring: group({
       tineDiameter: length(),
       depth: length(),
@@ -19,8 +20,8 @@ export const physical = readTable(
       spacingAcross: length(),
       passes: times(),
     }),
-    /** cm of one topdressing, usual and at most; peat in it up to, %. */
-    sand: group({ pass: length(), mostPass: length(), times: times(), peatTo: share() }),
+    /** cm of one topdressing, usual and at most, and of a year at most; peat in it up to, %. */
+    sand: group({ pass: length(), mostPass: length(), mostYear: length(), times: times(), peatTo: share() }),
     /** Share of a mix, % by volume, and what it never passes. */
     clay: group({ share: band(share()), never: share() }),
     wetting: group({ times: times() }),

@@ -1,20 +1,22 @@
 import type { Material } from '../materials/material.ts';
 import { type Purpose, productOf, serves } from '../materials/product.ts';
 import { compost } from './compost.ts';
-import { core, drain, work } from './ground.ts';
+import { fill } from './fill.ts';
+import { core, drain, loosen, work } from './ground.ts';
 import type { Remedy } from './remedy.ts';
 import type { RemedyName } from './remedyTable.ts';
 import { clear, sod, weeds } from './renovation.ts';
 import { mulch, seed } from './seed.ts';
 import { gypsum, iron, leaching, magnesium, sulfur } from './soil.ts';
+import { sulfate, traces } from './shortages.ts';
 import { clay, sand } from './topdress.ts';
 import { wetting } from './wetting.ts';
 import { perAreaFields } from './fed.ts';
 
 /** Remedies that are made by themselves; lime and the feeding are reckoned together, by what each product holds. */
 const remedies: ReadonlyArray<Remedy> = [
-  ...[drain, work, weeds, clear, core, compost, sand, clay, gypsum, leaching],
-  ...[sulfur, wetting, magnesium, iron, seed, sod, mulch],
+  ...[drain, work, weeds, clear, fill, core, loosen, compost, sand, clay, gypsum, leaching],
+  ...[sulfur, wetting, magnesium, sulfate, ...traces, iron, seed, sod, mulch],
 ];
 const byName = new Map<RemedyName, Remedy>(remedies.map((remedy) => [remedy.name, remedy]));
 

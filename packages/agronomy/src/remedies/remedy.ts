@@ -61,6 +61,11 @@ export interface Made {
   readonly acidity?: number;
   readonly surface?: number;
   readonly price?: Figure | null;
+  readonly loads?: number;
+  /** Whose months it keeps, where they are others than its remedy’s. */
+  readonly job?: string;
+  /** What of it waits for the retest, in a sentence. */
+  readonly waits?: string | null;
   readonly facts?: readonly Fact[];
   readonly cautions?: readonly string[];
   readonly more?: readonly string[];

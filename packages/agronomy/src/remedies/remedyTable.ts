@@ -11,7 +11,9 @@ export const remedyNames = [
     'work',
     'weeds',
     'clear',
+    'fill',
     'core',
+    'loosen',
     'compost',
     'sand',
     'clay',
@@ -20,7 +22,19 @@ export const remedyNames = [
     'lime',
     'sulfur',
   ] as const),
-  ...(['wetting', 'phosphorus', 'potassium', 'nitrogen', 'magnesium', 'iron', 'seed', 'sod', 'mulch'] as const),
+  ...([
+    'wetting',
+    'phosphorus',
+    'potassium',
+    'nitrogen',
+    'magnesium',
+    'sulfate',
+    'manganese',
+    'zinc',
+    'copper',
+    'boron',
+  ] as const),
+  ...(['iron', 'seed', 'sod', 'mulch'] as const),
 ] as const;
 export type RemedyName = (typeof remedyNames)[number];
 

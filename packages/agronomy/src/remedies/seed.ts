@@ -1,21 +1,28 @@
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import type { Material } from '../materials/material.ts';
-import { limitTable } from '../reading/limitTable.ts';
 import { firstCut } from '../season/mowing.ts';
 import { seedQuantity } from '../seed/seed.ts';
 import { sprayMulch } from '../spread/mulch.ts';
 import { present } from '../units/present.ts';
 import { WorkingBook, figure } from '../working/working.ts';
 import { physical } from './physical.ts';
+import {
+  coverNames,
+  coverOf,
+  harmedBySalt,
+  isDeepShade,
+  mixFor,
+  nurseOf,
+  saltOf,
+  seasonNames,
+  sowing,
+  waterOf,
+} from './sowing.ts';
 import { type Asked, cannot, defineRemedy, fact, materialFor, materialId, supplyOf } from './remedy.ts';
 
-/** Hours of sun below which shade counts as deep. */
-const DEEP = 3;
 /** Share of fine fescue that deep shade wants, %, low and high. */
 const FINE_IN_SHADE = [55, 80] as const;
 
-const isDeep = ({ zone }: Asked): boolean =>
-  (zone.sunHours ?? limitTable.shadeHours[zone.shade]) < DEEP || (zone.sunHours === undefined && zone.shade === 'deep');
 const shareOf = ({ seeds = [] }: Material, grass: string): number =>
   seeds.filter((seed) => seed.grass === grass).reduce((sum, { share }) => sum + share, 0);
 
@@ -24,8 +31,9 @@ function suits(asked: Asked, material: Material): number {
   const { seeds = [] } = material;
   const own = new Set(asked.sward.parts.map(({ name }) => name));
   const known = seeds.filter(({ grass }) => own.has(grass)).reduce((sum, { share }) => sum + share, 0);
+  if (harmedBySalt(material, saltOf(asked)).length > 0) return known / 4;
   const warm = asked.sward.main?.season === 'warm';
-  if (warm || !isDeep(asked)) return known;
+  if (warm || !isDeepShade(asked)) return known;
   const fine = shareOf(material, 'fine fescue');
   return fine >= FINE_IN_SHADE[0] && fine <= FINE_IN_SHADE[1] ? 200 : known / 2;
 }
@@ -45,8 +53,14 @@ function mixCautions(material: Material, asked: Asked): string[] {
   const fine = shareOf(material, 'fine fescue');
   const tall = shareOf(material, 'tall fescue');
   const cool = asked.sward.main?.season !== 'warm';
+  const harmed = harmedBySalt(material, saltOf(asked));
   return [
-    ...(cool && isDeep(asked) && fine < FINE_IN_SHADE[0]
+    ...(harmed.length > 0
+      ? [
+          `${harmed.join(' and ')} ${harmed.length === 1 ? 'does' : 'do'} not stand the salt here: wash it down first, or take a grass that stands it.`,
+        ]
+      : []),
+    ...(cool && isDeepShade(asked) && fine < FINE_IN_SHADE[0]
       ? [`Deep shade wants about two thirds fine fescue; this holds ${figure(fine)} %.`]
       : []),
     ...(fine >= 100 - 1e-9 ? ['Fine fescue alone grows in tufts: give it a companion.'] : []),
@@ -91,6 +105,14 @@ export const seed = defineRemedy({
     area: optional(quantity('m2', { above: 0, max: 10_000_000 })),
     /** Share of the sward that is the grass one wants, %. */
     wantedGrass: optional(quantity('%', { min: 0, max: 100 })),
+    season: optional(choice(seasonNames)),
+    cover: optional(choice(coverNames)),
+    /** Annual ryegrass in what is sown, % by weight. */
+    nurse: optional(quantity('%', { min: 0, max: 50 })),
+    /** At the hose. */
+    flow: optional(quantity('L/min', { above: 0, max: 10_000 })),
+    /** In which it may run a day. */
+    hours: optional(quantity('h', { above: 0, max: 24 })),
   },
   propose: ({ zone }) =>
     zone.surface === 'seedbed' && !zone.garden
@@ -126,31 +148,42 @@ export const seed = defineRemedy({
     }
     const { result, working } = made;
     const say = (kilograms: number): string => present('mass', kilograms, system).text;
-    const runs = isDeep(asked) || zone.shade === 'deep' ? 2 : 3;
-    const daily = 2.5 * runs;
-    const litres = daily * area;
+    const season = sowing.seasons.find(({ name }) => name === values.season);
+    const warm = sward.main?.season === 'warm';
+    const more = warm ? 0 : (season?.more ?? 0);
+    const total = result.total * (1 + more / 100);
     const book = new WorkingBook();
-    book.step({
-      label: 'Water a day until it is up',
-      formula: 'runs × 2.5 mm × area',
-      numbers: `${runs} × 2.5 mm × ${figure(area)} m²`,
-      result: litres,
-      unit: 'L',
-    });
+    book.include(working);
+    if (more > 0)
+      book.step({
+        label: `More for ${season!.name} seeding`,
+        formula: 'rate × (1 + more)',
+        numbers: `${figure(result.rate)} g/m² × (1 + ${figure(more)} %)`,
+        result: result.rate * (1 + more / 100),
+        unit: 'g/m2',
+        source: sowing.source,
+      });
+    const rate = result.rate * (1 + more / 100);
+    const water = waterOf(values, area, asked);
+    const cover = coverOf(values.cover, area, result.emerge, asked);
+    const nurse = nurseOf(values.nurse, total, asked);
+    const suited = mixFor(asked);
     const cut = sward.main && firstCut(sward.main.name);
     const inch = (cm: number): string => present('depth', cm, system).text;
     return {
       status: 'planned',
-      words: `${methodFor(values.wantedGrass)}${purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(result.perPass)} one way and ${say(result.perPass)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.`,
+      words: `${methodFor(values.wantedGrass)}${purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(total / 2)} one way and ${say(total / 2)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.${season ? ` ${warm ? 'A warm-season grass is sown into warm soil, in late spring.' : season.words}` : ''}${cover.words}`,
       sense: 'productRate',
-      rate: { value: result.rate, working },
-      doses: [result.rate],
-      supply: supplyOf(found, { value: result.total, in: 'kg' }, working, asked),
-      facts: [fact('Water a day until it is up', present('liquid', litres, system).text, litres, book.entries)],
-      cautions: mixCautions(material, asked),
+      rate: { value: rate, working: book.entries },
+      doses: [rate],
+      supply: supplyOf(found, { value: total, in: 'kg' }, book.entries, asked),
+      ...(season && !warm ? { job: season.job } : {}),
+      facts: [...water.facts, ...cover.facts, ...nurse.facts],
+      cautions: [...(water.caution ? [water.caution] : []), ...mixCautions(material, asked), ...nurse.cautions],
       more: [
-        `${runs} runs a day of 2 to 3 mm until it is up, never so that it runs; then 5 mm daily for two weeks, 10 mm every third day for three. Where the supply gives less, sow less at once.`,
-        `Not deeper than ${inch(result.depth[1])}; rolled after. Cover by school: fine compost, screened topsoil, clean straw, or raked in only. Birds and ants take what lies open.`,
+        ...(suited ? [suited] : []),
+        `${water.runs} runs a day of 2 to 3 mm until it is up, never so that it runs; then 5 mm daily for two weeks, 10 mm every third day for three. Where the supply gives less, sow less at once.`,
+        `Not deeper than ${inch(result.depth[1])}; rolled after.${values.cover ? '' : ' Cover by school: fine compost, screened topsoil, clean straw, a fleece, or raked in only.'} Birds and ants take what lies open.`,
         ...(cut === undefined ? [] : [`First cut at ${inch(cut)}, on dry firm ground, clippings bagged.`]),
         bed
           ? 'Stale seedbed: prepared early, the weeds let up and cleared shallowly, then sown. Starter at seeding or none: two schools; its phosphorus is the test’s to decide.'

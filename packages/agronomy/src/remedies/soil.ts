@@ -1,29 +1,23 @@
 import { optional, quantity } from '../calculators/fields.ts';
 import { sulfurLimits } from '../acidify/tables.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
-import { straightOf } from '../nutrients/straights.ts';
 import { type Verdict, gypsumVerdict, leachingVerdict, magnesiumWanted, sulfurVerdict } from '../rates/verdicts.ts';
 import { isChelateFor } from './iron.ts';
 import { sulfurTable } from '../acidify/tables.ts';
 import { sodiumTable } from '../soil/sodium.ts';
-import { type Sense, present } from '../units/present.ts';
+import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
-import { type Figure, WorkingBook, figure } from '../working/working.ts';
-import { kilograms } from './ground.ts';
+import { WorkingBook, figure } from '../working/working.ts';
+import { spread } from './spread.ts';
 import { physical } from './physical.ts';
 import {
-  type Asked,
-  type Made,
   type Proposal,
-  type Stocked,
-  bringsOf,
   cannot,
   defineRemedy,
   equalDoses,
   fact,
   materialFor,
   materialId,
-  supplyOf,
   wholeTimes,
 } from './remedy.ts';
 
@@ -42,77 +36,13 @@ export function proposed(verdict: Verdict | undefined): Proposal | undefined {
   };
 }
 
-interface Spread {
-  readonly asked: Asked;
-  readonly found: Stocked;
-  /** g/m² of what it is given for, for the year, and its share in the product, %. */
-  readonly pure: number;
-  readonly share: number;
-  readonly symbol: string;
-  /** g/m² of product at once, and times a year. */
-  readonly once: number;
-  readonly most: number;
-  readonly values: { readonly rate?: number | undefined; readonly times?: number | undefined };
-  readonly before: Figure['working'];
-  readonly sense?: Sense;
-}
-
-/** A granular product in as few doses as its cap allows; a rate of one’s own is held by the same caps. */
-function spread({
-  asked,
-  found,
-  pure,
-  share,
-  symbol,
-  once,
-  most,
-  values,
-  before,
-  sense = 'productRate',
-}: Spread): Made {
-  const { zone, system } = asked;
-  const say = (rate: number): string => present(sense, rate, system).text;
-  const book = new WorkingBook();
-  book.include(before);
-  const wanted = values.rate ?? (pure * 100) / share;
-  if (values.rate === undefined)
-    book.step({
-      label: `As ${found.material.name}`,
-      formula: `${symbol} / content`,
-      numbers: `${figure(pure)} g/m² / ${figure(share)} %`,
-      result: wanted,
-      unit: 'g/m2',
-    });
-  else
-    book.step({
-      label: 'Set by hand',
-      formula: 'the advisor’s own rate for the year',
-      numbers: say(wanted),
-      result: wanted,
-      unit: 'g/m2',
-    });
-  const total = Math.min(wanted, once * most);
-  const times = Math.min(most, Math.max(values.times ?? 1, Math.ceil(total / once - 1e-6)));
-  const held =
-    total < wanted * (1 - 1e-6)
-      ? `${say(wanted)} was asked for; a year takes ${most === 1 ? '' : `${most} times `}${say(once)} at most. The rest waits for the retest.`
-      : null;
-  if (held) book.cap(held);
-  else if (times > 1) book.cap(`At most ${say(once)} at a time: ${times} times.`);
-  const rate: Figure = { value: total, working: book.entries };
-  return {
-    status: 'planned',
-    sense,
-    rate,
-    doses: equalDoses(total, times),
-    supply: supplyOf(found, { value: kilograms(total, zone.area), in: 'kg' }, book.entries, asked),
-    brings: bringsOf(found.material, total),
-    held,
-    values: { ...values, material: found.id, rate: total, times },
-  };
-}
-
 const yearOf = (verdict: Verdict | undefined): number => verdict?.year?.total ?? 0;
+
+/** What of a need is left for after the retest, in a sentence; nothing where a year does it. */
+function restOf(verdict: Verdict | undefined, symbol: string, system: UnitSystem): string | null {
+  const rest = (verdict?.need?.value ?? 0) - yearOf(verdict);
+  return rest > 1 ? `About ${present('limeRate', rest, system).text} of ${symbol} waits for the retest.` : null;
+}
 
 const NEAR = 0.2;
 
@@ -151,6 +81,7 @@ export const sulfur = defineRemedy({
       most,
       values,
       before: verdict?.need?.working ?? [],
+      waits: values.rate === undefined ? restOf(verdict, 'sulfur', system) : null,
     });
     const pure = ((made.rate?.value ?? 0) * share) / 100;
     return {
@@ -193,6 +124,7 @@ export const gypsum = defineRemedy({
       most,
       values,
       before: verdict?.need?.working ?? [],
+      waits: values.rate === undefined ? restOf(verdict, 'gypsum', system) : null,
       sense: 'limeRate',
     });
   },
@@ -257,7 +189,7 @@ export const magnesium = defineRemedy({
         analysis.n === 0 &&
         analysis.p2o5 === 0 &&
         analysis.k2o === 0 &&
-        ((analysis.mg ?? 0) > 0 || (straightOf({ n: 0, p2o5: 0, k2o: 0 })?.mg ?? 0) > 0 || /magnesium/i.test(name)),
+        ((analysis.mg ?? 0) > 0 || /magnesium/i.test(name)),
     );
     if (!found) return cannot('Add magnesium sulfate to your products first.', values);
     const share = found.material.analysis.mg ?? 0;

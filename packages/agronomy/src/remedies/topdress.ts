@@ -1,7 +1,8 @@
 import { optional, quantity } from '../calculators/fields.ts';
 import { mixBlend } from '../organic/mix.ts';
 import { soilWater } from '../soil/water.ts';
-import { present } from '../units/present.ts';
+import type { ZoneFacts } from '../reading/zoneFacts.ts';
+import { type UnitSystem, present } from '../units/present.ts';
 import { WorkingBook, figure } from '../working/working.ts';
 import { cm, depthWords, holes, opening } from './ground.ts';
 import { physical } from './physical.ts';
@@ -81,6 +82,22 @@ export const clay = defineRemedy({
   },
 });
 
+/** How hollows are levelled: thin passes, each after the grass has come through the one before. */
+function levelling(hollows: number, passes: number, times: number, layer: number, system: UnitSystem): string {
+  const say = (of: number): string => present('layer', of, system).text;
+  const rest = passes > times ? ` ${passes - times} more wait for next year.` : '';
+  return `Hollows of ${say(hollows)} take ${passes} ${passes === 1 ? 'pass' : 'passes'} of ${say(layer)}, into the hollows only, each when the grass stands through the one before; ${times} this year.${rest} Deeper than ${say(5)}: lift the turf and fill below it.`;
+}
+
+/** Sand that was laid before and is remembered, cm; the exchange capacity falls with every layer. */
+function laidBefore({ applied = [] }: ZoneFacts, density: number): { readonly cm: number; readonly unknown: number } {
+  const of = applied.filter(({ kind }) => kind === 'sand');
+  return {
+    cm: of.reduce((sum, { rate }) => sum + ((rate ?? 0) / (density * 1e6)) * 100, 0),
+    unknown: of.filter(({ rate }) => rate === undefined).length,
+  };
+}
+
 /** Sand over turf, alone or with peat or calcined clay mixed in. */
 export const sand = defineRemedy({
   name: 'sand',
@@ -93,6 +110,8 @@ export const sand = defineRemedy({
     /** Peat in the mix, % by volume. */
     peat: optional(quantity('%', { min: 0, max: 50 })),
     times: wholeTimes(12),
+    /** How deep the hollows are that it levels. */
+    hollows: cm(30),
   },
   propose: (asked) => {
     const { zone, test } = asked;
@@ -114,11 +133,13 @@ export const sand = defineRemedy({
     )
       return cannot('Say how thick: sand over finer soil is worked into core holes and never left as a layer.', values);
     const { sand: usual } = physical;
-    const times = values.times ?? usual.times;
+    const passes = values.hollows === undefined ? undefined : Math.ceil(values.hollows / usual.mostPass - 1e-9);
+    const aYear = Math.floor(usual.mostYear / usual.mostPass + 1e-9);
+    const times = values.times ?? (passes === undefined ? usual.times : Math.min(passes, aYear));
     const density = found.material.analysis.bulkDensity ?? 1.5;
     const peat = values.peat ?? 0;
     const book = new WorkingBook();
-    let layer = values.layer ?? usual.pass;
+    let layer = values.layer ?? (values.hollows === undefined ? usual.pass : Math.min(usual.mostPass, values.hollows));
     if (values.mass !== undefined) {
       // The peat adds its volume to that of the sand weighed out.
       layer = ((values.mass / (density * 1000)) * 100) / (1 - peat / 100) / zone.area;
@@ -148,6 +169,16 @@ export const sand = defineRemedy({
       result: total,
       unit: 'cm',
     });
+    const before = laidBefore(zone, density);
+    const sum = new WorkingBook();
+    sum.step({
+      label: 'Sand laid in all',
+      formula: 'what is remembered + this year',
+      numbers: `${figure(before.cm)} cm + ${figure(total)} cm`,
+      result: before.cm + total,
+      unit: 'cm',
+    });
+    if (before.unknown > 0) sum.warn(`${before.unknown} earlier without an amount: not counted.`);
     const cubic = (total / 100) * zone.area;
     const supply = supplyOf(found, { value: cubic * (1 - peat / 100), in: 'm3' }, book.entries, asked);
     const peatFound = peat > 0 ? materialFor(undefined, ['peat'], asked) : undefined;
@@ -170,7 +201,9 @@ export const sand = defineRemedy({
       words:
         peat > 0
           ? `Sand with ${figure(peat)} % peat by volume, mixed before it is spread.`
-          : 'The same sand as the root zone, screened and dry.',
+          : values.hollows === undefined
+            ? 'The same sand as the root zone, screened and dry.'
+            : levelling(values.hollows, passes!, times, layer, system),
       sense: 'layer',
       rate: { value: total, working: book.entries },
       doses: equalDoses(total, times),
@@ -180,6 +213,9 @@ export const sand = defineRemedy({
         : {}),
       surface: total,
       facts: [
+        ...(before.cm > 0 || before.unknown > 0
+          ? [fact('Sand laid in all', present('layer', before.cm + total, system).text, before.cm + total, sum.entries)]
+          : []),
         fact(
           'Exchange capacity of what is laid',
           present('exchange', blend.result.cec, system).text,

@@ -14,6 +14,22 @@ export interface Supply {
   readonly packSize: number;
   /** Nothing until it has a price. */
   readonly cost: Figure | null;
+  /** What comes by the load: price of a unit, and of bringing a load; nothing where it is not known. */
+  readonly delivered?: { readonly perUnit: number; readonly perLoad: number } | null;
+}
+
+/** Labour, hire and haulage that a treatment takes. */
+export interface WorkLine {
+  readonly name: string;
+  /** "hour", "day", "100 m²". */
+  readonly per: string;
+  readonly amount: number;
+  /** Of one. */
+  readonly price: number;
+  /** Hired for whole days only. */
+  readonly whole: boolean;
+  /** Nothing for those who see no prices. */
+  readonly cost: Figure | null;
 }
 
 /** One going-over of a treatment. */
@@ -80,6 +96,16 @@ export interface Treatment {
   readonly surface: number;
   /** Of work for others, or a machine. */
   readonly price: Figure | null;
+  /** Labour, hire and haulage by the practice’s own prices; nothing on papers of before. */
+  readonly work?: readonly WorkLine[];
+  /** Work that was set by hand and has no price any more. */
+  readonly workUnpriced?: readonly string[];
+  /** Whose months it keeps, where they are others than its remedy’s. */
+  readonly job?: string | undefined;
+  /** Truck loads that it takes. */
+  readonly loads?: number | undefined;
+  /** What of it waits for the retest, in a sentence. */
+  readonly waits?: string | null;
   readonly facts: readonly Fact[];
   readonly cautions: readonly string[];
   readonly more: readonly string[];

@@ -85,6 +85,20 @@ export interface UsualYear {
   readonly visits: readonly UsualVisit[];
 }
 
+/** What work is charged by. */
+export const workUnits = ['hour', 'day', 'visit', 'bag', 'km', 'load', '100 m²'] as const;
+
+/** What work costs. */
+export interface WorkPrice {
+  readonly name: string;
+  readonly price: number;
+  readonly per: (typeof workUnits)[number];
+  /** Remedies that it counts with by itself, `all` for everything; none where hours and days are set by hand. */
+  readonly for?: readonly string[] | null | undefined;
+  /** In whole ones only, as a hired machine. */
+  readonly whole?: boolean;
+}
+
 /** How a practice, a site or a zone is advised; nothing in it is unsaid. */
 export interface AdviceSettings {
   /** When a pH is corrected. */
@@ -108,6 +122,8 @@ export interface AdviceSettings {
   readonly yearlyRates: YearlyRates | null;
   /** What a program begins from; nothing where it begins from nothing. */
   readonly usualYear: UsualYear | null;
+  /** Labour, hire and haulage; none for somebody who sees no prices. */
+  readonly work: readonly WorkPrice[];
   /** Sign of the money that prices are in. */
   readonly currency: string;
 }
@@ -127,6 +143,7 @@ export const defaultSettings: AdviceSettings = {
   bands: [],
   yearlyRates: null,
   usualYear: null,
+  work: [],
   currency: '$',
 };
 

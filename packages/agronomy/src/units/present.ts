@@ -19,6 +19,7 @@ export type Sense =
   | 'layer'
   | 'liquid'
   | 'liquidRate'
+  | 'flow'
   | 'hours'
   | 'volumePrice'
   | 'concentration'
@@ -74,6 +75,11 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
     si: 'mL/m2',
     metric: { unit: 'mL/m2', label: 'mL/m²', step: 0.1 },
     us: { unit: 'floz/1000ft2', label: 'fl oz/1000 ft²', step: 0.1 },
+  },
+  flow: {
+    si: 'L/min',
+    metric: { unit: 'L/min', label: 'L/min', step: 0.5 },
+    us: { unit: 'gal/min', label: 'gal/min', step: 0.1 },
   },
   hours: { si: 'h', metric: { unit: 'h', label: 'h', step: 0.5 }, us: { unit: 'h', label: 'h', step: 0.5 } },
   volumePrice: {
