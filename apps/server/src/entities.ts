@@ -22,6 +22,7 @@ import { SignInAttempt } from './people/signInAttempt.entity.ts';
 import { Practice } from './people/practice.entity.ts';
 import { Program } from './rates/program.entity.ts';
 import { ProgramZone } from './rates/programZone.entity.ts';
+import { Quote, QuoteLine } from './rates/quote.entity.ts';
 import { DoseRecord, TreatmentRecord } from './rates/treatment.entity.ts';
 import { ProductRecord } from './materials/product.entity.ts';
 import { Bag } from './sampling/bag.entity.ts';
@@ -56,6 +57,8 @@ export const ownedEntities = [
   ProgramZone,
   TreatmentRecord,
   DoseRecord,
+  Quote,
+  QuoteLine,
   Membership,
   Invitation,
   ShareLink,

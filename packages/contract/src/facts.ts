@@ -1,4 +1,4 @@
-import { fillMaterials, grassNames, signs, wordFacts } from '@glenfold/agronomy';
+import { type SectionName, fillMaterials, grassNames, sectionNames, signs, wordFacts } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -41,8 +41,8 @@ export const applicationKinds = [
   'weedkiller',
   'other',
 ] as const;
-export const sections = ['now', 'next', 'later'] as const;
-export type Section = (typeof sections)[number];
+export const sections = sectionNames;
+export type Section = SectionName;
 
 const DATE = /^(19|20)\d\d(-(0[1-9]|1[0-2])(-(0[1-9]|[12]\d|3[01]))?)?$/;
 const MOST = 60;

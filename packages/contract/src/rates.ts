@@ -1,4 +1,4 @@
-import type { Change, Reading, RemedyName, ShoppingList, ZoneProgram } from '@glenfold/agronomy';
+import type { Change, OwnWork, Reading, RemedyName, SectionSum, ShoppingList, ZoneProgram } from '@glenfold/agronomy';
 import { remedyNames } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
@@ -18,7 +18,17 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { Amount } from './checks.ts';
 import { LabResultAnswer } from './lab.ts';
+
+class OwnWorkInput implements OwnWork {
+  @IsString({ message: 'Choose one of the prices of work.' })
+  @Length(1, 120, { message: 'Choose one of the prices of work.' })
+  name: string;
+
+  @Amount('How much', { min: 0.01, max: 100_000 })
+  amount: number;
+}
 
 /** What the advisor decides by hand of a treatment, with the reason. */
 export class TreatmentInput {
@@ -49,6 +59,14 @@ export class TreatmentInput {
   @Max(12, { each: true, message: 'A month is a number from 1 to 12.' })
   months?: number[] | null;
 
+  /** Hours, days and the like, by the names of the practice’s prices of work. */
+  @IsOptional()
+  @IsArray({ message: 'Give the work as a list.' })
+  @ArrayMaxSize(20, { message: 'Give at most twenty lines of work.' })
+  @ValidateNested({ each: true })
+  @Type(() => OwnWorkInput)
+  work?: OwnWorkInput[] | null;
+
   @IsString({ message: 'Say why: whoever reads it next year will ask.' })
   @Length(3, 300, { message: 'Say why in a few words, 300 characters at most.' })
   reason: string;
@@ -69,6 +87,23 @@ export class HandedOverAnswer {
   @IsString({ each: true }) differences: string[];
 }
 
+/** What waited for this year, and whether the year before is over. */
+export class YearBeforeAnswer {
+  /** First day of the year that the program is for; nothing while none was begun. */
+  @IsOptional() @IsString() began: string | null;
+  /** A sentence each: what was put off, and what waits for the retest. */
+  @IsString({ each: true }) waits: string[];
+  /** The ground was tested again since the year before was handed over. */
+  @IsBoolean() retested: boolean;
+  /** The year is over, and the next has not begun. */
+  @IsBoolean() over: boolean;
+}
+
+class WorkNameAnswer {
+  @IsString() name: string;
+  @IsString() per: string;
+}
+
 /** A zone's newest result with its reading and its program as it stands. */
 export class ZoneProgramAnswer {
   @IsString() zoneId: string;
@@ -78,6 +113,10 @@ export class ZoneProgramAnswer {
   @IsObject() program: ZoneProgram;
   @ValidateNested({ each: true }) @Type(() => TreatmentChangeAnswer) changes: TreatmentChangeAnswer[];
   @IsOptional() @ValidateNested() @Type(() => HandedOverAnswer) handedOver: HandedOverAnswer | null;
+  /** What comes over from the year before; nothing in the first. */
+  @IsOptional() @ValidateNested() @Type(() => YearBeforeAnswer) yearBefore: YearBeforeAnswer | null;
+  /** Prices of work that may be set with a treatment. */
+  @ValidateNested({ each: true }) @Type(() => WorkNameAnswer) work: WorkNameAnswer[];
   /** Costs are left out for those who see no prices. */
   @IsBoolean() priced: boolean;
 }
@@ -93,6 +132,12 @@ export class ProgramZoneAnswer {
 export class SiteProgramAnswer {
   @ValidateNested({ each: true }) @Type(() => ProgramZoneAnswer) zones: ProgramZoneAnswer[];
   @IsObject() list: ShoppingList;
+  /** What each section comes to, against its budget; nothing where no zone stands in one. */
+  @IsArray() sections: readonly SectionSum[];
+  /** First day of the year that the program is for; nothing while no year has been begun. */
+  @IsOptional() @IsString() began: string | null;
+  /** A program was handed over, and its year is over. */
+  @IsBoolean() over: boolean;
   /** Names of zones that have no test yet. */
   @IsString({ each: true }) untested: string[];
   /** Costs are left out for those who see no prices. */

@@ -1,5 +1,6 @@
 import type { Reading, UnitSystem, ZoneProgram } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
+import { QuoteAnswer } from './quotes.ts';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
 /** A plan that was handed over, as it stood then. */
@@ -33,6 +34,8 @@ export class SiteReportAnswer {
   @IsOptional() @IsString() place: string | null;
   @IsString() practiceName: string;
   @ValidateNested({ each: true }) @Type(() => ReportZoneAnswer) zones: ReportZoneAnswer[];
+  /** What is offered, to be answered line by line; nothing where nothing is. */
+  @IsOptional() @ValidateNested() @Type(() => QuoteAnswer) quote: QuoteAnswer | null;
 }
 
 export class SharedSiteAnswer {

@@ -21,6 +21,8 @@ export const permissions = {
   'prices.read': ['owner', 'advisor'],
   'prices.write': ['owner', 'advisor'],
   'report.share': ['owner', 'advisor'],
+  /** Saying yes or no to what is offered. */
+  'quote.answer': ['owner', 'advisor', 'client'],
   'practice.manage': ['owner'],
 } as const satisfies Readonly<Record<string, readonly Role[]>>;
 export type Permission = keyof typeof permissions;

@@ -33,7 +33,8 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Amount, Held, oneOf, trim, trimOrNone } from './checks.ts';
-import { UsualYearSetting } from './usualYear.ts';
+import { UsualYearSetting, UsualYearsSetting } from './usualYear.ts';
+import { SectionsSetting, WorkSetting } from './workSettings.ts';
 
 const ph = (label: string) => Amount(label, { min: 4, max: 9, unit: 'pH' });
 
@@ -285,30 +286,6 @@ export class RulesSetting extends Sourced {
   blackouts: BlackoutSetting[];
 }
 
-export const workUnits = ['hour', 'day', 'visit', 'bag', 'km', 'load', '100 m²'] as const;
-
-class WorkPrice {
-  @trim
-  @IsString({ message: 'Say what the price is for.' })
-  @Length(1, 80, { message: 'Say what the price is for, such as labour, haulage or disposal.' })
-  name: string;
-
-  @Amount('The price', { min: 0, max: 1_000_000 })
-  price: number;
-
-  @IsIn(workUnits, oneOf('Per', workUnits))
-  per: (typeof workUnits)[number];
-}
-
-/** What work is charged at. */
-export class WorkSetting {
-  @IsArray({ message: 'Give the prices as a list.' })
-  @ArrayMaxSize(60, { message: 'Give at most sixty prices.' })
-  @ValidateNested({ each: true })
-  @Type(() => WorkPrice)
-  prices: WorkPrice[];
-}
-
 /** What can be decided, and in what words it is written. */
 export const settingKinds = {
   school: SchoolSetting,
@@ -318,6 +295,8 @@ export const settingKinds = {
   yearlyRates: YearlyRatesSetting,
   rules: RulesSetting,
   usualYear: UsualYearSetting,
+  usualYears: UsualYearsSetting,
+  sections: SectionsSetting,
   work: WorkSetting,
 } as const;
 export type SettingKind = keyof typeof settingKinds;
@@ -332,6 +311,8 @@ export const settingPlaces: Readonly<Record<SettingKind, readonly ('site' | 'zon
   yearlyRates: ['site'],
   rules: ['site'],
   usualYear: ['site'],
+  usualYears: [],
+  sections: ['site'],
   work: [],
 };
 
@@ -343,6 +324,8 @@ export const settingNames: Readonly<Record<SettingKind, string>> = {
   yearlyRates: 'Yearly rates of one’s own',
   rules: 'Rules of the place',
   usualYear: 'The usual year',
+  usualYears: 'Years to begin from',
+  sections: 'Sections over the years',
   work: 'Prices of work',
 };
 

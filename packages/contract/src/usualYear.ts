@@ -47,3 +47,12 @@ export class UsualYearSetting implements UsualYear {
   @Type(() => VisitSetting)
   visits: VisitSetting[];
 }
+
+/** Years that a practice keeps, for sites to begin from. */
+export class UsualYearsSetting {
+  @IsArray({ message: 'Give the years as a list.' })
+  @ArrayMaxSize(12, { message: 'Give at most twelve years.' })
+  @ValidateNested({ each: true })
+  @Type(() => UsualYearSetting)
+  years: UsualYearSetting[];
+}

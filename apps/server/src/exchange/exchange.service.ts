@@ -26,6 +26,7 @@ import { type Tables, readTables } from './readTables.ts';
 import { readVersion1 } from './version1.ts';
 import { readVersion2 } from './version2.ts';
 import { readVersion3 } from './version3.ts';
+import { readVersion4 } from './version4.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
@@ -38,6 +39,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   1: readVersion1,
   2: readVersion2,
   3: readVersion3,
+  4: readVersion4,
 };
 
 @Injectable()

@@ -21,6 +21,7 @@ import { Membership } from '../people/membership.entity.ts';
 import { Practice } from '../people/practice.entity.ts';
 import { Program } from '../rates/program.entity.ts';
 import { ProgramZone } from '../rates/programZone.entity.ts';
+import { Quote, QuoteLine } from '../rates/quote.entity.ts';
 import { DoseRecord, TreatmentRecord } from '../rates/treatment.entity.ts';
 import { Machine } from '../machines/machine.entity.ts';
 import { ProductRecord } from '../materials/product.entity.ts';
@@ -94,6 +95,8 @@ export const exportedTables: readonly ExportedTable[] = [
     what: 'treatments of programs, and what was decided by hand; rates in their unit',
   },
   { entity: DoseRecord, file: 'doses.json', what: 'doses of treatments with their days' },
+  { entity: Quote, file: 'quotes.json', what: 'what was offered of programs, and what was said to it' },
+  { entity: QuoteLine, file: 'quote-lines.json', what: 'lines of quotes as their owners read them' },
   { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },
 ];
 

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
-import { type ExportedTable, exportedTables } from './tables.ts';
+import type { ExportedTable } from './tables.ts';
+import { tablesOf4, today as quotesToday } from './version4.ts';
 
 type FileOf3 = Pick<ExportedTable, 'file' | 'spread'>;
 
@@ -10,7 +11,7 @@ const since4: readonly string[] = ['programs.json', 'program-zones.json', 'treat
 const PLANS = 'plans.json';
 
 export const tablesOf3: readonly FileOf3[] = [
-  ...exportedTables.filter(({ file }) => !since4.includes(file)).map(({ file, spread = [] }) => ({ file, spread })),
+  ...tablesOf4.filter(({ file }) => !since4.includes(file)),
   { file: PLANS },
 ];
 
@@ -115,13 +116,15 @@ export function today(tables: Tables): Tables {
       );
     }
   }
-  return new Map([
-    ...[...tables].filter(([file]) => file !== PLANS),
-    ['programs.json', [...programs, ...drafts.values()]],
-    ['program-zones.json', zones],
-    ['treatments.json', treatments],
-    ['doses.json', doses],
-  ]);
+  return quotesToday(
+    new Map([
+      ...[...tables].filter(([file]) => file !== PLANS),
+      ['programs.json', [...programs, ...drafts.values()]],
+      ['program-zones.json', zones],
+      ['treatments.json', treatments],
+      ['doses.json', doses],
+    ]),
+  );
 }
 
 /** An export of format 3, in the tables of today. */

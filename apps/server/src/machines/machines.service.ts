@@ -23,6 +23,12 @@ export class MachinesService {
     return machines.map(machineAnswer).map((machine) => (costs ? machine : { ...machine, hireDay: null }));
   }
 
+  /** What is hired, with the hire of a day; for whoever reckons costs. */
+  async hired(): Promise<ReadonlyArray<{ readonly name: string; readonly hireDay: number }>> {
+    const machines = await this.records.of(Machine).find({ hired: true }, { name: 'ASC' });
+    return machines.flatMap(({ name, hireDay }) => (hireDay === null ? [] : [{ name, hireDay }]));
+  }
+
   add(input: MachineInput): Promise<MachineAnswer> {
     return this.records.together(async (of) => {
       await this.#refuse(input);

@@ -11,6 +11,7 @@ import { Settings1795820000000 } from './1795820000000-settings.ts';
 import { Scale1795830000000 } from './1795830000000-scale.ts';
 import { Runs1795840000000 } from './1795840000000-runs.ts';
 import { Programs1795850000000 } from './1795850000000-programs.ts';
+import { Quotes1795860000000 } from './1795860000000-quotes.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -27,4 +28,5 @@ export const migrations = [
   Scale1795830000000,
   Runs1795840000000,
   Programs1795850000000,
+  Quotes1795860000000,
 ] as const;

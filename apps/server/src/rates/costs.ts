@@ -1,10 +1,12 @@
 import type { ShoppingList, Supply, Treatment, ZoneProgram } from '@glenfold/agronomy';
 
-const uncosted = (supply: Supply): Supply => ({ ...supply, cost: null });
+const uncosted = ({ delivered: _delivered, ...supply }: Supply): Supply => ({ ...supply, cost: null });
 
 /** What was set by hand, without what a firm asks. */
 export const withoutPrice = ({
   price: _price,
+  pricePerVolume: _perVolume,
+  haul: _haul,
   ...values
 }: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> => values;
 
@@ -14,11 +16,14 @@ const plain = (treatment: Treatment): Treatment => ({
   supply: treatment.supply && uncosted(treatment.supply),
   others: treatment.others.map(uncosted),
   price: null,
+  ...(treatment.work
+    ? { work: treatment.work.map((line) => ({ ...line, price: null, cost: null })), workUnpriced: [] }
+    : {}),
   values: withoutPrice(treatment.values),
 });
 
 /** What may be told of costs in a program. */
-type Costed = Pick<ZoneProgram, 'treatments' | 'cost'> & Partial<Pick<ZoneProgram, 'unpriced'>>;
+type Costed = Pick<ZoneProgram, 'treatments' | 'cost'> & Partial<Pick<ZoneProgram, 'unpriced' | 'visits'>>;
 
 /** A program for somebody who sees no prices: what to spread, and not what it costs. */
 export function programWithoutCosts<P extends Costed>(program: P): P {
@@ -27,6 +32,7 @@ export function programWithoutCosts<P extends Costed>(program: P): P {
     treatments: program.treatments.map(plain),
     cost: null,
     ...(program.unpriced ? { unpriced: [] } : {}),
+    ...(program.visits ? { visits: program.visits.map((line) => ({ ...line, cost: null })) } : {}),
   };
 }
 
@@ -38,6 +44,8 @@ export function listWithoutCosts(list: ShoppingList): ShoppingList {
     unpriced: [],
     saved: null,
     work: [],
+    labour: list.labour.map((line) => ({ ...line, cost: null })),
+    visits: list.visits.map((line) => ({ ...line, cost: null })),
     purchases: list.purchases.map((purchase) => ({
       ...purchase,
       cost: null,

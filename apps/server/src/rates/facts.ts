@@ -1,6 +1,8 @@
-import { type BufferMethod, type SoilTest, type ZoneFacts, soilTestOf } from '@glenfold/agronomy';
+import { type BufferMethod, type SoilTest, type Stocked, type ZoneFacts, soilTestOf } from '@glenfold/agronomy';
 import type { MeasuredZone } from '../ground/ground.service.ts';
 import type { ReadResult } from '../lab/lab.service.ts';
+import { materialOf } from '../materials/materials.service.ts';
+import type { ProductRecord } from '../materials/product.entity.ts';
 
 /** Nothing instead of null, as the core has it. */
 const known = <T>(value: T | null | undefined): T | undefined => value ?? undefined;
@@ -25,6 +27,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
     aimReason: known(zone.aimReason),
     slope: known(facts.slope),
     seaside: known(facts.seaside),
+    irrigation: known(facts.irrigation),
     measured: {
       thatch: known(zone.thatch),
       rootDepth: known(zone.rootDepth),
@@ -46,3 +49,10 @@ export function soilTest({ values, extractant, limeFactor, sample }: ReadResult)
     sampledOn: known(sample.sampledOn),
   });
 }
+
+/** A product of the list as the core takes it. */
+export const stocked = (record: ProductRecord): Stocked => ({
+  id: record.id,
+  material: materialOf(record),
+  price: record.packPrice,
+});

@@ -65,6 +65,19 @@ function cautions(texts: readonly string[]): Content[] {
   return texts.length === 0 ? [] : [{ ul: texts.map(plain), color: colours.ochre, fontSize: 9, margin: [0, 3, 0, 0] }];
 }
 
+/** Labour, hire and haulage: how much, and what it costs for those who see it. */
+function workContent({ work = [], price }: Treatment, paper: ZonePaper): Content[] {
+  const money = (value: number): string => present('money', value, paper.units, paper.currency).text;
+  const lines = [
+    ...work.map(
+      ({ name, per, amount, cost }) =>
+        `${name}: ${amount} ${per}${amount === 1 || per.startsWith('1') ? '' : 's'}${isPriced(paper) && cost ? `, ${money(cost.value)}` : ''}`,
+    ),
+    ...(price && isPriced(paper) ? [`Price: ${money(price.value)}`] : []),
+  ];
+  return lines.length > 0 ? [{ text: plain(lines.join('. ')), margin: [0, 2, 0, 0] }] : [];
+}
+
 /** One treatment: what, how much, when, of what, and why. */
 function treatmentSection(treatment: Treatment, paper: ZonePaper): Content[] {
   const { name, words, supply, others, rate, sense, byHand, status, when, facts } = treatment;
@@ -101,6 +114,7 @@ function treatmentSection(treatment: Treatment, paper: ZonePaper): Content[] {
         ]
       : []),
     ...amounts,
+    ...workContent(treatment, paper),
     ...(lines.length > 0 ? [{ ul: lines.map(plain), margin: [0, 2, 0, 0] } as Content] : []),
     ...(facts.length > 0
       ? [{ text: plain(facts.map(({ name: label, told }) => `${label} ${told}`).join('. ')), fontSize: 9 } as Content]

@@ -1,12 +1,21 @@
-import { type Change, InputError, type Stocked, readChange, suitsRemedy } from '@glenfold/agronomy';
-import type { TreatmentChangeAnswer, TreatmentInput } from '@glenfold/contract';
+import {
+  type Change,
+  InputError,
+  type Stocked,
+  inYear,
+  readChange,
+  remedyEntry,
+  suitsRemedy,
+} from '@glenfold/agronomy';
+import { type TreatmentChangeAnswer, type TreatmentInput, dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
+import { Days } from '../settings/days.service.ts';
 import { Program } from './program.entity.ts';
-import { TreatmentRecord } from './treatment.entity.ts';
+import { type Override, TreatmentRecord } from './treatment.entity.ts';
 
 /** What was decided by hand on the draft of a site’s program. */
 @Injectable()
@@ -14,17 +23,51 @@ export class Programs {
   constructor(
     private readonly records: Records,
     private readonly work: Work,
+    private readonly days: Days,
   ) {}
 
-  /** The changes of some zones, by zone, the oldest first. */
-  async changes(siteId: string, zoneIds: readonly string[]): Promise<ReadonlyMap<string, readonly TreatmentRecord[]>> {
+  /** What was decided of some zones, by zone, the oldest first, and the first day of the year that is worked on. */
+  async standing(
+    siteId: string,
+    zoneIds: readonly string[],
+  ): Promise<{ readonly began: string | null; readonly changes: ReadonlyMap<string, readonly TreatmentRecord[]> }> {
     const draft = await this.#draft(siteId);
     const found = draft
       ? await this.records
           .of(TreatmentRecord)
           .find({ programId: draft.id, zoneId: In([...zoneIds]) }, { createdAt: 'ASC' })
       : [];
-    return new Map(zoneIds.map((id) => [id, found.filter(({ zoneId }) => zoneId === id)]));
+    return {
+      began: draft?.startsOn ?? null,
+      changes: new Map(zoneIds.map((id) => [id, found.filter(({ zoneId }) => zoneId === id)])),
+    };
+  }
+
+  /** Begin the next year: what was put off until now is due in it. */
+  async beginYear(siteId: string): Promise<void> {
+    const day = await this.days.on(siteId);
+    await this.records.together(async (of) => {
+      const draft = (await this.#draft(siteId)) ?? (await this.#begun(siteId));
+      if (draft.startsOn !== day) await of(Program).change(draft.id, { startsOn: day });
+    });
+  }
+
+  /** Leave a treatment out of the draft; what was decided of it beside that stays. */
+  async leaveOut(
+    siteId: string,
+    zoneId: string,
+    { key, remedy }: Pick<TreatmentRecord, 'key' | 'remedy'>,
+    reason: string,
+  ): Promise<void> {
+    const draft = (await this.#draft(siteId)) ?? (await this.#begun(siteId));
+    const of = this.records.of(TreatmentRecord);
+    const [known] = await of.find({ programId: draft.id, zoneId, key });
+    const override: Override = {
+      ...(known?.override ?? { values: {} }),
+      ...{ reason, out: 'left out', outOn: await this.days.on(siteId) },
+    };
+    if (known) await of.change(known.id, { override });
+    else await of.add({ programId: draft.id, zoneId, key, remedy, productId: null, override });
   }
 
   /**
@@ -40,7 +83,8 @@ export class Programs {
     materials: readonly Stocked[],
   ): Promise<TreatmentRecord> {
     const read = this.#read(key, input, materials);
-    const { key: _key, remedy, ...override } = read;
+    const { key: _key, remedy, ...decided } = read;
+    const override: Override = decided.out ? { ...decided, outOn: await this.days.on(siteId) } : decided;
     const productId = typeof read.values.material === 'string' ? read.values.material : null;
     return this.records.together(async (of) => {
       const draft = (await this.#draft(siteId)) ?? (await this.#begun(siteId));
@@ -58,9 +102,17 @@ export class Programs {
     if (known) await this.records.of(TreatmentRecord).remove(known.id);
   }
 
-  #read(key: string, { values, out, months, ...input }: TreatmentInput, materials: readonly Stocked[]): Change {
+  #read(key: string, { values, out, months, work, ...input }: TreatmentInput, materials: readonly Stocked[]): Change {
     try {
-      const read = readChange({ key, ...input, values: values ?? {}, out, months, by: this.work.worker.person?.name });
+      const read = readChange({
+        key,
+        ...input,
+        values: values ?? {},
+        out,
+        months,
+        work,
+        by: this.work.worker.person?.name,
+      });
       const { material } = read.values;
       const chosen = materials.find(({ id }) => id === material);
       if (material !== undefined && (!chosen || !suitsRemedy(chosen.material, read.remedy)))
@@ -92,20 +144,30 @@ function sentence(message: string): string {
   return `${plain.charAt(0).toUpperCase()}${plain.slice(1)}.`;
 }
 
-export const changeOf = ({ key, remedy, override }: TreatmentRecord): Change => ({
-  ...(override ?? { values: {}, reason: '' }),
-  key,
-  remedy,
-});
+/** Day on which a change was put off. */
+const putOffOn = ({ override, createdAt }: TreatmentRecord): string => override?.outOn ?? dayIn(createdAt, 'UTC');
 
-export const changeAnswer = (record: TreatmentRecord): TreatmentChangeAnswer => ({
+/** A change as the year has it that is worked on. @param began its first day, nothing while none was begun */
+export function changeOf(record: TreatmentRecord, began: string | null): Change {
+  const { key, remedy, override } = record;
+  const { outOn: _outOn, ...decided } = override ?? { values: {}, reason: '' };
+  return inYear({ ...decided, key, remedy }, putOffOn(record), began);
+}
+
+/** Names of what was put off and is due now. */
+export const dueNow = (records: readonly TreatmentRecord[], began: string | null): string[] =>
+  records
+    .filter((record) => record.override?.out === 'next year' && !changeOf(record, began).out)
+    .map(({ remedy, override }) => `${remedyEntry(remedy).label} was put off: ${override!.reason}`);
+
+export const changeAnswer = (record: TreatmentRecord, began: string | null): TreatmentChangeAnswer => ({
   id: record.id,
   version: record.version,
-  change: changeOf(record),
+  change: changeOf(record, began),
 });
 
 /** As the input has it, so that what somebody did not touch can be taken over. */
 const toldChange = ({ version, remedy, override }: TreatmentRecord) => ({
   ...{ remedy, added: override?.added ?? false, values: override?.values ?? {}, reason: override?.reason ?? '' },
-  ...{ months: override?.months ?? null, out: override?.out ?? null, version },
+  ...{ months: override?.months ?? null, work: override?.work ?? null, out: override?.out ?? null, version },
 });

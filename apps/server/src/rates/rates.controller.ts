@@ -129,6 +129,15 @@ export class RatesController {
     return workingOf(await this.rates.siteProgram(siteId, units), asked);
   }
 
+  /** Begin the next year: what was put off is due in it. */
+  @Post('sites/:siteId/program/year')
+  @For('work.write')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  beginYear(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<void> {
+    return this.rates.beginYear(siteId);
+  }
+
   @Post('sites/:siteId/programs')
   @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })

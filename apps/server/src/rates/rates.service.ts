@@ -1,18 +1,17 @@
 import {
-  type Stocked,
   type TestedZone,
   type UnitSystem,
+  type WorkPrice,
   type ZoneProgram,
   climateOf,
   coreUnit,
-  differencesOf,
   grassWords,
   planned,
   programZone,
+  sectionSums,
 } from '@glenfold/agronomy';
 import {
   type HandOverInput,
-  type HandedOverAnswer,
   type SiteProgramAnswer,
   type TreatmentChangeAnswer,
   type TreatmentInput,
@@ -25,8 +24,8 @@ import { In } from 'typeorm';
 import { randomUUID } from 'node:crypto';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { LabService, type ReadResult, inheritedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
-import { MaterialsService, materialOf } from '../materials/materials.service.ts';
-import type { ProductRecord } from '../materials/product.entity.ts';
+import { MachinesService } from '../machines/machines.service.ts';
+import { MaterialsService } from '../materials/materials.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, notFound } from '../platform/problem.ts';
@@ -37,18 +36,13 @@ import { Days } from '../settings/days.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import type { Site } from '../sites/site.entity.ts';
 import { listWithoutCosts, programWithoutCosts, withoutPrice } from './costs.ts';
-import { soilTest, zoneFacts } from './facts.ts';
+import { soilTest, stocked, zoneFacts } from './facts.ts';
+import { dayBegun, handedOverAnswer, overSince, yearBefore } from './inHand.ts';
 import { Program } from './program.entity.ts';
 import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
 import { Programs, changeAnswer, changeOf } from './programs.service.ts';
 import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms } from './sitePrograms.ts';
 import { DoseRecord, TreatmentRecord } from './treatment.entity.ts';
-
-const stocked = (record: ProductRecord): Stocked => ({
-  id: record.id,
-  material: materialOf(record),
-  price: record.packPrice,
-});
 
 /** All that the programs of a site’s zones rest on. */
 interface Basis {
@@ -56,7 +50,10 @@ interface Basis {
   readonly zones: readonly MeasuredZone[];
   readonly results: ReadonlyMap<string, ReadResult>;
   readonly changes: ReadonlyMap<string, readonly TreatmentRecord[]>;
-  readonly shared: Shared;
+  /** First day of the year that is worked on; nothing while none was begun. */
+  readonly began: string | null;
+  readonly timeZone: string;
+  readonly shared: Omit<Shared, 'work'>;
   readonly settingsOf: Awaited<ReturnType<SettingsService['advice']>>;
 }
 
@@ -75,6 +72,7 @@ export class RatesService {
     private readonly settings: SettingsService,
     private readonly days: Days,
     private readonly threads: Threads,
+    private readonly machines: MachinesService,
   ) {}
 
   /** The program of a zone as it stands, and what of it its owner has in hand. */
@@ -90,29 +88,51 @@ export class RatesService {
       return test ? [{ zone: zoneFacts(other), test }] : [];
     });
     const { reading, program } = programZone({ ...input, ...basis.shared, others });
-    const [last] = await this.#lastHandedOver([zoneId]);
+    const papers = await this.records.of(ProgramZone).find({ zoneId }, { issuedAt: 'DESC' });
+    const [last] = papers;
     const inherited = result && inheritedWords(result, zoneId);
     return {
       zoneId,
       result: result ? labResultAnswer(result) : null,
       reading: { ...reading, notes: [inherited ?? [], reading.notes].flat() },
       program: this.#asTold(program),
-      changes: (basis.changes.get(zoneId) ?? []).map((record) => this.#changeAsTold(changeAnswer(record))),
+      changes: (basis.changes.get(zoneId) ?? []).map((record) => this.#changeAsTold(changeAnswer(record, basis.began))),
       handedOver: last ? handedOverAnswer(last, program, units) : null,
+      yearBefore: yearBefore(
+        papers,
+        { ...basis, day: basis.shared.from },
+        { changes: basis.changes.get(zoneId) ?? [], resultId: result?.id },
+      ),
+      work: (input.settings?.work ?? []).filter(({ per }) => per !== 'visit').map(({ name, per }) => ({ name, per })),
       priced: this.#seesCosts(),
     };
   }
 
   /** The program of a site: every zone that has something in it, and one list to buy. */
   async siteProgram(siteId: string, units: UnitSystem): Promise<SiteProgramAnswer> {
-    const { zones, list, untested } = await this.#sitePrograms(siteId, units);
+    const { zones, list, untested, basis } = await this.#sitePrograms(siteId, units);
     const priced = this.#seesCosts();
+    const known = priced ? list : listWithoutCosts(list);
+    const budgets = await this.settings.sections(siteId);
+    const [newest] = await this.records.of(Program).find({ siteId, state: 'handed over' }, { handedOverAt: 'DESC' });
     return {
+      began: basis.began,
+      over: newest ? overSince(dayBegun(newest, basis.timeZone), { ...basis, day: basis.shared.from }) : false,
+      sections: sectionSums(
+        zones.map(({ zoneId, name, program }) => {
+          const { area, facts } = basis.zones.find(({ id }) => id === zoneId)!;
+          const section = facts?.section ?? null;
+          return { zoneId, zone: name, area, section, treatments: this.#asTold(program).treatments };
+        }),
+        known,
+        priced ? budgets : {},
+        basis.shared.currency,
+      ),
       zones: zones.map(({ zoneId, name, program }) => {
         const { treatments, findings, cost, year } = this.#asTold(program);
         return { zoneId, name, program: { treatments, findings, cost, year } };
       }),
-      list: priced ? list : listWithoutCosts(list),
+      list: known,
       untested,
       priced,
     };
@@ -122,7 +142,20 @@ export class RatesService {
   async change(zoneId: string, key: string, input: TreatmentInput, version: number) {
     const { siteId } = await this.ground.zone(zoneId);
     const materials = (await this.materials.products()).map(stocked);
-    return changeAnswer(await this.programs.change(siteId, zoneId, key, input, version, materials));
+    const { began } = await this.programs.standing(siteId, []);
+    return changeAnswer(await this.programs.change(siteId, zoneId, key, input, version, materials), began);
+  }
+
+  /** What a quote offers: the program of every zone, what it takes to buy, and how work is charged. */
+  async toOffer(siteId: string, units: UnitSystem) {
+    const { zones, list, basis } = await this.#sitePrograms(siteId, units);
+    return { zones, list, settings: basis.settingsOf(), timeZone: basis.timeZone };
+  }
+
+  /** Begin the next year of a site’s program. */
+  async beginYear(siteId: string): Promise<void> {
+    await this.ground.site(siteId);
+    await this.programs.beginYear(siteId);
   }
 
   /** Back to what the test asks for. */
@@ -201,17 +234,28 @@ export class RatesService {
     const site = await this.ground.site(siteId);
     const tests = await this.lab.resultsOf(siteId);
     const records = await this.materials.products();
-    const settingsOf = await this.settings.advice(siteId);
+    const decided = await this.settings.advice(siteId);
     const { currency, timeZone } = await this.practices.current();
-    const changes = await this.programs.changes(
+    const { began, changes } = await this.programs.standing(
       siteId,
       zones.map(({ id }) => id),
     );
+    const hired = (await this.machines.hired()).map(({ name, hireDay }): WorkPrice => ({
+      name: `${name}, hired`,
+      price: hireDay,
+      per: 'day',
+      whole: true,
+    }));
     return {
       site,
       zones,
       changes,
-      settingsOf,
+      began,
+      timeZone: site.timeZone ?? timeZone,
+      settingsOf: (zoneId) => {
+        const settings = decided(zoneId);
+        return { ...settings, work: [...settings.work, ...hired] };
+      },
       results: new Map(
         zones.flatMap(({ id }) => {
           const result = testOf(tests, id);
@@ -229,14 +273,14 @@ export class RatesService {
     };
   }
 
-  #inputOf(zone: MeasuredZone, { results, changes, settingsOf }: Basis): ZoneToPlan {
+  #inputOf(zone: MeasuredZone, { results, changes, began, settingsOf }: Basis): ZoneToPlan {
     const result = results.get(zone.id);
     return {
       zoneId: zone.id,
       input: {
         zone: zoneFacts(zone),
         test: result && soilTest(result),
-        changes: (changes.get(zone.id) ?? []).map(changeOf),
+        changes: (changes.get(zone.id) ?? []).map((record) => changeOf(record, began)),
         settings: settingsOf(zone.id),
       },
     };
@@ -248,7 +292,7 @@ export class RatesService {
     const inputs = zones
       .map((zone) => this.#inputOf(zone, basis))
       .filter(({ input }) => input.test !== undefined || (input.changes ?? []).length > 0);
-    const made = await this.threads.run(sitePrograms, inputs, basis.shared);
+    const made = await this.threads.run(sitePrograms, inputs, { ...basis.shared, work: basis.settingsOf().work });
     return { ...made, basis, untested: zones.filter(({ id }) => !basis.results.has(id)).map(({ name }) => name) };
   }
 
@@ -349,16 +393,4 @@ export class RatesService {
       `${name} has no test and nothing that was added by hand: enter a result on the Lab step, or add a treatment.`,
     );
   }
-}
-
-function handedOverAnswer(
-  { id, issuedAt, issued }: ProgramZone,
-  now: ZoneProgram,
-  units: UnitSystem,
-): HandedOverAnswer {
-  return {
-    at: issuedAt.toISOString(),
-    pdf: `/api/program-zones/${id}/program.pdf`,
-    differences: differencesOf(paperOf(issued).answer.program, now, units),
-  };
 }

@@ -1,4 +1,5 @@
 import {
+  type AdviceSettings,
   type ProgramInput,
   type Reading,
   type ShoppingList,
@@ -20,6 +21,7 @@ export interface Shared extends Pick<ProgramInput, 'materials' | 'system' | 'fro
   /** Packs that are there already, by material. */
   readonly stock: ReadonlyMap<string, number>;
   readonly currency: string;
+  readonly work: AdviceSettings['work'];
 }
 
 export interface SitePrograms {
@@ -36,7 +38,7 @@ export interface SitePrograms {
 export const sitePrograms = threaded(
   import.meta.url,
   'sitePrograms',
-  (zones: readonly ZoneToPlan[], { stock, currency, ...shared }: Shared): SitePrograms => {
+  (zones: readonly ZoneToPlan[], { stock, currency, work, ...shared }: Shared): SitePrograms => {
     const prices = new Map(shared.materials.map(({ id, price }) => [id, price]));
     const tested = zones.flatMap(({ zoneId, input: { zone, test } }) => (test ? [{ zoneId, of: { zone, test } }] : []));
     const programs = zones.map(({ zoneId, input }) => {
@@ -49,6 +51,7 @@ export const sitePrograms = threaded(
       (id) => prices.get(id) ?? null,
       shared.system,
       currency,
+      work,
     );
     return { zones: programs, list };
   },

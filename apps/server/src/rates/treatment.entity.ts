@@ -3,7 +3,10 @@ import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
 /** What of a change is kept; key and remedy stand in columns of their own. */
-export type Override = Omit<Change, 'key' | 'remedy'>;
+export type Override = Omit<Change, 'key' | 'remedy'> & {
+  /** Day on which it was left out or put off; that of the record before days were kept. */
+  readonly outOn?: string;
+};
 
 /**
  * A treatment of a program. Of a draft only what was decided by hand is kept, since the rest follows from the test;

@@ -1,5 +1,12 @@
 import type { Working } from '@glenfold/agronomy';
-import { ShareLinkAnswer, ShareLinkInput, SharedSitesAnswer, SiteReportAnswer } from '@glenfold/contract';
+import {
+  QuoteAnswer,
+  QuoteAnswersInput,
+  ShareLinkAnswer,
+  ShareLinkInput,
+  SharedSitesAnswer,
+  SiteReportAnswer,
+} from '@glenfold/contract';
 import {
   Body,
   Controller,
@@ -20,6 +27,8 @@ import { AskedForSites, type SitesQuery, sitesAsked } from '../ground/sitesQuery
 import { type Access, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
 import { WorkingQuery, workingOf, workingSchema } from '../platform/workings.ts';
+import { QuotePapers } from '../rates/quotePapers.service.ts';
+import { Quotes } from '../rates/quotes.service.ts';
 import { ProgramPapers } from '../rates/programPapers.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { ReportService } from './report.service.ts';
@@ -39,6 +48,8 @@ export class ReportController {
     private readonly links: ShareLinkService,
     private readonly days: Days,
     private readonly papers: ProgramPapers,
+    private readonly quotes: Quotes,
+    private readonly quotePapers: QuotePapers,
   ) {}
 
   @Get('reports')
@@ -84,6 +95,35 @@ export class ReportController {
     return workingOf(await this.reports.whole(siteId, planId), asked);
   }
 
+  /** What the owner says to a quote. */
+  @Post('sites/:siteId/report/quotes/:quoteId/answers')
+  @For('quote.answer')
+  @HttpCode(200)
+  @ApiOkResponse({ type: QuoteAnswer })
+  async say(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Param('quoteId', ParseUUIDPipe) quoteId: string,
+    @Body() input: QuoteAnswersInput,
+    @Req() { access }: Request,
+  ): Promise<QuoteAnswer> {
+    if (readable(access!)?.includes(siteId) === false) notFound();
+    return this.quotes.say(siteId, quoteId, input);
+  }
+
+  @Get('sites/:siteId/report/quotes/:quoteId/quote.pdf')
+  @For('report.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse(pdf)
+  async quote(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Param('quoteId', ParseUUIDPipe) quoteId: string,
+    @Req() { access }: Request,
+  ): Promise<StreamableFile> {
+    if (readable(access!)?.includes(siteId) === false) notFound();
+    return this.quotePapers.onPaper(siteId, quoteId);
+  }
+
   @Get('sites/:siteId/share-links')
   @For('report.share')
   @ApiOkResponse({ type: ShareLinkAnswer, isArray: true })
@@ -112,6 +152,32 @@ export class ReportController {
   @ApiOkResponse({ type: SiteReportAnswer })
   byLink(@Param('token') token: string): Promise<SiteReportAnswer> {
     return this.links.open(token, (siteId) => this.reports.site(siteId, `/shared/${token}`));
+  }
+
+  @Post('shared/:token/quotes/:quoteId/answers')
+  @For('anyone')
+  @Header('x-robots-tag', 'noindex')
+  @HttpCode(200)
+  @ApiOkResponse({ type: QuoteAnswer })
+  sayByLink(
+    @Param('token') token: string,
+    @Param('quoteId', ParseUUIDPipe) quoteId: string,
+    @Body() input: QuoteAnswersInput,
+  ): Promise<QuoteAnswer> {
+    return this.links.open(token, (siteId) => this.quotes.say(siteId, quoteId, input));
+  }
+
+  @Get('shared/:token/quotes/:quoteId/quote.pdf')
+  @For('anyone')
+  @Header('content-type', 'application/pdf')
+  @Header('x-robots-tag', 'noindex')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse(pdf)
+  quoteByLink(
+    @Param('token') token: string,
+    @Param('quoteId', ParseUUIDPipe) quoteId: string,
+  ): Promise<StreamableFile> {
+    return this.links.open(token, (siteId) => this.quotePapers.onPaper(siteId, quoteId));
   }
 
   @Get('shared/:token/plans/:planId/plan.pdf')

@@ -5,6 +5,7 @@ import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
+import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 
 type HandedOver = Awaited<ReturnType<RatesService['issued']>>;
@@ -16,6 +17,7 @@ export class ReportService {
     private readonly ground: GroundService,
     private readonly rates: RatesService,
     private readonly practices: PracticeService,
+    private readonly quotes: Quotes,
   ) {}
 
   /** @param only sites that may be read; all when absent */
@@ -31,12 +33,14 @@ export class ReportService {
     const zones = await this.ground.zones(siteId);
     const practice = await this.practices.current();
     const issued = await this.rates.handedOver(zones.map(({ id }) => id));
+    const quote = await this.quotes.last(siteId);
     const { name: siteName, place } = site;
     return {
       siteId,
       siteName,
       place,
       practiceName: practice.name,
+      quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
       zones: zones.map(({ id, name, area, grass, facts }) => {
         const plan = issued.find(({ zoneId }) => zoneId === id);
         return { name, area, grass: grassWords(grass, facts?.mix), plan: plan ? toldPlan(plan, under) : null };

@@ -1,4 +1,11 @@
-import { type AdviceSettings, type DecidedAt, type Decision, settingsFrom } from '@glenfold/agronomy';
+import {
+  type AdviceSettings,
+  type DecidedAt,
+  type Decision,
+  type SectionBudget,
+  type SectionName,
+  settingsFrom,
+} from '@glenfold/agronomy';
 import {
   type SettingAnswer,
   type SettingInput,
@@ -54,6 +61,8 @@ export class SettingsService {
       const at = placeOf({ siteId, zoneId });
       const read = await this.#read(kind, value);
       if (siteId && zoneId) refuse([{ field: 'siteId', message: 'Name a site or a zone, not both.' }]);
+      if (at === 'practice' && kind === 'sections')
+        refuse([{ field: 'siteId', message: 'Choose the site whose sections these are.' }]);
       if (at !== 'practice' && !settingPlaces[kind].includes(at))
         refuse([{ field: `${at}Id`, message: `${settingNames[kind]} stands for the whole practice.` }]);
       if (kind === 'school' && at !== 'practice' && !(read as { reason?: string | null }).reason)
@@ -89,7 +98,7 @@ export class SettingsService {
 
   /** How zones of a site are advised; everything that was decided is read once. */
   async advice(siteId: string): Promise<(zoneId?: string) => AdviceSettings> {
-    const all = (await this.records.of(Setting).find()).filter(({ kind }) => !COSTS.has(kind));
+    const all = await this.records.of(Setting).find();
     const { currency } = await this.practices.current();
     return (zoneId) => ({
       ...settingsFrom(
@@ -99,6 +108,12 @@ export class SettingsService {
       ),
       currency,
     });
+  }
+
+  /** The years and budgets of a site’s sections. */
+  async sections(siteId: string): Promise<Readonly<Partial<Record<SectionName, SectionBudget>>>> {
+    const [found] = await this.records.of(Setting).find({ kind: 'sections', siteId });
+    return (found?.value as Readonly<Partial<Record<SectionName, SectionBudget>>> | undefined) ?? {};
   }
 
   async #read(kind: SettingKind, value: object): Promise<object> {

@@ -28,7 +28,7 @@ const shownIn = {
   bag: { parts: ['state', 'bags', 'lab-reports', 'lab-results'], lists: ['rounds', 'find', 'bags'] },
   program: { parts: ['state', 'report'], lists: ['rounds', 'program'] },
   product: { lists: ['products', 'program'] },
-  machine: { lists: ['machines'] },
+  machine: { lists: ['machines', 'program'] },
   laboratory: { lists: ['laboratories'] },
   setting: { parts: ['report'], lists: ['settings', 'program'] },
   practice: { parts: ['report'], lists: ['session', 'program', 'products'] },

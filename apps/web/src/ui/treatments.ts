@@ -65,6 +65,13 @@ export function packWords(supply: Pick<Supply, 'packs' | 'packSize' | 'unit'>, s
   return `${packCount(packs.value, supply)} of ${tellSupply(packSize, unit, system)}`;
 }
 
+/** "6 hours", "2.4 × 100 m²". */
+export function workAmount(amount: number, per: string): string {
+  const told = Number(amount.toPrecision(3));
+  if (/^\d/.test(per)) return `${told} × ${per}`;
+  return `${told} ${told === 1 || per === 'km' ? per : plural(per)}`;
+}
+
 const shelves: Readonly<Partial<Record<RemedyName, string>>> = {
   ...{
     lime: 'lime',
@@ -72,6 +79,13 @@ const shelves: Readonly<Partial<Record<RemedyName, string>>> = {
     phosphorus: 'fertilizer',
     potassium: 'fertilizer',
     magnesium: 'fertilizer',
+  },
+  ...{
+    sulfate: 'soil-chemistry',
+    manganese: 'fertilizer',
+    zinc: 'fertilizer',
+    copper: 'fertilizer',
+    boron: 'fertilizer',
   },
   ...{ sulfur: 'soil-chemistry', iron: 'soil-chemistry', gypsum: 'soil-chemistry' },
   ...{ compost: 'bulk', sand: 'bulk', clay: 'bulk', wetting: 'wetting', seed: 'seed', mulch: 'seed' },

@@ -123,7 +123,10 @@ export function visitLines(
 export interface WorkSum {
   readonly name: string;
   readonly per: string;
+  /** To pay for; whole days of what is hired by the day. */
   readonly amount: number;
+  /** As the zones use it. */
+  readonly used: number;
   readonly zones: readonly string[];
   readonly cost: Figure | null;
 }
@@ -145,13 +148,13 @@ export function workSums(
     book.step({
       label: `${name} for all zones`,
       formula: whole ? 'sum, in whole days × hire of a day' : 'sum × price',
-      numbers: `${lines.map(({ zone, of }) => `${zone} ${figure(of.amount)}`).join(' + ')}${whole && amount !== sum ? ` → ${figure(amount)}` : ''}; × ${money(price, currency)}`,
-      result: amount * price,
+      numbers: `${lines.map(({ zone, of }) => `${zone} ${figure(of.amount)}`).join(' + ')}${whole && amount !== sum ? ` → ${figure(amount)}` : ''}; × ${money(price ?? 0, currency)}`,
+      result: amount * (price ?? 0),
       unit: '$',
     });
     return {
-      ...{ name, per, amount, zones: [...new Set(lines.map(({ zone }) => zone))] },
-      cost: { value: amount * price, working: book.entries },
+      ...{ name, per, amount, used: sum, zones: [...new Set(lines.map(({ zone }) => zone))] },
+      cost: { value: amount * (price ?? 0), working: book.entries },
     };
   });
 }

@@ -24,8 +24,8 @@ export interface WorkLine {
   /** "hour", "day", "100 m²". */
   readonly per: string;
   readonly amount: number;
-  /** Of one. */
-  readonly price: number;
+  /** Of one; nothing for those who see no prices. */
+  readonly price: number | null;
   /** Hired for whole days only. */
   readonly whole: boolean;
   /** Nothing for those who see no prices. */

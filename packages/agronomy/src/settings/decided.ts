@@ -18,6 +18,7 @@ import {
   type PlaceRules,
   type School,
   type UsualYear,
+  type WorkPrice,
   capKeys,
   defaultSettings,
 } from './settings.ts';
@@ -69,6 +70,7 @@ export interface Decisions {
   readonly yearlyRates: RatesDecided;
   readonly rules: PlaceRules;
   readonly usualYear: UsualYear;
+  readonly work: { readonly prices: readonly WorkPrice[] };
 }
 
 export type DecidedAt = 'practice' | 'site' | 'zone';
@@ -190,6 +192,7 @@ export function settingsFrom(decisions: readonly Decision[]): AdviceSettings {
     bands: bands.map(ownBands),
     yearlyRates: rates ? ownRates(rates) : null,
     usualYear: usual && usual.visits.length > 0 ? usual : null,
+    work: nearest(decisions, 'work')?.value.prices ?? [],
   };
 }
 

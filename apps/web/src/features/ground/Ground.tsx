@@ -3,7 +3,7 @@ import type { ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Suspense, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
@@ -59,7 +59,14 @@ function marksOf(zones: readonly ZoneAnswer[], chosen: string | undefined): Shee
 export function Ground({ site, zones, results, zone }: StepProps) {
   const [form, setForm] = useState<'closed' | 'add' | 'list' | ZoneDialog>('closed');
   const [thingId, setThingId] = useState<string | null>(null);
-  const [view, setView] = useSessionState<View>('glenfold.groundView', 'Plan');
+  const [kept, setKept] = useSessionState<View>('glenfold.groundView', 'Plan');
+  const [search, setSearch] = useSearchParams();
+  // Other steps lead to a view by the address.
+  const view = views.find((name) => name === search.get('view')) ?? kept;
+  const setView = (next: View): void => {
+    setKept(next);
+    if (search.has('view')) setSearch({}, { replace: true });
+  };
   const [sheet, setSheet] = useState<SheetView>({ tiles: false, sections: false });
   const [pen, setPen] = useState<Pen | null>(null);
   const { data: things, error } = useQuery(queries.groundThings(site.id));
@@ -150,7 +157,7 @@ export function Ground({ site, zones, results, zone }: StepProps) {
                 tools={<SheetMenus site={site} plan={plan} zone={zone} pen={pen} view={sheet} onView={setSheet} />}
               />
               {view === 'Sections' ? (
-                <Sections zones={zones} />
+                <Sections siteId={site.id} zones={zones} />
               ) : thing ? (
                 <ThingPanel key={thing.id} thing={thing} pen={pen} />
               ) : (

@@ -12,7 +12,7 @@ import {
   readIn,
   convert,
 } from '@glenfold/agronomy';
-import type { ProductAnswer, TreatmentChangeAnswer, TreatmentInput } from '@glenfold/contract';
+import type { ProductAnswer, TreatmentChangeAnswer, TreatmentInput, ZoneProgramAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
@@ -21,11 +21,14 @@ import { FormDialog, Fields } from '../../ui/FormDialog.tsx';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { fits, productWords } from './ProductPick.tsx';
-import { useChangeTreatment, useUndoTreatment } from './api.ts';
+import { WorkFields, type WorkTyped } from './WorkFields.tsx';
+import { useChangeTreatment, useUndoTreatment } from '../../api/treatments.ts';
 
 interface ChangeDialogProps {
   readonly zoneId: string;
   readonly products: readonly ProductAnswer[];
+  /** Prices of work that may be set with it. */
+  readonly work: ZoneProgramAnswer['work'];
   /** Nothing to add one. */
   readonly treatment?: Treatment | undefined;
   /** What was decided of it before. */
@@ -45,7 +48,7 @@ function standing(value: unknown, field: Field<unknown>, system: 'us' | 'metric'
 }
 
 /** A rate, product, number or month of one’s own, with its reason; or that it is left out. */
-export function ChangeDialog({ zoneId, products, treatment, before, there = [], onClose }: ChangeDialogProps) {
+export function ChangeDialog({ zoneId, products, work, treatment, before, there = [], onClose }: ChangeDialogProps) {
   const { system } = useUnits();
   const change = useChangeTreatment(zoneId);
   const undo = useUndoTreatment(zoneId);
@@ -62,6 +65,7 @@ export function ChangeDialog({ zoneId, products, treatment, before, there = [], 
     ),
   );
   const [months, setMonths] = useState<readonly number[]>(before?.change.months ?? []);
+  const [lines, setLines] = useState<readonly WorkTyped[]>(before?.change.work ?? []);
   const [reason, setReason] = useState(before?.change.reason ?? '');
   const added = treatment === undefined ? !once : before?.change.added === true;
   const save = (out: TreatmentInput['out']): void => {
@@ -74,7 +78,12 @@ export function ChangeDialog({ zoneId, products, treatment, before, there = [], 
     change.mutate(
       {
         seen: { id: key, version: before?.version ?? 0 },
-        input: { remedy, added, values, months: months.length > 0 ? [...months] : null, reason, out: out ?? null },
+        input: {
+          ...{ remedy, added, values, reason },
+          months: months.length > 0 ? [...months] : null,
+          work: lines.length > 0 ? (lines as NonNullable<TreatmentInput['work']>) : null,
+          out: out ?? null,
+        },
         ...(before ? { opened: before.change } : {}),
       },
       { onSuccess: onClose },
@@ -186,6 +195,7 @@ export function ChangeDialog({ zoneId, products, treatment, before, there = [], 
           ))}
         </ToggleButtonGroup>
       </Box>
+      <WorkFields prices={work} lines={lines} onChange={setLines} problem={problem} />
       <TextField
         label="Why"
         required
@@ -199,7 +209,7 @@ export function ChangeDialog({ zoneId, products, treatment, before, there = [], 
         }
         multiline
       />
-      {problem && !(problem.path in fields) && problem.path !== 'reason' && (
+      {problem && !(problem.path in fields) && problem.path !== 'reason' && !problem.path.startsWith('work.') && (
         <Typography role="alert" sx={{ color: colours.ochre, fontWeight: 700 }}>
           {problem.words}
         </Typography>

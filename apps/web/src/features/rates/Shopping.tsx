@@ -7,7 +7,7 @@ import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
-import { packCount, packWords } from '../../ui/treatments.ts';
+import { packCount, packWords, workAmount } from '../../ui/treatments.ts';
 
 interface RowProps {
   readonly siteId: string;
@@ -117,6 +117,34 @@ function WorkRows({ work }: Pick<ShoppingList, 'work'>) {
   );
 }
 
+/** Labour, hire and haulage over all zones, and the drives there. */
+function LabourRows({ labour, visits }: Pick<ShoppingList, 'labour' | 'visits'>) {
+  const { say } = useUnits();
+  if (labour.length + visits.length === 0) return null;
+  const rows = [
+    ...labour.map(({ name, per, amount, zones, cost }) => ({
+      ...{ name, cost },
+      told: `${workAmount(amount, per)}, ${zones.join(', ')}`,
+    })),
+    ...visits.map(({ name, visits: months, cost }) => ({ name, cost, told: workAmount(months.length, 'visit') })),
+  ];
+  return (
+    <Box component="ul" aria-label="Labour, hire and haulage" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+      {rows.map(({ name, told, cost }) => (
+        <Box component="li" key={name} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
+          <strong>{name}</strong>, {told}
+          {cost && (
+            <>
+              {': '}
+              <Opens title={`${name}: cost`} told={say('money', cost.value)} working={cost.working} />
+            </>
+          )}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
 /** One list to buy for the property: every product once, in packs that its zones share. */
 export function Shopping({ siteId, answer }: { readonly siteId: string; readonly answer: SiteProgramAnswer }) {
   const { say } = useUnits();
@@ -163,6 +191,7 @@ export function Shopping({ siteId, answer }: { readonly siteId: string; readonly
         </Box>
       )}
       <WorkRows work={list.work} />
+      <LabourRows labour={list.labour} visits={list.visits} />
       <Missing list={list} untested={untested} />
     </Box>
   );

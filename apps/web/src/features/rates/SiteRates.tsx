@@ -10,6 +10,9 @@ import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { HandOver } from './HandOver.tsx';
+import { BeginYear } from './InHand.tsx';
+import { OfferButton, SiteQuote } from './Quote.tsx';
+import { SectionTable } from './SectionTable.tsx';
 import { Shopping } from './Shopping.tsx';
 import { ratesQueries } from './api.ts';
 import { monthOf } from '../../ui/treatments.ts';
@@ -115,10 +118,32 @@ export function SiteRates({ site, zones }: StepProps) {
           <Button variant="outlined" href={`/api/sites/${site.id}/program.pdf?units=${system}`} target="_blank">
             Print a draft (PDF)
           </Button>
+          <OfferButton siteId={site.id} />
           <HandOver siteId={site.id} zones={zones} />
         </Box>
       </Box>
+      {answer.over && (
+        <Box
+          sx={{
+            borderLeft: `3px solid ${colours.ochre}`,
+            background: colours.ochreWash,
+            px: 1.5,
+            py: 0.75,
+            mb: 1.5,
+            display: 'flex',
+            gap: 2,
+            alignItems: 'baseline',
+          }}
+        >
+          <span>
+            <strong>The year that was handed over is over.</strong> The next takes over what was put off.
+          </span>
+          <BeginYear siteId={site.id} />
+        </Box>
+      )}
+      <SiteQuote siteId={site.id} />
       <Across siteId={site.id} zones={answer.zones} />
+      <SectionTable siteId={site.id} sections={answer.sections} />
       <Shopping siteId={site.id} answer={answer} />
     </>
   );

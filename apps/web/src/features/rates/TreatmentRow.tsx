@@ -1,5 +1,5 @@
 import type { Treatment } from '@glenfold/agronomy';
-import type { ProductAnswer, TreatmentChangeAnswer } from '@glenfold/contract';
+import type { ProductAnswer, TreatmentChangeAnswer, ZoneProgramAnswer } from '@glenfold/contract';
 import EditIcon from '@mui/icons-material/Edit';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
@@ -13,14 +13,16 @@ import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { ProductPick } from './ProductPick.tsx';
-import { useChangeTreatment } from './api.ts';
-import { doseWords, packWords, shelfOf, times } from '../../ui/treatments.ts';
+import { keptOf, useChangeTreatment } from '../../api/treatments.ts';
+import { doseWords, packWords, shelfOf, times, workAmount } from '../../ui/treatments.ts';
 
 interface RowProps {
   readonly zoneId: string;
   readonly treatment: Treatment;
   readonly before: TreatmentChangeAnswer | undefined;
   readonly products: readonly ProductAnswer[];
+  /** Prices of work that may be set with it. */
+  readonly work: ZoneProgramAnswer['work'];
   /** The first number of the page. */
   readonly main: boolean;
   readonly children?: ReactNode;
@@ -77,7 +79,7 @@ function Amount({ treatment, main }: Pick<RowProps, 'treatment' | 'main'>) {
 function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
   const { system, say } = useUnits();
   const may = useMay();
-  const { supply, others, name, price, status } = treatment;
+  const { supply, others, name, price, status, work = [], workUnpriced = [] } = treatment;
   if (status !== 'planned') return null;
   return (
     <Box sx={{ mt: 0.75 }}>
@@ -110,12 +112,28 @@ function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
         </Typography>
       ))}
       {price && <Opens title={`${name}: price`} told={say('money', price.value)} working={price.working} />}
+      {work.map(({ name: what, per, amount, cost }) => (
+        <Typography component="div" key={what}>
+          {what} {workAmount(amount, per)}
+          {cost && (
+            <>
+              {', '}
+              <Opens title={`${name}: ${what}`} told={say('money', cost.value)} working={cost.working} />
+            </>
+          )}
+        </Typography>
+      ))}
+      {workUnpriced.map((what) => (
+        <Typography key={what} sx={{ color: colours.ochre }}>
+          {what} has no price any more: choose another.
+        </Typography>
+      ))}
     </Box>
   );
 }
 
 /** A treatment: one row of one pattern everywhere, that opens to its doses, cautions and what may be changed by hand. */
-export function TreatmentRow({ zoneId, treatment, before, products, main, children }: RowProps) {
+export function TreatmentRow({ zoneId, treatment, before, products, work, main, children }: RowProps) {
   const { system } = useUnits();
   const may = useMay();
   const change = useChangeTreatment(zoneId);
@@ -201,10 +219,9 @@ export function TreatmentRow({ zoneId, treatment, before, products, main, childr
               change.mutate({
                 seen: { id: key, version: before?.version ?? 0 },
                 input: {
+                  ...keptOf(before),
                   remedy,
-                  added: before?.change.added ?? false,
                   values: { ...before?.change.values, material },
-                  months: before?.change.months ? [...before.change.months] : null,
                   reason: before?.change.reason ?? 'Another product was chosen.',
                 },
                 ...(before ? { opened: before.change } : {}),
@@ -224,6 +241,7 @@ export function TreatmentRow({ zoneId, treatment, before, products, main, childr
         <ChangeDialog
           zoneId={zoneId}
           products={products}
+          work={work}
           treatment={treatment}
           before={before}
           onClose={() => setChanging(false)}

@@ -1,5 +1,3 @@
-import type { Finding, Judged } from '@glenfold/agronomy';
-import type { ZoneProgramAnswer } from '@glenfold/contract';
 import AddIcon from '@mui/icons-material/Add';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -9,221 +7,23 @@ import { queries } from '../../api/queries.ts';
 import { LabAdvice } from '../../ui/LabAdvice.tsx';
 import { NoTest } from '../../ui/NoTest.tsx';
 import { Words } from '../../ui/Words.tsx';
-import { Cautions, Empty, Trouble } from '../../ui/bits.tsx';
+import { Empty, Trouble } from '../../ui/bits.tsx';
 import { phText } from '../../ui/results.ts';
 import { useMay } from '../../ui/session.tsx';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
-import { dayOf } from '../../ui/today.ts';
 import { shelfOf } from '../../ui/treatments.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { Balance } from './BalanceGauge.tsx';
+import { AgainstUsual, Comparisons, JudgedRows } from './Beside.tsx';
 import { ChangeDialog } from './ChangeDialog.tsx';
+import { Findings } from './Findings.tsx';
 import { HandOver } from './HandOver.tsx';
+import { InHand, YearBefore } from './InHand.tsx';
 import { TreatmentRow } from './TreatmentRow.tsx';
 import { YearLine } from './YearLine.tsx';
-import { useChangeTreatment } from './api.ts';
-
-/** Why zones of the same pH get different lime. */
-function Comparisons({ answer }: { readonly answer: ZoneProgramAnswer }) {
-  const { comparisons } = answer.program;
-  if (comparisons.length === 0) return null;
-  return (
-    <Box
-      component="aside"
-      aria-label="Why other zones differ"
-      sx={{
-        background: colours.slateWash,
-        borderLeft: `3px solid ${colours.slate}`,
-        px: 2,
-        py: 1.25,
-        my: 1,
-        maxWidth: 640,
-      }}
-    >
-      <Typography variant="h3" gutterBottom>
-        Same pH, another answer
-      </Typography>
-      {comparisons.map(({ otherZone, words, reasons }) => (
-        <Box key={otherZone} sx={{ mb: 1 }}>
-          <Typography sx={{ fontWeight: 700 }}>{words}</Typography>
-          <Box component="ul" sx={{ m: 0, pl: 2.25 }}>
-            {reasons.map((reason) => (
-              <li key={reason}>{reason}</li>
-            ))}
-          </Box>
-        </Box>
-      ))}
-    </Box>
-  );
-}
-
-const standings: Readonly<Record<Judged['status'], string>> = {
-  none: 'none',
-  refused: 'not here',
-  'cannot say': 'cannot say yet',
-};
-
-/** What was looked at and is not given: one line each, with its reason. */
-function JudgedRows({ rows }: { readonly rows: readonly Judged[] }) {
-  if (rows.length === 0) return null;
-  return (
-    <Box component="section" aria-labelledby="judged" sx={{ borderTop: `2px solid ${colours.ink}`, mt: 2, pt: 1.5 }}>
-      <Typography variant="h2" id="judged" sx={{ fontSize: '1.15rem', mb: 0.5 }}>
-        Also looked at
-      </Typography>
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {rows.map(({ name, status, words, cautions }) => (
-          <Box
-            component="li"
-            key={name}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr 1fr', sm: '118px 132px minmax(0, 1fr)' },
-              columnGap: 3,
-              py: 0.75,
-              borderTop: `1px solid ${colours.line}`,
-            }}
-          >
-            <Box sx={{ fontWeight: 700 }}>
-              <Words>{name}</Words>
-            </Box>
-            <Box sx={{ color: status === 'refused' ? colours.ochre : colours.faded }}>{standings[status]}</Box>
-            <Box sx={{ gridColumn: { xs: '1 / -1', sm: 'auto' }, maxWidth: 640 }}>
-              <Words>{words}</Words>
-              <Cautions texts={cautions} />
-            </Box>
-          </Box>
-        ))}
-      </Box>
-    </Box>
-  );
-}
-
-/** What works against what, each with the mend. */
-function Findings({ zoneId, answer }: { readonly zoneId: string; readonly answer: ZoneProgramAnswer }) {
-  const may = useMay();
-  const change = useChangeTreatment(zoneId);
-  const mend = ({ mend: offered }: Finding): void => {
-    if (!offered) return;
-    const { key, remedy, reason, out, months } = offered.change;
-    const before = answer.changes.find((one) => one.change.key === key);
-    change.mutate({
-      seen: { id: key, version: before?.version ?? 0 },
-      input: {
-        remedy,
-        added: before?.change.added ?? false,
-        values: { ...before?.change.values },
-        months: months ? [...months] : before?.change.months ? [...before.change.months] : null,
-        out: out ?? null,
-        reason,
-      },
-      ...(before ? { opened: before.change } : {}),
-    });
-  };
-  const { findings } = answer.program;
-  if (findings.length === 0) return null;
-  return (
-    <Box
-      component="section"
-      aria-label="To be minded"
-      sx={{ borderLeft: `3px solid ${colours.ochre}`, background: colours.ochreWash, px: 1.5, py: 0.75, mb: 1.5 }}
-    >
-      {findings.map((finding) => (
-        <Box
-          key={finding.key}
-          sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 2, alignItems: 'baseline', py: 0.25 }}
-        >
-          <Box sx={{ flex: '1 1 320px' }}>
-            <Words>{finding.words}</Words>
-          </Box>
-          {finding.mend && may('work.write') && (
-            <Button size="small" variant="outlined" onClick={() => mend(finding)} disabled={change.isPending}>
-              {finding.mend.words}
-            </Button>
-          )}
-        </Box>
-      ))}
-      <Trouble error={change.error} />
-    </Box>
-  );
-}
-
-/** What is other than in the year that is sold to everybody, and why. */
-function AgainstUsual({ usual }: Pick<ZoneProgramAnswer['program'], 'usual'>) {
-  if (!usual) return null;
-  const { name, differences } = usual;
-  return (
-    <Box component="section" aria-labelledby="usual" sx={{ borderTop: `2px solid ${colours.ink}`, mt: 2, pt: 1.5 }}>
-      <Typography variant="h2" id="usual" sx={{ fontSize: '1.15rem', mb: 0.5 }}>
-        Against the usual year, “{name}”
-      </Typography>
-      {differences.length === 0 && <Typography>Nothing is other than usual here.</Typography>}
-      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {differences.map(({ name: what, usual: was, here, why }) => (
-          <Box
-            component="li"
-            key={what}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr', sm: '118px 190px minmax(0, 1fr)' },
-              columnGap: 3,
-              py: 0.75,
-              borderTop: `1px solid ${colours.line}`,
-            }}
-          >
-            <Box sx={{ fontWeight: 700 }}>
-              <Words>{what}</Words>
-            </Box>
-            <Box>
-              {here}
-              <Box sx={{ color: colours.faded }}>usually {was}</Box>
-            </Box>
-            <Box sx={{ maxWidth: 640 }}>
-              <Words>{why}</Words>
-            </Box>
-          </Box>
-        ))}
-      </Box>
-    </Box>
-  );
-}
-
-/** What its owner has in hand, and what the program says now that it did not then. */
-function InHand({ handedOver }: Pick<ZoneProgramAnswer, 'handedOver'>) {
-  if (!handedOver) return null;
-  const { at, pdf, differences } = handedOver;
-  return (
-    <Box
-      sx={{
-        borderLeft: `3px solid ${differences.length > 0 ? colours.ochre : colours.lichen}`,
-        px: 1.5,
-        py: 0.25,
-        mb: 1.5,
-      }}
-    >
-      <MuiLink href={pdf} target="_blank">
-        Handed over on {dayOf(new Date(at))}
-      </MuiLink>
-      {differences.length === 0 ? (
-        ', and nothing has changed since.'
-      ) : (
-        <>
-          . Changed since, until a new version is handed over:
-          <Box component="ul" sx={{ m: 0, pl: 2.25 }}>
-            {differences.map((text) => (
-              <li key={text}>
-                <Words>{text}</Words>
-              </li>
-            ))}
-          </Box>
-        </>
-      )}
-    </Box>
-  );
-}
 
 /** The program of a zone: its year, its balance, and its treatments in the order of work. */
 export function ZoneRates({ site, zone, zones }: StepProps) {
@@ -309,6 +109,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
         </Box>
       </Box>
       {result ? <LabAdvice result={result} /> : <NoTest siteId={site.id} zone={zone} />}
+      <YearBefore siteId={site.id} yearBefore={answer.yearBefore} />
       <InHand handedOver={answer.handedOver} />
       {ground && (
         <Typography
@@ -348,6 +149,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
           treatment={treatment}
           before={changes.find((one) => one.change.key === treatment.key)}
           products={products}
+          work={answer.work}
           main={treatment === main}
         >
           {treatment.remedy === 'lime' && <Comparisons answer={answer} />}
@@ -362,6 +164,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
         <ChangeDialog
           zoneId={zone.id}
           products={products}
+          work={answer.work}
           there={treatments.map(({ remedy }) => remedy)}
           onClose={() => setAdding(false)}
         />

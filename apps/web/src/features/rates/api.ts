@@ -2,15 +2,23 @@ import type { UnitSystem } from '@glenfold/agronomy';
 import type {
   HandOverInput,
   IssuedProgramAnswer,
+  QuoteAnswer,
+  QuoteAnswersInput,
+  QuoteInput,
+  QuoteOfSiteAnswer,
   SiteProgramAnswer,
-  TreatmentChangeAnswer,
-  TreatmentInput,
 } from '@glenfold/contract';
 import { queryOptions } from '@tanstack/react-query';
-import { type Changed, saveOver, useChange } from '../../api/changes.ts';
+import { useChange } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
 
 export const ratesQueries = {
+  /** What is offered of the site’s program. */
+  quote: (siteId: string) =>
+    queryOptions({
+      queryKey: ['program', 'quote', siteId],
+      queryFn: () => api<QuoteOfSiteAnswer>('GET', `/sites/${siteId}/quote`),
+    }),
   /** The whole site; it follows every program of its zones. */
   siteProgram: (siteId: string, units: UnitSystem) =>
     queryOptions({
@@ -19,21 +27,21 @@ export const ratesQueries = {
     }),
 };
 
-const treatmentPath = (zoneId: string, key: string): string =>
-  `/zones/${zoneId}/program/treatments/${encodeURIComponent(key)}`;
+/** Begin the next year of a site’s program. */
+export const useBeginYear = (siteId: string) =>
+  useChange('program', () => api<null>('POST', `/sites/${siteId}/program/year`));
 
-/** Keep what was decided by hand of a treatment; `seen` names it by its key. */
-export const useChangeTreatment = (zoneId: string) =>
-  useChange(
-    'program',
-    ({ seen, input }: Changed<TreatmentInput>) =>
-      saveOver<TreatmentChangeAnswer>(treatmentPath(zoneId, seen.id), input, seen.version),
-    `treatments ${zoneId}`,
+export const useOffer = (siteId: string, units: UnitSystem) =>
+  useChange('program', (input: QuoteInput) =>
+    api<QuoteAnswer>('POST', `/sites/${siteId}/quotes?units=${units}`, input),
   );
 
-/** Back to what the test asks for. */
-export const useUndoTreatment = (zoneId: string) =>
-  useChange('program', (key: string) => api<null>('DELETE', treatmentPath(zoneId, key)), `treatments ${zoneId}`);
+/** What the owner has said on the phone or on paper. */
+export const useSayFor = (quoteId: string) =>
+  useChange('program', (input: QuoteAnswersInput) => api<QuoteAnswer>('POST', `/quotes/${quoteId}/answers`, input));
+export const useTakeOver = (quoteId: string) =>
+  useChange('program', () => api<QuoteAnswer>('POST', `/quotes/${quoteId}/taken-over`));
+export const useWithdraw = (quoteId: string) => useChange('program', () => api<null>('DELETE', `/quotes/${quoteId}`));
 
 export const useHandOver = (siteId: string, units: UnitSystem) =>
   useChange('program', (input: HandOverInput) =>

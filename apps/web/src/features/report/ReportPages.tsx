@@ -4,7 +4,8 @@ import { Link, useParams } from 'react-router';
 import { colours } from '../../ui/theme.ts';
 import { More } from '../../ui/More.tsx';
 import { Trouble } from '../../ui/bits.tsx';
-import { useMay } from '../../ui/session.tsx';
+import { useMay, useSession } from '../../ui/session.tsx';
+import { Offered } from './Offered.tsx';
 import { SiteReport } from './SiteReport.tsx';
 import { reportQueries } from './api.ts';
 
@@ -49,6 +50,7 @@ export function Reports() {
 export function ReportPage() {
   const { siteId = '' } = useParams();
   const may = useMay();
+  const { name = '' } = useSession().person ?? {};
   const { data: report, error } = useQuery(reportQueries.report(siteId));
   return (
     <>
@@ -62,7 +64,13 @@ export function ReportPage() {
           <Trouble error={error} />
         </Box>
       )}
-      {report && <SiteReport report={report} />}
+      {report && (
+        <SiteReport report={report}>
+          {report.quote && may('quote.answer') && (
+            <Offered under={`/sites/${siteId}/report`} quote={report.quote} by={name} />
+          )}
+        </SiteReport>
+      )}
     </>
   );
 }
@@ -79,7 +87,7 @@ export function SharedReport() {
         </Box>
         {report && (
           <Box component="span" sx={{ color: colours.line, ml: 2 }}>
-            Report by {report.practiceName}, to be read only
+            Report by {report.practiceName}
           </Box>
         )}
       </Box>
@@ -91,7 +99,11 @@ export function SharedReport() {
           <Trouble error={error} />
         </Box>
       )}
-      {report && <SiteReport report={report} />}
+      {report && (
+        <SiteReport report={report}>
+          {report.quote && <Offered under={`/shared/${token}`} quote={report.quote} by="" />}
+        </SiteReport>
+      )}
     </Box>
   );
 }

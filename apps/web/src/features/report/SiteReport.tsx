@@ -1,6 +1,7 @@
 import { type Sense, planned, present, tellSupply } from '@glenfold/agronomy';
 import type { ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
 import { colours } from '../../ui/theme.ts';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
@@ -158,7 +159,14 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
 }
 
 /** What was handed over for a site, to be read by the one who owns it. */
-export function SiteReport({ report }: { readonly report: SiteReportAnswer }) {
+export function SiteReport({
+  report,
+  children,
+}: {
+  readonly report: SiteReportAnswer;
+  /** What comes before it: a quote that waits for an answer. */
+  readonly children?: ReactNode;
+}) {
   const { siteName, place, practiceName, zones } = report;
   const sorted = [...zones].sort((a, b) => Number(b.plan !== null) - Number(a.plan !== null));
   return (
@@ -167,6 +175,7 @@ export function SiteReport({ report }: { readonly report: SiteReportAnswer }) {
       <Typography sx={{ color: colours.faded, mb: 3 }}>
         {place && `${place}. `}By {practiceName}.
       </Typography>
+      {children}
       {zones.length === 0 && <Typography>The ground is not divided into zones yet.</Typography>}
       {sorted.map((zone) => (
         <Zone key={zone.name} zone={zone} />

@@ -1,4 +1,11 @@
-import type { ShareLinkAnswer, ShareLinkInput, SharedSitesAnswer, SiteReportAnswer } from '@glenfold/contract';
+import type {
+  QuoteAnswer,
+  QuoteAnswersInput,
+  ShareLinkAnswer,
+  ShareLinkInput,
+  SharedSitesAnswer,
+  SiteReportAnswer,
+} from '@glenfold/contract';
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import { useChange } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
@@ -30,6 +37,11 @@ export const reportQueries = {
     }),
 };
 
+/** What the owner says to a quote, signed in or by a link. */
+export const useSay = (under: string, quoteId: string) =>
+  useChange('program', (input: QuoteAnswersInput) =>
+    api<QuoteAnswer>('POST', `${under}/quotes/${quoteId}/answers`, input),
+  );
 export const useShare = (siteId: string) =>
   useChange('share', (input: ShareLinkInput) => api<ShareLinkAnswer>('POST', `/sites/${siteId}/share-links`, input));
 export const useRevokeLink = () => useChange('share', (id: string) => api<null>('DELETE', `/share-links/${id}`));

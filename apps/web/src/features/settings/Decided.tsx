@@ -8,7 +8,7 @@ import { colours } from '../../ui/theme.ts';
 import { useUndo } from '../../ui/undo.tsx';
 import { type Typing, useTyped } from '../../ui/useTyped.ts';
 import { type Scope, useDecision } from './scope.ts';
-import { useDecide } from './api.ts';
+import { useDecide } from '../../api/decide.ts';
 
 export interface Fill<K extends SettingKind> {
   readonly typed: Typing<SettingValue<K>>;

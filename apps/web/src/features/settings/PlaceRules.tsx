@@ -1,8 +1,6 @@
 import { phosphorusRules } from '@glenfold/agronomy';
-import { workUnits } from '@glenfold/contract';
-import { Box, TextField, Typography } from '@mui/material';
+import { TextField, Typography } from '@mui/material';
 import { Fields } from '../../ui/FormDialog.tsx';
-import { MoneyField } from '../../ui/NumberField.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Choice } from './Choice.tsx';
@@ -123,69 +121,6 @@ export function PlaceRules({ scope }: PartProps) {
             )}
           </Rows>
         </>
-      )}
-    </Decided>
-  );
-}
-
-/** What work is charged at. */
-export function WorkPrices({ scope }: PartProps) {
-  const { say } = useUnits();
-  return (
-    <Decided
-      kind="work"
-      scope={scope}
-      name="Prices of work"
-      general="None yet: labour, visits, haulage and disposal cannot be told in an offer. Machine hire stands with the machines."
-      start={{ prices: [{ name: 'Labour', price: '', per: 'hour' }] }}
-      tell={({ prices }) =>
-        prices.length === 0 ? (
-          <Typography>None here.</Typography>
-        ) : (
-          <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
-            {prices.map(({ name, price, per }) => (
-              <li key={`${name} ${per}`}>
-                <strong>{name}</strong>: {say('money', price)} a {per}
-              </li>
-            ))}
-          </Box>
-        )
-      }
-    >
-      {({ typed, set, problem }) => (
-        <Rows
-          rows={typed.prices}
-          onRows={(prices) => set({ prices })}
-          fresh={{ name: '', price: '', per: 'hour' as const }}
-          another="Another price"
-          columns="2fr 1fr 1fr"
-          label={({ name }) => name || 'this price'}
-        >
-          {(row, at, change) => (
-            <>
-              <TextField
-                label="For"
-                value={row.name}
-                onChange={(event) => change({ name: event.target.value })}
-                error={!!problem(`prices.${at}.name`)}
-                helperText={problem(`prices.${at}.name`)}
-              />
-              <MoneyField
-                label="Price"
-                value={row.price}
-                onChange={(price) => change({ price: price as number })}
-                problem={problem(`prices.${at}.price`)}
-              />
-              <Choice
-                label="Per"
-                value={row.per}
-                values={workUnits}
-                names={Object.fromEntries(workUnits.map((unit) => [unit, unit]))}
-                onChange={(per) => change({ per: per as 'hour' })}
-              />
-            </>
-          )}
-        </Rows>
       )}
     </Decided>
   );

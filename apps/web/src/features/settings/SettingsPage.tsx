@@ -4,10 +4,11 @@ import { PartsPage } from '../../ui/PartsPage.tsx';
 import { SitePicker } from '../../ui/SitePicker.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { Bands, YearlyRates } from './OwnTables.tsx';
-import { PlaceRules, WorkPrices } from './PlaceRules.tsx';
+import { PlaceRules } from './PlaceRules.tsx';
 import { School } from './School.tsx';
-import { UsualYear } from './UsualYear.tsx';
+import { UsualYear, UsualYears } from './UsualYear.tsx';
 import { Caps, Targets } from './Wishes.tsx';
+import { WorkPrices } from './WorkPrices.tsx';
 import { useScope } from './scope.ts';
 
 const parts = [
@@ -36,7 +37,7 @@ const parts = [
     name: 'usual-year',
     title: 'The usual year',
     about: 'visits that a test changes',
-    screens: [UsualYear],
+    screens: [UsualYear, UsualYears],
     costs: false,
   },
   { name: 'work', title: 'Prices of work', about: 'labour, visits, haulage', screens: [WorkPrices], costs: true },

@@ -19,20 +19,21 @@ import {
 import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Cautions } from '../../../ui/bits.tsx';
+import { IntoProgram } from './IntoProgram.tsx';
 import { useSessionState } from '../../../ui/useSessionState.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import { Opens } from '../../../ui/working.tsx';
 
 type Typed = number | string | null;
 
-interface Layer {
+export interface Layer {
   readonly material: string;
   readonly depth: Typed;
   /** $/m³ */
   readonly price: Typed;
 }
 
-interface Wanted {
+export interface Wanted {
   /** Nothing chosen yet: the zone that is. */
   readonly zones: readonly string[] | null;
   readonly layers: readonly Layer[];
@@ -247,6 +248,7 @@ export function Rebuild({ siteId, zones, zone }: RebuildProps) {
                 ))}
               </TableBody>
             </Table>
+            <IntoProgram wanted={wanted} zones={chosen} />
             <Cautions
               texts={[
                 ...outcome.working.flatMap((entry) =>

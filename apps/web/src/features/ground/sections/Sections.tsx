@@ -3,10 +3,11 @@ import { Box, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mu
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useUnits } from '../../../ui/units.tsx';
+import { SectionPlans } from './SectionPlans.tsx';
 import { useFacts } from '../facts/useFacts.ts';
 import type { ZoneDress } from '../drawing/sheetMap.ts';
 
-export const sectionLooks: Readonly<Record<Section | 'none', { readonly label: string; readonly ground: string }>> = {
+const sectionLooks: Readonly<Record<Section | 'none', { readonly label: string; readonly ground: string }>> = {
   now: { label: 'Now', ground: '#E8C79F' },
   next: { label: 'Next', ground: colours.paper },
   later: { label: 'Later', ground: '#B9C6D1' },
@@ -24,7 +25,7 @@ export function sectionDress(zones: readonly ZoneAnswer[]): ReadonlyMap<string, 
 }
 
 /** A large ground in the order in which it is improved. */
-export function Sections({ zones }: { readonly zones: readonly ZoneAnswer[] }) {
+export function Sections({ siteId, zones }: { readonly siteId: string; readonly zones: readonly ZoneAnswer[] }) {
   const { say } = useUnits();
   const area = (section: Section | 'none'): number =>
     zones.reduce((sum, zone) => sum + ((zone.facts.section ?? 'none') === section ? zone.area : 0), 0);
@@ -60,6 +61,7 @@ export function Sections({ zones }: { readonly zones: readonly ZoneAnswer[] }) {
           .map((section) => `${sectionLooks[section].label} ${say('area', area(section))}`)
           .join(', ')}
       </Typography>
+      <SectionPlans siteId={siteId} />
       {zones.map((zone) => (
         <SectionRow key={zone.id} zone={zone} />
       ))}

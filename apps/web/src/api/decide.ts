@@ -1,9 +1,9 @@
 import type { SettingAnswer, SettingKind } from '@glenfold/contract';
-import { type Saved, useChange } from '../../api/changes.ts';
-import { ApiProblem, api } from '../../api/client.ts';
+import { type Saved, useChange } from './changes.ts';
+import { ApiProblem, api } from './client.ts';
 
 /** Where a decision stands: for the practice, a site or a zone. */
-export interface DecidedFor {
+interface DecidedFor {
   readonly siteId?: string | undefined;
   readonly zoneId?: string | undefined;
 }

@@ -1,0 +1,184 @@
+import { type UnitSystem, offeredLines, visitLines } from '@glenfold/agronomy';
+import { type QuoteAnswer, type QuoteAnswersInput, type QuoteInput, allows, dayIn } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
+import { Clock } from '../platform/clock.ts';
+import { Problem, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { Days } from '../settings/days.service.ts';
+import { Programs } from './programs.service.ts';
+import { Quote, QuoteLine } from './quote.entity.ts';
+import { RatesService } from './rates.service.ts';
+
+const STANDING = ['open', 'answered'] as const;
+const DAY = 86_400_000;
+
+/** A site’s program offered line by line, and what its owner says to it. */
+@Injectable()
+export class Quotes {
+  constructor(
+    private readonly records: Records,
+    private readonly rates: RatesService,
+    private readonly programs: Programs,
+    private readonly work: Work,
+    private readonly clock: Clock,
+    private readonly days: Days,
+  ) {}
+
+  /** Offer what the program says now; what was offered before is withdrawn. */
+  async offer(siteId: string, units: UnitSystem, { days, note = null }: QuoteInput): Promise<QuoteAnswer> {
+    const { zones, list, settings, timeZone } = await this.rates.toOffer(siteId, units);
+    const told = zones.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments }));
+    const lines = offeredLines(told, list, units);
+    if (lines.length === 0)
+      throw new Problem(
+        409,
+        'Nothing to offer',
+        'The program of this site has nothing in it yet. Enter a test, or add a treatment.',
+      );
+    const remedies = new Map(
+      told.flatMap(({ zoneId, treatments }) =>
+        treatments.map(({ key, remedy }) => [`${zoneId} ${key}`, remedy] as const),
+      ),
+    );
+    const visits = visitLines(
+      told.flatMap(({ treatments }) => treatments),
+      settings.work,
+      settings.currency,
+    ).reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0);
+    const offeredAt = this.clock.now();
+    const validUntil = dayIn(new Date(offeredAt.getTime() + days * DAY), timeZone);
+    return this.records.together(async (of) => {
+      await this.#withdrawStanding(siteId);
+      const quote = await of(Quote).add({
+        ...{ siteId, state: 'open', offeredAt, validUntil, note, units, currency: settings.currency },
+        visits: visits > 0 ? visits : null,
+      });
+      await of(QuoteLine).addAll(
+        lines.map(({ when, ...line }, position) => ({
+          ...{ ...line, quoteId: quote.id, position, doneIn: when },
+          remedy: remedies.get(`${line.zoneId} ${line.key}`)!,
+        })),
+      );
+      return this.#answer(quote);
+    });
+  }
+
+  /** The quote of a site that was offered last; nothing where none was, or it was withdrawn. */
+  async last(siteId: string): Promise<QuoteAnswer | null> {
+    const [quote] = await this.records.of(Quote).find({ siteId }, { offeredAt: 'DESC' });
+    return quote && quote.state !== 'withdrawn' ? this.#answer(quote) : null;
+  }
+
+  /** A quote with its lines, as it is printed. */
+  async whole(id: string): Promise<QuoteAnswer & Pick<Quote, 'siteId' | 'units'>> {
+    const quote = await this.records.of(Quote).one(id);
+    return { ...(await this.#answer(quote)), siteId: quote.siteId, units: quote.units };
+  }
+
+  /**
+   * Keep what an owner says to some lines.
+   * @param siteId of the report in which it was read: a quote of another site is not found
+   */
+  async say(siteId: string | null, id: string, { lines, by, words = null }: QuoteAnswersInput): Promise<QuoteAnswer> {
+    return this.records.together(async (of) => {
+      const quote = await of(Quote).one(id);
+      if (siteId !== null && quote.siteId !== siteId)
+        throw new Problem(404, 'Not found', 'This quote belongs to another site.');
+      await this.#mayBeAnswered(quote);
+      const known = await of(QuoteLine).find({ quoteId: id }, { position: 'ASC' });
+      const strange = lines.findIndex((line) => !known.some((one) => one.id === line.id));
+      if (strange >= 0)
+        return refuse([{ field: `lines.${strange}.id`, message: 'This line is not in the quote: load it again.' }]);
+      for (const line of lines) await of(QuoteLine).change(line.id, { answer: line.answer });
+      const said = new Map(lines.map((line) => [line.id, line.answer]));
+      const whole = known.every((line) => (said.get(line.id) ?? line.answer) !== null);
+      return this.#answer(
+        await of(Quote).change(id, {
+          ...{ answeredAt: this.clock.now(), answeredBy: by, answerWords: words },
+          state: whole ? 'answered' : 'open',
+        }),
+      );
+    });
+  }
+
+  /** Take the answers over into the program: what was declined is left out, with who said so. */
+  async takeOver(id: string): Promise<QuoteAnswer> {
+    return this.records.together(async (of) => {
+      const quote = await of(Quote).one(id);
+      if (quote.state === 'taken over') return this.#answer(quote);
+      if (quote.answeredAt === null)
+        throw new Problem(409, 'Not answered', 'Nobody has answered this quote yet. Enter what its owner says first.');
+      const day = await this.days.on(quote.siteId, quote.answeredAt);
+      const declined = await of(QuoteLine).find({ quoteId: id, answer: 'declined' });
+      for (const { zoneId, key, remedy } of declined)
+        await this.programs.leaveOut(
+          quote.siteId,
+          zoneId,
+          { key, remedy },
+          `${quote.answeredBy} declined it on ${day}.`,
+        );
+      return this.#answer(await of(Quote).change(id, { state: 'taken over' }));
+    });
+  }
+
+  async withdraw(id: string): Promise<void> {
+    const { state } = await this.records.of(Quote).one(id);
+    if (state === 'taken over')
+      throw new Problem(409, 'Taken over', 'Its answers are in the program already. Offer a new one instead.');
+    await this.records.of(Quote).change(id, { state: 'withdrawn' });
+  }
+
+  async #withdrawStanding(siteId: string): Promise<void> {
+    const standing = await this.records.of(Quote).find({ siteId, state: In([...STANDING]) });
+    for (const { id } of standing) await this.records.of(Quote).change(id, { state: 'withdrawn' });
+  }
+
+  async #mayBeAnswered(quote: Quote): Promise<void> {
+    if (quote.state === 'withdrawn')
+      throw new Problem(409, 'Withdrawn', 'The practice has withdrawn this quote. Look for a newer one, or ask.');
+    if (quote.state === 'taken over')
+      throw new Problem(
+        409,
+        'Settled',
+        'This quote was answered and the work is being planned. Ask the practice for changes.',
+      );
+    if (await this.#isOver(quote))
+      throw new Problem(409, 'Over', `This quote stood until ${quote.validUntil}. Ask the practice for a new one.`);
+  }
+
+  async #isOver({ siteId, validUntil }: Quote): Promise<boolean> {
+    return (await this.days.on(siteId)) > validUntil;
+  }
+
+  async #answer(quote: Quote): Promise<QuoteAnswer> {
+    const lines = await this.records.of(QuoteLine).find({ quoteId: quote.id }, { position: 'ASC' });
+    const { role } = this.work.worker;
+    const priced = role === null || allows(role, 'costs.read');
+    const sum = (of: readonly QuoteLine[]): number | null =>
+      !priced || of.some(({ price }) => price === null)
+        ? null
+        : of.reduce((all, { price }) => all + price!, of.length > 0 ? (quote.visits ?? 0) : 0);
+    const over = STANDING.some((state) => state === quote.state) && (await this.#isOver(quote));
+    return {
+      ...{ id: quote.id, version: quote.version, note: quote.note, currency: quote.currency },
+      state: over ? 'expired' : quote.state,
+      offeredAt: quote.offeredAt.toISOString(),
+      validUntil: quote.validUntil,
+      lines: lines.map(({ id, zone, name, words, amount, doneIn, caution, price, answer }) => ({
+        ...{ id, zone, name, words, amount, when: doneIn, caution, answer },
+        price: priced ? price : null,
+      })),
+      visits: priced ? quote.visits : null,
+      total: sum(lines),
+      accepted: lines.some(({ answer }) => answer !== null)
+        ? sum(lines.filter(({ answer }) => answer === 'accepted'))
+        : null,
+      ...{ answeredBy: quote.answeredBy, answerWords: quote.answerWords },
+      answeredAt: quote.answeredAt?.toISOString() ?? null,
+      open: !over && STANDING.some((state) => state === quote.state),
+      pdf: `/api/quotes/${quote.id}/quote.pdf`,
+    };
+  }
+}

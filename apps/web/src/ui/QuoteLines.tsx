@@ -1,0 +1,129 @@
+import type { QuoteAnswer, QuoteLineAnswer, QuoteWord } from '@glenfold/contract';
+import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { present } from '@glenfold/agronomy';
+import { Words } from './Words.tsx';
+import { Cautions } from './bits.tsx';
+import { colours } from './theme.ts';
+
+interface QuoteLinesProps {
+  readonly quote: QuoteAnswer;
+  /** What is being said, by line. */
+  readonly said: Readonly<Record<string, QuoteWord>>;
+  /** Nothing where it can only be read. */
+  readonly onSay?: ((id: string, answer: QuoteWord) => void) | undefined;
+}
+
+const verdicts: Readonly<Record<QuoteWord, string>> = { accepted: 'yes', declined: 'no' };
+
+function Line({
+  line,
+  quote,
+  said,
+  onSay,
+}: Omit<QuoteLinesProps, 'said'> & { readonly line: QuoteLineAnswer; readonly said: QuoteWord | null }) {
+  const { id, name, amount, words, when, caution, price } = line;
+  return (
+    <Box
+      component="li"
+      aria-label={`${name}, ${line.zone}`}
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: { xs: '1fr auto', sm: 'minmax(0, 1fr) 150px 90px 120px' },
+        columnGap: 2,
+        rowGap: 0.5,
+        py: 1,
+        borderTop: `1px solid ${colours.line}`,
+        ...(said === 'declined' ? { color: colours.faded } : {}),
+      }}
+    >
+      <Box sx={{ gridColumn: { xs: '1 / -1', sm: 'auto' } }}>
+        <strong>
+          <Words>{name}</Words>
+        </strong>
+        {amount && (
+          <>
+            {', '}
+            <Words>{amount}</Words>
+          </>
+        )}
+        <Box sx={{ fontSize: '0.93rem', maxWidth: 620 }}>
+          <Words>{words}</Words>
+          {caution && <Cautions texts={[caution]} />}
+        </Box>
+      </Box>
+      <Box>{when}</Box>
+      <Box sx={{ textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
+        {price === null ? 'price open' : present('money', price, 'metric', quote.currency).text}
+      </Box>
+      {onSay ? (
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          value={said}
+          aria-label={`Answer to ${name}, ${line.zone}`}
+          onChange={(_event, next: QuoteWord | null) => next && onSay(id, next)}
+          sx={{ alignSelf: 'start', justifySelf: 'end' }}
+        >
+          {(['accepted', 'declined'] as const).map((answer) => (
+            <ToggleButton key={answer} value={answer} sx={{ px: 1.5, textTransform: 'none' }}>
+              {verdicts[answer]}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+      ) : (
+        <Box
+          sx={{
+            textAlign: 'right',
+            color: said === 'accepted' ? colours.lichen : said === 'declined' ? colours.ochre : colours.faded,
+          }}
+        >
+          {said ?? 'not answered'}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** What is offered, zone by zone, each line with its price and its answer. */
+export function QuoteLines({ quote, said, onSay }: QuoteLinesProps) {
+  const zones = [...new Set(quote.lines.map(({ zone }) => zone))];
+  return zones.map((zone) => (
+    <Box key={zone} component="section" aria-label={`Offered for ${zone}`} sx={{ mb: 1.5 }}>
+      <Typography variant="h3" sx={{ mb: 0.5 }}>
+        {zone}
+      </Typography>
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {quote.lines
+          .filter((line) => line.zone === zone)
+          .map((line) => (
+            <Line key={line.id} line={line} quote={quote} said={said[line.id] ?? line.answer} onSay={onSay} />
+          ))}
+      </Box>
+    </Box>
+  ));
+}
+
+/** What it comes to: all of it, and what of it is accepted. */
+export function QuoteSums({ quote }: Pick<QuoteLinesProps, 'quote'>) {
+  const { visits, total, accepted, currency } = quote;
+  const money = (value: number): string => present('money', value, 'metric', currency).text;
+  return (
+    <Typography component="div" sx={{ my: 1 }}>
+      {total === null ? (
+        'The sum is open: something has no price yet.'
+      ) : (
+        <>
+          All of it <strong>{money(total)}</strong>
+        </>
+      )}
+      {visits !== null && `, with ${money(visits)} of visits whatever is accepted`}
+      {accepted !== null && (
+        <>
+          {'. Accepted: '}
+          <strong>{money(accepted)}</strong>
+        </>
+      )}
+      .
+    </Typography>
+  );
+}

@@ -1,0 +1,82 @@
+import type { Treatment } from '../remedies/treatment.ts';
+import { tellSupply } from '../remedies/supply.ts';
+import { type UnitSystem, present } from '../units/present.ts';
+import { planned } from './balance.ts';
+import { monthName } from './interactions.ts';
+import { zoneShare } from './sections.ts';
+import type { ShoppingList, ZoneToSupply } from './shopping.ts';
+
+/** One treatment of one zone as it is offered to an owner. */
+export interface OfferedLine {
+  readonly zoneId: string;
+  readonly zone: string;
+  readonly key: string;
+  readonly name: string;
+  readonly words: string;
+  readonly amount: string;
+  readonly when: string;
+  readonly caution: string | null;
+  /** Its share of what is bought and hired for all, with its own work; nothing while a price is missing. */
+  readonly price: number | null;
+}
+
+/** "April and September 2027". */
+function whenOf({ doses }: Treatment): string {
+  const months = [...new Set(doses.flatMap(({ from }) => from?.slice(0, 7) ?? []))];
+  const byYear = new Map<string, string[]>();
+  for (const month of months) {
+    const [year = '', number] = month.split('-');
+    byYear.set(year, [...(byYear.get(year) ?? []), monthName(Number(number))]);
+  }
+  const list = (names: readonly string[]): string =>
+    names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+  return [...byYear].map(([year, names]) => `${list(names)} ${year}`).join(', ');
+}
+
+const isPriced = ({ supply, others, workUnpriced = [] }: Treatment, list: ShoppingList): boolean =>
+  workUnpriced.length === 0 &&
+  [...(supply ? [supply] : []), ...others].every(
+    ({ materialId }) => list.purchases.find((purchase) => purchase.materialId === materialId)?.cost !== null,
+  );
+
+/** A zone that takes one treatment only, of the things that are bought for all. */
+function shareOf(zone: ZoneToSupply, treatment: Treatment, list: ShoppingList): number {
+  const own = [...(treatment.supply ? [treatment.supply] : []), ...treatment.others];
+  const of = (materialId: string): number =>
+    planned(zone.treatments)
+      .flatMap(({ supply, others }) => [...(supply ? [supply] : []), ...others])
+      .filter((supply) => supply.materialId === materialId)
+      .reduce((sum, { quantity }) => sum + quantity.value, 0);
+  const bought = own.reduce((sum, { materialId, quantity }) => {
+    const share = list.purchases
+      .find((purchase) => purchase.materialId === materialId)
+      ?.zones.filter(({ zoneId }) => zoneId === zone.zoneId)
+      .reduce((all, { cost }) => all + (cost ?? 0), 0);
+    const all = of(materialId);
+    return sum + (all > 0 ? ((share ?? 0) * quantity.value) / all : 0);
+  }, 0);
+  const none = { ...list, purchases: [] };
+  return bought + zoneShare({ ...zone, treatments: [treatment] }, none);
+}
+
+/** A site’s program as lines that can be accepted or declined one by one; visits stand beside them. */
+export function offeredLines(
+  zones: readonly ZoneToSupply[],
+  list: ShoppingList,
+  system: UnitSystem,
+): readonly OfferedLine[] {
+  return zones.flatMap((zone) =>
+    planned(zone.treatments).map((treatment): OfferedLine => {
+      const { key, name, words, supply, rate, sense, cautions } = treatment;
+      const told = [
+        ...(rate ? [present(sense, rate.value, system).text] : []),
+        ...(supply ? [`${tellSupply(supply.quantity.value, supply.unit, system)} of ${supply.name}`] : []),
+      ].join(', ');
+      return {
+        ...{ zoneId: zone.zoneId, zone: zone.zone, key, name, words, amount: told, when: whenOf(treatment) },
+        caution: cautions[0] ?? null,
+        price: isPriced(treatment, list) ? Math.round(shareOf(zone, treatment, list) * 100) / 100 : null,
+      };
+    }),
+  );
+}

@@ -1,0 +1,31 @@
+import type { Treatment } from '../remedies/treatment.ts';
+import { planned } from './balance.ts';
+import type { Change } from './changes.ts';
+
+/**
+ * A change as the year sees that is worked on: what was put off before it began is due in it.
+ *
+ * @param putOffOn day on which it was put off; `began` first day of the year, nothing while none was begun.
+ */
+export function inYear({ out, ...change }: Change, putOffOn: string, began: string | null): Change {
+  return out === 'next year' && began !== null && putOffOn < began ? change : { ...change, ...(out ? { out } : {}) };
+}
+
+/** What of a year that is over waited for this one: what was put off, and what waits for the retest; a sentence each. */
+export function waitedOf(treatments: readonly Treatment[]): string[] {
+  const off = treatments.filter(({ status }) => status === 'next year');
+  return [
+    ...planned(treatments).flatMap(({ waits }) => (waits ? [waits] : [])),
+    ...off.map(({ name, byHand }) => `${name} was put off${byHand ? `: ${byHand.reason}` : ''}.`),
+  ];
+}
+
+/** Months after which a year’s program is over. */
+const YEAR = 12;
+
+/** Whether a year that began on a day is over on another. */
+export function isOver(began: string, day: string): boolean {
+  const [year = 0, month = 1] = began.split('-').map(Number);
+  const end = year * 12 + month - 1 + YEAR;
+  return day >= `${Math.floor(end / 12)}-${String((end % 12) + 1).padStart(2, '0')}-${began.slice(8)}`;
+}

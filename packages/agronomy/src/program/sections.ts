@@ -1,0 +1,96 @@
+import type { ShoppingList } from './shopping.ts';
+import { money } from '../units/present.ts';
+import { type Figure, WorkingBook } from '../working/working.ts';
+import { planned } from './balance.ts';
+import type { Treatment } from '../remedies/treatment.ts';
+
+/** A large ground is improved in sections, one after the other. */
+export const sectionNames = ['now', 'next', 'later'] as const;
+export type SectionName = (typeof sectionNames)[number];
+
+/** The year of a section, and what it may cost. */
+export interface SectionBudget {
+  readonly year?: number | null | undefined;
+  readonly budget?: number | null | undefined;
+}
+
+export interface SectionZone {
+  readonly zoneId: string;
+  readonly zone: string;
+  /** m² */
+  readonly area: number;
+  readonly section: SectionName | null;
+  readonly treatments: readonly Treatment[];
+}
+
+/** What a section comes to, against its budget. */
+export interface SectionSum {
+  readonly section: SectionName;
+  readonly year: number | null;
+  readonly budget: number | null;
+  readonly zones: readonly string[];
+  /** m² */
+  readonly area: number;
+  /** Nothing while something has no price, or for those who see none. */
+  readonly cost: Figure | null;
+  /** In a sentence, where the budget does not reach. */
+  readonly over: string | null;
+}
+
+/** What a zone comes to: its share of what is bought for all, its work, and its share of what is hired for all. */
+export function zoneShare(
+  { zoneId, zone, treatments }: Omit<SectionZone, 'area' | 'section'>,
+  list: ShoppingList,
+): number {
+  const bought = list.purchases
+    .flatMap(({ zones }) => zones)
+    .filter((share) => share.zoneId === zoneId)
+    .reduce((sum, { cost }) => sum + (cost ?? 0), 0);
+  const done = planned(treatments).reduce((sum, { price }) => sum + (price?.value ?? 0), 0);
+  const hired = planned(treatments)
+    .flatMap(({ work = [] }) => work)
+    .reduce((sum, { name, amount, price }) => {
+      const shared = list.labour.find((one) => one.name === name && one.zones.includes(zone));
+      // Whole days of a hired machine are shared by the zones that use it.
+      const each = shared?.cost && shared.used > 0 ? shared.cost.value / shared.used : (price ?? 0);
+      return sum + amount * each;
+    }, 0);
+  return bought + done + hired;
+}
+
+/** What each section comes to, against its budget; visits, which serve all sections, are left out. */
+export function sectionSums(
+  zones: readonly SectionZone[],
+  list: ShoppingList,
+  budgets: Readonly<Partial<Record<SectionName, SectionBudget>>>,
+  currency: string,
+): readonly SectionSum[] {
+  return sectionNames.flatMap((section): SectionSum[] => {
+    const of = zones.filter((zone) => zone.section === section);
+    const { year = null, budget = null } = budgets[section] ?? {};
+    if (of.length === 0) return [];
+    const priced = list.cost !== null;
+    const book = new WorkingBook();
+    const shares = of.map((zone) => ({ name: zone.zone, share: zoneShare(zone, list) }));
+    const cost = shares.reduce((sum, { share }) => sum + share, 0);
+    book.step({
+      label: `Section ${section}`,
+      formula: 'sum of what its zones come to',
+      numbers: shares.map(({ name, share }) => `${name} ${money(share, currency)}`).join(' + '),
+      result: cost,
+      unit: '$',
+    });
+    book.warn('Visits serve all sections and stand in the list of the whole property.');
+    return [
+      {
+        ...{ section, year, budget, zones: of.map(({ zone }) => zone) },
+        area: of.reduce((sum, { area }) => sum + area, 0),
+        cost: priced ? { value: cost, working: book.entries } : null,
+        over:
+          priced && budget !== null && cost > budget + 0.005
+            ? `${money(cost - budget, currency)} more than the ${money(budget, currency)} there is: put a treatment off, or move a zone to a later section.`
+            : null,
+      },
+    ];
+  });
+}
