@@ -59,6 +59,11 @@ async function records(practiceId: string): Promise<Ids> {
   await add('measurement', { sampleId, resultId, analyte: 'soilPh', value: 5.9, unit: 'pH' });
   const [{ issued } = { issued: {} }] = await server.sql<{ issued: object }>('SELECT issued FROM program_zone LIMIT 1');
   const programId = await add('program', { siteId, state: 'handed over', handedOverAt: new Date(), units: 'us' });
+  const quoteId = await add('quote', {
+    ...{ siteId, state: 'answered', offeredAt: new Date(), validUntil: '2999-12-31', units: 'us', currency: '$' },
+    answeredAt: new Date(),
+  });
+  const words = { zone: 'X', name: 'Lime', words: '', amount: '', doneIn: '' };
   const personId = await one(`INSERT INTO person (email, name) VALUES ($1, 'Spare') RETURNING id`, [
     `spare${count}@p.example`,
   ]);
@@ -105,6 +110,8 @@ async function records(practiceId: string): Promise<Ids> {
     machineId: await add('machine', { name: `M${count}`, kind: 'roller' }),
     settingId: await add('setting', { kind: 'caps', name: 'Caps', siteId, value: { limeOnce: 90 } }),
     programId,
+    quoteId,
+    quoteLineId: await add('quote_line', { ...words, quoteId, zoneId, position: 0, key: 'lime', remedy: 'lime' }),
     planId: await add('program_zone', { programId, zoneId, issuedAt: new Date(), issued, labResultId: resultId }),
     memberId: await add('membership', { personId, role: 'technician' }),
     invitationId: await add('invitation', {

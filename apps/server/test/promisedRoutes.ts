@@ -13,6 +13,8 @@ export type Ids = Readonly<
     | 'productId'
     | 'planId'
     | 'programId'
+    | 'quoteId'
+    | 'quoteLineId'
     | 'memberId'
     | 'invitationId'
     | 'linkId'
@@ -100,6 +102,7 @@ export const bagBody = (zoneId: string) => ({
     { zoneId, turn: 2 },
   ],
 });
+const quoteAnswers = ({ quoteLineId }: Ids) => ({ by: 'Wyn Marram', lines: [{ id: quoteLineId, answer: 'accepted' }] });
 const moment = '2026-10-14T09:30:00Z';
 let labels = 0;
 export const nobodyThere = 'A'.repeat(43);
@@ -124,6 +127,8 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /shared/:token': { for: 'OATCN', ownOnly: true },
   'GET /shared/:token/plans/:planId/plan.pdf': { for: 'OATCN', ownOnly: true },
   'GET /shared/:token/plans/:planId/working': { for: 'OATCN', ownOnly: true },
+  'POST /shared/:token/quotes/:quoteId/answers': { for: 'OATCN', ownOnly: true, body: quoteAnswers },
+  'GET /shared/:token/quotes/:quoteId/quote.pdf': { for: 'OATCN', ownOnly: true },
 
   'DELETE /session': { for: 'OATC', ownOnly: true },
   'DELETE /sessions': { for: 'OATC', ownOnly: true },
@@ -142,6 +147,10 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /sites/:siteId/program/working': { for: 'OAT', query: () => 'units=us&of=x&at=/list' },
   'GET /sites/:siteId/report/plans/:planId/plan.pdf': { for: 'OATC' },
   'GET /sites/:siteId/report/plans/:planId/working': { for: 'OATC', query: () => 'of=x&at=/plan' },
+  'GET /sites/:siteId/report/quotes/:quoteId/quote.pdf': { for: 'OATC' },
+  'POST /sites/:siteId/report/quotes/:quoteId/answers': { for: 'OAC', body: quoteAnswers },
+  'GET /sites/:siteId/quote': { for: 'OAT' },
+  'GET /quotes/:quoteId/quote.pdf': { for: 'OAT' },
 
   'GET /runs': { for: 'OAT', ownOnly: true },
   'POST /runs/:id/stop': { for: 'OA', id: 'runId' },
@@ -271,6 +280,11 @@ export const promised: Readonly<Record<string, Route>> = {
   },
   'DELETE /zones/:zoneId/program/treatments/:key': { for: 'OA' },
   'POST /sites/:siteId/programs': { for: 'OA', body: () => ({}) },
+  'POST /sites/:siteId/program/year': { for: 'OA' },
+  'POST /sites/:siteId/quotes': { for: 'OA', query: () => 'units=us', body: () => ({ days: 30 }) },
+  'POST /quotes/:quoteId/answers': { for: 'OA', body: quoteAnswers },
+  'POST /quotes/:quoteId/taken-over': { for: 'OA' },
+  'DELETE /quotes/:quoteId': { for: 'OA' },
   'GET /sites/:siteId/share-links': { for: 'OA' },
   'POST /sites/:siteId/share-links': { for: 'OA', body: () => ({ purpose: 'Trustees', days: 3 }) },
   'DELETE /share-links/:id': { for: 'OA', id: 'linkId' },

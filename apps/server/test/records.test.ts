@@ -261,6 +261,8 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
     expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
     await owner.undoLastMigration();
+    expect([await there('quote'), await there('program')]).toEqual([false, true]);
+    await owner.undoLastMigration();
     expect([await there('program'), await there('plan')]).toEqual([false, true]);
     await owner.undoLastMigration();
     expect([await asks(), await there('run')]).toEqual([1, false]);
@@ -288,6 +290,7 @@ describe('the migrations', () => {
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
     for (const table of [
+      'quote',
       'program',
       'setting',
       'measurement',

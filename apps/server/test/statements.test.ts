@@ -24,7 +24,7 @@ describe('what a request costs', () => {
   it.each<[what: string, most: number, path: () => string | Promise<string>]>([
     ['the state of a site', 10, async () => `/sites/${(await siteOf('Harbour')).id}/state`],
     ['the program of a site', 18, async () => `/sites/${(await siteOf('Quarry')).id}/program?units=us`],
-    ['the program of a zone', 17, async () => `/zones/${(await zoneOf('Harbour', 'HS-1')).id}/program?units=us`],
+    ['the program of a zone', 18, async () => `/zones/${(await zoneOf('Harbour', 'HS-1')).id}/program?units=us`],
     ['a list of sites', 10, () => '/sites'],
     ['the sites of the rounds', 10, () => '/rounds/sites'],
     ['what wants doing', 16, () => '/rounds'],

@@ -214,6 +214,7 @@ describe('a report that is shared', () => {
       siteName: site.name,
       place: site.place ?? null,
       practiceName: 'Brackwater',
+      quote: null,
       zones: [
         { name: 'Verge', area: 40, grass: 'red fescue', plan: null },
         { ...facts, plan: { ...zone, reading, program } as never },

@@ -199,7 +199,7 @@ describe('what is known of a zone beside its soil', () => {
   it('puts sections in order over the years, with the reason that an owner is told', async () => {
     const later = zoneWith({ id: 'c', name: 'Court', area: 300 });
     const asked = keeping(zoneWith());
-    show(<Sections zones={[zoneWith(), later]} />, { units: 'metric' });
+    show(<Sections siteId="s" zones={[zoneWith(), later]} />, { units: 'metric' });
     expect(screen.getByText('Not in order yet 1,500 m²')).toBeTruthy();
     const group = screen.getByRole('group', { name: 'When Back lawn is improved' });
     await userEvent.click(within(group).getByRole('button', { name: 'Now' }));

@@ -102,7 +102,7 @@ describe('the program of a zone', () => {
 
   it('are changed by hand with a reason, in the person’s units, and refused at the field', async () => {
     const asked = serve({
-      ...served(answer()),
+      ...served({ ...answer(), work: [{ name: 'Labour', per: 'hour' }] }),
       'PUT /zones/z/program/treatments/lime': { id: 'c', version: 1, change: {} },
     });
     show(<Rates {...props} />);
@@ -111,6 +111,8 @@ describe('the program of a zone', () => {
     const dialog = within(await screen.findByRole('dialog'));
     await person.type(dialog.getByLabelText('Rate'), '40');
     await person.click(dialog.getByRole('button', { name: 'March' }));
+    await person.click(dialog.getByRole('button', { name: 'Add work' }));
+    await person.type(dialog.getByLabelText('How much'), '1.5');
     await person.type(dialog.getByLabelText(/^Why/), 'Bags were left');
     await person.click(dialog.getByRole('button', { name: 'Keep the change' }));
     await waitFor(() => expect(asked.some(({ method }) => method === 'PUT')).toBe(true));
@@ -120,6 +122,7 @@ describe('the program of a zone', () => {
         added: false,
         values: { rate: '40 lb/1000ft2' },
         months: [3],
+        work: [{ name: 'Labour', amount: 1.5 }],
         reason: 'Bags were left',
         out: null,
       },

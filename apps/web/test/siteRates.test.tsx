@@ -20,7 +20,15 @@ describe('the program of the whole site', () => {
   );
   const buying = (more: Partial<SiteProgramAnswer> = {}) => ({
     ...served(answer()),
-    '/sites/s/program?units=us': { list, zones, untested: ['Bank'], priced: true, ...more },
+    '/sites/s/quote': { quote: null },
+    '/sites/s/program?units=us': {
+      ...{ sections: [], began: null, over: false },
+      list,
+      zones,
+      untested: ['Bank'],
+      priced: true,
+      ...more,
+    },
   });
   const whole = { at: '/sites/s/rates?whole=' };
 
