@@ -79,6 +79,10 @@ export { drainagePercolation, type PercolationLayer } from './soil/percolation.t
 export { textureClass } from './soil/texture.ts';
 export { textureClasses } from './soil/textureClasses.ts';
 export { soilWater } from './soil/water.ts';
+export * from './spread/machineSettings.ts';
+export { sprayNozzles } from './spread/nozzles.ts';
+export { spreading } from './spread/spreading.ts';
+export { spreadSwath } from './spread/swath.ts';
 export { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from './spread/spread.ts';
 export { waterEt0 } from './water/et0.ts';
 export { waterCycleSoak, waterReserve } from './water/irrigation.ts';

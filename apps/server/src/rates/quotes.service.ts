@@ -2,6 +2,7 @@ import { type UnitSystem, offeredLines, visitLines } from '@glenfold/agronomy';
 import { type QuoteAnswer, type QuoteAnswersInput, type QuoteInput, allows, dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
+import { GroundService } from '../ground/ground.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
@@ -20,6 +21,7 @@ export class Quotes {
   constructor(
     private readonly records: Records,
     private readonly rates: RatesService,
+    private readonly ground: GroundService,
     private readonly programs: Programs,
     private readonly work: Work,
     private readonly clock: Clock,
@@ -67,6 +69,7 @@ export class Quotes {
 
   /** The quote of a site that was offered last; nothing where none was, or it was withdrawn. */
   async last(siteId: string): Promise<QuoteAnswer | null> {
+    await this.ground.site(siteId);
     const [quote] = await this.records.of(Quote).find({ siteId }, { offeredAt: 'DESC' });
     return quote && quote.state !== 'withdrawn' ? this.#answer(quote) : null;
   }

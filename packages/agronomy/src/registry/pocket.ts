@@ -30,7 +30,8 @@ export function plainLabel(name: string): string {
 /** Units in which somebody who reads US units has such amounts before them; what is not here is the same for both. */
 const usUnits: Readonly<Record<string, string>> = {
   ...{ cm: 'in', mm: 'in', m: 'ft', m2: 'ft2', m3: 'yd3', kg: 'lb', t: 'ton', L: 'gal', C: 'F' },
-  ...{ 'g/m2': 'lb/1000ft2', 'mm/h': 'in/h', '$/m3': '$/yd3', 'L/m2': 'gal/1000ft2' },
+  ...{ 'g/m2': 'lb/1000ft2', 'mm/h': 'in/h', '$/m3': '$/yd3', 'L/m2': 'gal/1000ft2', 'km/h': 'mi/h' },
+  ...{ mL: 'floz', 'mL/m2': 'floz/1000ft2' },
 };
 
 /** The unit in which a person reads an amount that the core has in `unit`. */
@@ -43,6 +44,7 @@ export function printedUnit(unit: string): string {
   return unit
     .replaceAll(/([a-zµ])([23])/g, (_whole, name: string, power: string) => `${name}${power === '2' ? '²' : '³'}`)
     .replace('/1000', '/1000 ')
+    .replace(/^floz/, 'fl oz')
     .replace(/^C$/, '°C')
     .replace(/^F$/, '°F');
 }

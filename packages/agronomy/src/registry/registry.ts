@@ -34,6 +34,8 @@ import { drainagePercolation } from '../soil/percolation.ts';
 import { textureClass } from '../soil/texture.ts';
 import { soilWater } from '../soil/water.ts';
 import { sprayMulch } from '../spread/mulch.ts';
+import { sprayNozzles } from '../spread/nozzles.ts';
+import { spreadSwath } from '../spread/swath.ts';
 import { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from '../spread/spread.ts';
 import { waterEt0 } from '../water/et0.ts';
 import { waterCycleSoak, waterReserve } from '../water/irrigation.ts';
@@ -84,6 +86,8 @@ const all = [
   waterCycleSoak,
   waterReserve,
   spreadCalibrate,
+  spreadSwath,
+  sprayNozzles,
   sprayTank,
   sprayMulch,
   coringOpening,

@@ -3,6 +3,7 @@ import { monthTable } from '../remedies/months.ts';
 import { physical } from '../remedies/physical.ts';
 import { remedyEntry, remedyTable } from '../remedies/remedyTable.ts';
 import type { Condition } from '../rules/engine.ts';
+import { spreading } from '../spread/spreading.ts';
 import { mowing } from '../season/mowing.ts';
 import { findGrass } from '../nutrients/grasses.ts';
 import { capital, known, range, table } from './table.ts';
@@ -108,5 +109,21 @@ export const ofProgram = [
     mowing,
     ['Grass', 'Height, in'],
     mowing.heights.map(({ grass, height }) => [capital(findGrass(grass).label), range(height)]),
+  ),
+  table(
+    'Spreaders and sprayers',
+    'Calibration and mixing',
+    spreading,
+    ['What', 'Rule'],
+    [
+      ['Passes stand apart by', `where the catch has fallen to ${spreading.edgeShare * 100} % of the middle’s`],
+      ['A lawn shows unevenness', `above ${spreading.unevenAbove} %`],
+      ['A nozzle is worn', `more than ${spreading.wornAbove} % over a new one`],
+      ['A nozzle is cleaned', `more than ${spreading.besideMean} % off the mean of all`],
+      ['A setting is reckoned on', `up to ${spreading.stretch} times, then tried anew`],
+      ['A trial is old', `after ${spreading.oldAfter} days`],
+      ...spreading.mixing.map((step, index) => [`Into the tank, ${index + 1}`, step]),
+      ...spreading.rinse.map((step, index) => [`Rinse, ${index + 1}`, step]),
+    ],
   ),
 ];

@@ -11,6 +11,7 @@ export interface ReferenceTable {
     | 'Soil and water'
     | 'Judgement'
     | 'Program'
+    | 'Spreaders and sprayers'
     | 'Trouble'
     | 'Sampling';
   readonly source: string;

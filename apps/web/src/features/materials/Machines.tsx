@@ -15,7 +15,8 @@ import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
 import { capital } from './kinds.ts';
-import { materialsQueries, useSaveMachine } from './api.ts';
+import { machinesQuery, useSaveMachine } from '../../api/machines.ts';
+import { Calibration, isSprayer, isSpreader } from '../../ui/calibration/Calibration.tsx';
 
 const sprays = (kind: string): boolean => kind.endsWith('sprayer');
 const fresh: MachineInput = { name: '', kind: 'drop spreader', hired: false, settings: [] };
@@ -213,12 +214,13 @@ function MachineForm({
 
 /** Spreaders, sprayers and what else is used, the practice's own and hired, with what they let through of each product. */
 export function Machines() {
-  const { data: machines } = useQuery(materialsQueries.machines());
+  const { data: machines } = useQuery(machinesQuery());
   const may = useMay();
   const { data: products = [] } = useQuery({ ...queries.products(), enabled: may('prices.read') });
   const { say, system } = useUnits();
   const { remove } = useUndo();
   const [open, setOpen] = useState<MachineAnswer | 'new' | null>(null);
+  const [trying, setTrying] = useState<MachineAnswer | null>(null);
   const named = new Map(products.map(({ id, name }) => [id, name]));
   const rate = ({ kind }: MachineAnswer, value: number): string =>
     sprays(kind) ? `${value} mL/m²` : say('productRate', value);
@@ -287,6 +289,11 @@ export function Machines() {
                 {note && <Box sx={{ color: colours.faded }}>{note}</Box>}
               </Box>
               <Box sx={{ whiteSpace: 'nowrap' }}>
+                {may('work.write') && (isSpreader(machine) || isSprayer(machine)) && (
+                  <Button size="small" onClick={() => setTrying(machine)} aria-label={`Try ${name}`}>
+                    Try it
+                  </Button>
+                )}
                 {may('work.write') && (
                   <Button size="small" onClick={() => setOpen(machine)} aria-label={`Change ${name}`}>
                     Change
@@ -302,6 +309,21 @@ export function Machines() {
           );
         })}
       </Box>
+      {trying && (
+        <Calibration
+          machines={[trying]}
+          machineId={trying.id}
+          goals={products
+            .filter(({ packUnit }) => packUnit === (isSprayer(trying) ? 'L' : 'kg'))
+            .map((product) => ({
+              productId: product.id,
+              product: product.name,
+              rate: null,
+              sprayed: isSprayer(trying),
+            }))}
+          onClose={() => setTrying(null)}
+        />
+      )}
       {open && <MachineForm machine={open === 'new' ? undefined : open} onClose={() => setOpen(null)} />}
     </>
   );

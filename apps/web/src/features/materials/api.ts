@@ -1,11 +1,4 @@
-import type {
-  GenericMaterialAnswer,
-  MachineAnswer,
-  MachineInput,
-  MaterialInput,
-  MaterialsFileAnswer,
-  ProductAnswer,
-} from '@glenfold/contract';
+import type { GenericMaterialAnswer, MaterialInput, MaterialsFileAnswer, ProductAnswer } from '@glenfold/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { useChange, useSave } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
@@ -16,7 +9,6 @@ export const materialsQueries = {
       queryKey: ['products', 'generic'],
       queryFn: () => api<GenericMaterialAnswer[]>('GET', '/products/generic'),
     }),
-  machines: () => queryOptions({ queryKey: ['machines'], queryFn: () => api<MachineAnswer[]>('GET', '/machines') }),
 };
 
 export const useSaveProduct = () => useSave<MaterialInput, ProductAnswer>('/products');
@@ -24,4 +16,3 @@ export const useTakeGeneric = () =>
   useChange('product', (names: readonly string[]) => api<MaterialsFileAnswer>('POST', '/products/generic', { names }));
 export const useLoadMaterials = () =>
   useChange('product', (content: string) => api<MaterialsFileAnswer>('POST', '/products/file', { content }));
-export const useSaveMachine = () => useSave<MachineInput, MachineAnswer>('/machines');

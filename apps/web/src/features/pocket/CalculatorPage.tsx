@@ -1,33 +1,26 @@
 import {
   type Calculator,
   type FieldShape,
-  InputError,
-  type Outcome,
   type Typed,
   type UnitSystem,
   calculators,
-  checkTyped,
   exampleOf,
-  inputFrom,
   plainLabel,
   spelledOut,
-  stillWanted,
   typedFrom,
 } from '@glenfold/agronomy';
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation, useNavigate, useParams } from 'react-router';
 import { Empty } from '../../ui/bits.tsx';
-import { inUnits } from '../../ui/inUnits.ts';
+import { type TypedForm, calculate } from '../../ui/calculation.ts';
 import { keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Entries } from '../../ui/working.tsx';
 import { FieldOf } from '../../ui/FieldOf.tsx';
 import { PocketFrame } from './PocketFrame.tsx';
-import { ResultOf } from './ResultOf.tsx';
-
-type Form = Readonly<Record<string, Typed>>;
+import { ResultOf } from '../../ui/ResultOf.tsx';
 
 /** Lists and groups stand in the address as JSON, everything else as it was typed. */
 const written = (typed: Typed): string => (typeof typed === 'string' ? typed : JSON.stringify(typed));
@@ -36,7 +29,7 @@ const written = (typed: Typed): string => (typeof typed === 'string' ? typed : J
 const UNITS = 'units';
 
 /** What the address keeps of a form; typed beside other units, its numbers have theirs. */
-function formOf({ inputs }: Calculator, address: URLSearchParams, system: UnitSystem): Form {
+function formOf({ inputs }: Calculator, address: URLSearchParams, system: UnitSystem): TypedForm {
   const [typedIn = system] = [address.get(UNITS)].filter((one) => one === 'us' || one === 'metric');
   const read = (typed: Typed, shape: FieldShape): Typed =>
     typedIn === system ? typed : spelledOut(typed, shape, typedIn);
@@ -52,28 +45,6 @@ function formOf({ inputs }: Calculator, address: URLSearchParams, system: UnitSy
       }
     }),
   );
-}
-
-/** The result of a form, what is still wanted for it, or what is wrong in it. */
-function work(calculator: Calculator, form: Form, system: UnitSystem) {
-  const { inputs } = calculator;
-  const input = Object.fromEntries(
-    Object.entries(inputs).flatMap(([name, { shape }]) => {
-      const value = inputFrom(form[name], shape, system);
-      return value === undefined ? [] : [[name, value]];
-    }),
-  );
-  const wanted = stillWanted(inputs, input);
-  try {
-    checkTyped(inputs, input);
-    if (wanted.length > 0) return { wanted };
-    return { outcome: calculator(input) as Outcome<Readonly<Record<string, unknown>>> };
-  } catch (error) {
-    if (!(error instanceof InputError)) throw error;
-    // The field is named beside the words already.
-    const words = error.message.replace(`${error.field} `, '');
-    return { problem: { path: error.field, words: inUnits(words.charAt(0).toUpperCase() + words.slice(1), system) } };
-  }
 }
 
 /** What the address says of the form that it was kept from; nothing where somebody came by it. */
@@ -126,11 +97,11 @@ function Calculation({ name, calculator, form: formKey }: CalculationProps) {
   const [copied, setCopied] = useState(false);
   const [kept, keep] = useKept(formKey);
   const { inputs, outputs, title, source } = calculator;
-  const read = (search: string): Form => formOf(calculator, new URLSearchParams(search), system);
+  const read = (search: string): TypedForm => formOf(calculator, new URLSearchParams(search), system);
   const form = read(kept);
   const example = exampleOf(name);
-  const { outcome, wanted, problem } = work(calculator, form, system);
-  const fill = (change: (last: Form) => Form): void => {
+  const { outcome, wanted, problem } = calculate(calculator, form, system);
+  const fill = (change: (last: TypedForm) => TypedForm): void => {
     setCopied(false);
     keep((last) => {
       const some = Object.entries(change(read(last))).flatMap(([field, typed]): Array<[string, string]> =>

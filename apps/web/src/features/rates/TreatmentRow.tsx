@@ -13,11 +13,14 @@ import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { ProductPick } from './ProductPick.tsx';
+import { SetMachine } from './SetMachine.tsx';
 import { keptOf, useChangeTreatment } from '../../api/treatments.ts';
 import { doseWords, packWords, shelfOf, times, workAmount } from '../../ui/treatments.ts';
 
 interface RowProps {
   readonly zoneId: string;
+  /** m² of the zone. */
+  readonly area: number;
   readonly treatment: Treatment;
   readonly before: TreatmentChangeAnswer | undefined;
   readonly products: readonly ProductAnswer[];
@@ -133,7 +136,7 @@ function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
 }
 
 /** A treatment: one row of one pattern everywhere, that opens to its doses, cautions and what may be changed by hand. */
-export function TreatmentRow({ zoneId, treatment, before, products, work, main, children }: RowProps) {
+export function TreatmentRow({ zoneId, area, treatment, before, products, work, main, children }: RowProps) {
   const { system } = useUnits();
   const may = useMay();
   const change = useChangeTreatment(zoneId);
@@ -231,6 +234,7 @@ export function TreatmentRow({ zoneId, treatment, before, products, work, main, 
           />
         )}
         <Buy treatment={treatment} />
+        <SetMachine treatment={treatment} area={area} />
         {facts.map(({ name: label, told, figure }) => (
           <Typography component="div" key={label} sx={{ mt: 0.5, fontSize: '0.93rem' }}>
             {label} <Opens title={label} told={told} working={figure.working} />

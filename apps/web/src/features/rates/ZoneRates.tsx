@@ -146,6 +146,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
         <TreatmentRow
           key={treatment.key}
           zoneId={zone.id}
+          area={zone.area}
           treatment={treatment}
           before={changes.find((one) => one.change.key === treatment.key)}
           products={products}

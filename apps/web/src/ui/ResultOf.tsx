@@ -1,8 +1,8 @@
 import { plainLabel, printedUnit, readIn, tellResult, unitOfOutput } from '@glenfold/agronomy';
 import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
-import { colours } from '../../ui/theme.ts';
-import { useUnits } from '../../ui/units.tsx';
-import { Words } from '../../ui/Words.tsx';
+import { colours } from './theme.ts';
+import { useUnits } from './units.tsx';
+import { Words } from './Words.tsx';
 
 type Outputs = Readonly<Record<string, string>>;
 const isRow = (value: unknown): value is Readonly<Record<string, unknown>> =>

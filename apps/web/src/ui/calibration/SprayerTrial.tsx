@@ -1,0 +1,123 @@
+import { sprayNozzles, sprayTank, spreading } from '@glenfold/agronomy';
+import { Box, Typography } from '@mui/material';
+import { useState } from 'react';
+import { FieldOf } from '../FieldOf.tsx';
+import { ResultOf } from '../ResultOf.tsx';
+import { Cautions } from '../bits.tsx';
+import { type Calculated, type TypedForm, calculate } from '../calculation.ts';
+import { colours } from '../theme.ts';
+import { useUnits } from '../units.tsx';
+import { Opens } from '../working.tsx';
+import type { Trial } from './SpreaderTrial.tsx';
+
+const warningsOf = ({ outcome }: Calculated): string[] =>
+  (outcome?.working ?? []).flatMap((entry) => (entry.kind === 'warning' ? [entry.text] : []));
+
+/** Try a sprayer: what its nozzles give, over the ground that is covered in the same time. */
+export function SprayerTrial({ onTrial }: { readonly onTrial: (trial: Trial | null) => void }) {
+  const { system, say } = useUnits();
+  const [typed, setTyped] = useState<TypedForm>({ caught: [''] });
+  const read = (form: TypedForm): Calculated => calculate(sprayNozzles, form, system);
+  const trialOf = ({ outcome }: Calculated): Trial | null =>
+    outcome ? { rate: { value: outcome.result.output as number, working: outcome.working } } : null;
+  const found = read(typed);
+  const trial = trialOf(found);
+  return (
+    <Box sx={{ display: 'grid', gap: 2 }}>
+      <Typography>
+        With clean water: a jug under each nozzle, then the walk over a measured distance at that pace.
+      </Typography>
+      {Object.entries(sprayNozzles.inputs).map(([name, field]) => (
+        <FieldOf
+          key={name}
+          name={name}
+          path={name}
+          field={field}
+          value={typed[name]}
+          onChange={(value) => {
+            const next = { ...typed, [name]: value };
+            setTyped(next);
+            onTrial(trialOf(read(next)));
+          }}
+          problem={found.problem}
+        />
+      ))}
+      {trial && (
+        <Typography component="div" role="status">
+          <Opens
+            title="Put down in one pass"
+            told={say('liquidRate', trial.rate.value)}
+            working={trial.rate.working}
+            size="1.5rem"
+          />{' '}
+          of mix in one pass
+        </Typography>
+      )}
+      <Cautions texts={warningsOf(found)} />
+    </Box>
+  );
+}
+
+interface TankLoadsProps {
+  /** m² */
+  readonly area: number;
+  /** L; nothing where the machine does not say. */
+  readonly tank: number | null;
+  /** mL/m² of mix; nothing until it was tried. */
+  readonly output: number | null;
+  /** mL/m² of product. */
+  readonly productRate: number;
+}
+
+/** What goes into each tank, in which order, and how it is rinsed. */
+export function TankLoads({ area, tank, output, productRate }: TankLoadsProps) {
+  const { system } = useUnits();
+  const known = tank !== null && output !== null;
+  const { outcome, problem }: Calculated = known
+    ? calculate(
+        sprayTank,
+        {
+          area: `${area} m2`,
+          tank: `${tank} L`,
+          output: `${output / 1000} L/m2`,
+          productRate: `${productRate} mL/m2`,
+        },
+        system,
+      )
+    : {};
+  return (
+    <Box component="section" aria-label="Tank loads">
+      {!known && (
+        <Typography sx={{ color: colours.faded }}>
+          {tank === null
+            ? 'How many tanks it takes is known once the machine says what its tank holds.'
+            : 'How many tanks it takes is known once the sprayer is tried.'}
+        </Typography>
+      )}
+      {problem && <Cautions texts={[problem.words]} />}
+      {outcome && <ResultOf outputs={sprayTank.outputs} result={outcome.result} />}
+      <Box component="details" sx={{ mt: 1, '& > summary': { cursor: 'pointer', color: colours.slate } }}>
+        <summary>Order of mixing, and the rinse</summary>
+        <Typography variant="h3" sx={{ mt: 1 }}>
+          Into the tank
+        </Typography>
+        <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
+          {spreading.mixing.map((step) => (
+            <li key={step}>{step}.</li>
+          ))}
+        </Box>
+        <Typography variant="h3" sx={{ mt: 1 }}>
+          Afterwards
+        </Typography>
+        <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+          {spreading.rinse.map((step) => (
+            <li key={step}>{step}.</li>
+          ))}
+        </Box>
+        <Typography sx={{ color: colours.faded }}>
+          The label comes before this order wherever it says another.
+        </Typography>
+      </Box>
+    </Box>
+  );
+}
