@@ -77,9 +77,15 @@ export class FirstRun {
           await this.materials.begin(prices ? pricesIn(read(prices)) : undefined);
           await this.#machines(machines);
           const made = new Map<string, string>();
+          const decide = async (of: string | undefined): Promise<void> => {
+            for (const { kind, site, value } of settings)
+              if (site === of) await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
+          };
+          await decide(undefined);
           for (const { ground, labFiles, bags = [], handedOver = [] } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
             made.set(site.name, site.id);
+            await decide(site.name);
             await this.demoBags.load(site.id, bags);
             for (const { file, import: confirmed } of labFiles) {
               const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
@@ -89,8 +95,6 @@ export class FirstRun {
             const zoneIds = zones.filter(({ label }) => handedOver.includes(label)).map(({ id }) => id);
             if (zoneIds.length > 0) await this.rates.issue(site.id, 'us', { zoneIds });
           }
-          for (const { kind, site, value } of settings)
-            await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
           // What was sent long enough ago has arrived, or come back.
           await this.laboratories.ask();
           return made;

@@ -10,6 +10,7 @@ import {
   present,
   presentStep,
   tellSupply,
+  tellWork,
 } from '@glenfold/agronomy';
 import { colours } from '@glenfold/contract';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
@@ -71,7 +72,7 @@ function workContent({ work = [], price }: Treatment, paper: ZonePaper): Content
   const lines = [
     ...work.map(
       ({ name, per, amount, cost }) =>
-        `${name}: ${amount} ${per}${amount === 1 || per.startsWith('1') ? '' : 's'}${isPriced(paper) && cost ? `, ${money(cost.value)}` : ''}`,
+        `${name}: ${tellWork(amount, per)}${isPriced(paper) && cost ? `, ${money(cost.value)}` : ''}`,
     ),
     ...(price && isPriced(paper) ? [`Price: ${money(price.value)}`] : []),
   ];

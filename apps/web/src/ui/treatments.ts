@@ -65,13 +65,6 @@ export function packWords(supply: Pick<Supply, 'packs' | 'packSize' | 'unit'>, s
   return `${packCount(packs.value, supply)} of ${tellSupply(packSize, unit, system)}`;
 }
 
-/** "6 hours", "2.4 × 100 m²". */
-export function workAmount(amount: number, per: string): string {
-  const told = Number(amount.toPrecision(3));
-  if (/^\d/.test(per)) return `${told} × ${per}`;
-  return `${told} ${told === 1 || per === 'km' ? per : plural(per)}`;
-}
-
 const shelves: Readonly<Partial<Record<RemedyName, string>>> = {
   ...{
     lime: 'lime',

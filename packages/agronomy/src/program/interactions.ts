@@ -19,6 +19,8 @@ export const interactionTable = readTable(
   {
     /** cm laid on the surface in a year. */
     surfaceYear: quantity('cm', { above: 0, max: 10 }),
+    /** What stands once in a zone. */
+    once: remedyList(),
     pairs: listOf(
       {
         key: text(60),
@@ -136,9 +138,11 @@ export function findingsOf(
         const goes = { one, other }[pair.never ?? pair.move ?? 'other'];
         const stays = goes === one ? other : one;
         const months = pair.never === undefined ? monthsAfter(goes, stays, wait ? Math.ceil(wait / 30) : 0) : undefined;
+        // Of two that use one product, what is done with it tells them apart.
+        const told = nameOf(one) === nameOf(other) ? ({ name }: Treatment) => name : nameOf;
         findings.push({
           key: `${pair.key}: ${one.key}, ${other.key}`,
-          words: `${pair.words} Here: ${nameOf(one)} and ${nameOf(other)}.`,
+          words: `${pair.words} Here: ${told(one)} and ${told(other)}.`,
           between: [one.name, other.name],
           mend:
             pair.never === undefined
@@ -149,11 +153,25 @@ export function findingsOf(
                   }
                 : null
               : {
-                  words: `Leave ${nameOf(goes)} out`,
+                  words: `Leave ${told(goes).replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase())} out`,
                   change: { key: goes.key, remedy: goes.remedy, out: 'left out', reason: pair.words },
                 },
         });
       }
+  for (const twice of now.filter(
+    (treatment, index) =>
+      interactionTable.once.includes(treatment.remedy) &&
+      now.some((other, at) => at < index && other.remedy === treatment.remedy),
+  ))
+    findings.push({
+      key: `twice ${twice.key}`,
+      words: `${twice.name} stands twice here, and the label’s rate and what the test asks for count for both together.`,
+      between: [twice.name, twice.name],
+      mend: {
+        words: `Leave the second ${twice.name.toLowerCase()} out`,
+        change: { key: twice.key, remedy: twice.remedy, out: 'left out', reason: 'It stands in the program already.' },
+      },
+    });
   for (const line of balance.filter(({ verdict }) => verdict === 'over')) {
     const [largest] = [...line.layers].sort((a, b) => b.value - a.value);
     findings.push({
@@ -167,7 +185,7 @@ export function findingsOf(
   if (surface > interactionTable.surfaceYear + 1e-9)
     findings.push({
       key: 'surface',
-      words: `${present('layer', surface, system).text} of material on the surface in one year, and turf takes ${present('layer', interactionTable.surfaceYear, system).text} with coring. Put one of them off.`,
+      words: `${present('layer', surface, system).text} of material on the surface in one year; turf takes ${present('layer', interactionTable.surfaceYear, system).text} at most, and that only after coring. Put one of them off.`,
       between: now.filter((treatment) => treatment.surface > 0).map(({ name }) => name),
       mend: lastSurface(now),
     });

@@ -133,6 +133,16 @@ function alongside(found: Candidates, fedAt: ReadonlySet<number>, doses: number,
   return [...first, ...more].sort((one, other) => one - other);
 }
 
+/** Where a bed is sown: in its own month, or the first that suits. */
+function sowingMonth(
+  sown: Treatment,
+  { from, year }: Calendar,
+  own: readonly number[] | undefined,
+): number | undefined {
+  const set = own && monthsFrom(from).findIndex((month) => Number(month.slice(5)) === own[0]);
+  return set ?? candidates(jobOf(sown), year!).at[0];
+}
+
 const TILLED_IN: readonly Treatment['remedy'][] = ['lime', 'compost', 'gypsum', 'phosphorus', 'potassium', 'nitrogen'];
 
 /**
@@ -144,8 +154,8 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
   const monthsOf = (treatment: Treatment): Candidates =>
     candidates(jobOf(treatment), year!, forbiddenFor(treatment.remedy));
   const set = ({ key }: Treatment) => changeOf(changes, key)?.months;
-  const sowing =
-    seedbed && year && treatments.some(({ remedy }) => remedy === 'seed') ? candidates('seed', year).at[0] : undefined;
+  const sown = treatments.find(({ remedy }) => remedy === 'seed');
+  const sowing = seedbed && year && sown ? sowingMonth(sown, calendar, set(sown)) : undefined;
   const fedAt = new Set<number>();
   let coredAt = 0;
   const monthsFor = (treatment: Treatment, found: Candidates, ahead: YearAhead): number[] => {
@@ -176,7 +186,7 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     treatments.filter(({ remedy }) => remedy === 'nitrogen').map((treatment) => [treatment.key, place(treatment)]),
   );
   const all = treatments.map((treatment) => nitrogen.get(treatment.key) ?? place(treatment));
-  return seedbed ? all : apart(all);
+  return seedbed ? bedded(all) : apart(all);
 }
 
 const FEEDS: readonly Treatment['remedy'][] = ['nitrogen', 'phosphorus'];
@@ -196,6 +206,29 @@ function byMonth(treatments: readonly Treatment[], remedies: readonly Treatment[
   return new Set(doses.flatMap(({ from, own }) => (from && !own ? [from.slice(0, 7)] : [])));
 }
 
+/** A dose within some days of its month. */
+function within(dose: Dose, window: Partial<Pick<Dose, 'from' | 'to'>>): Dose {
+  const from = [dose.from!, window.from ?? ''].sort().at(-1)!;
+  const to = [dose.to!, window.to ?? '9'].sort()[0]!;
+  // A program that begins late in the month leaves no such days: the whole of what is left stands, and is found.
+  return from <= to ? { ...dose, from, to } : dose;
+}
+
+/** A bed that is limed is tilled early in the month, lies for two weeks, and is sown and fed late in it. */
+function bedded(treatments: readonly Treatment[]): Treatment[] {
+  const limed = byMonth(treatments, ['lime']);
+  return treatments.map((treatment) => ({
+    ...treatment,
+    doses: treatment.doses.map((dose) => {
+      const month = dose.from?.slice(0, 7);
+      if (!month || dose.own || !limed.has(month)) return dose;
+      const late = treatment.remedy === 'nitrogen' || treatment.remedy === 'seed';
+      if (late) return within(dose, { from: `${month}-${LATE}` });
+      return TILLED_IN.includes(treatment.remedy) ? within(dose, { to: `${month}-${EARLY}` }) : dose;
+    }),
+  }));
+}
+
 /** Lime and feed that share a month, or stand in neighbouring ones, keep to the days that are two weeks apart. */
 function apart(treatments: readonly Treatment[]): Treatment[] {
   const limed = byMonth(treatments, ['lime']);
@@ -212,12 +245,6 @@ function apart(treatments: readonly Treatment[]): Treatment[] {
     else if (next) limeWindow.set(month, { to: `${month}-${HALF}` });
     else if (previous) limeWindow.set(month, { from: `${month}-${AFTER_HALF}` });
   }
-  const within = (dose: Dose, window: Partial<Pick<Dose, 'from' | 'to'>>): Dose => {
-    const from = [dose.from!, window.from ?? ''].sort().at(-1)!;
-    const to = [dose.to!, window.to ?? '9'].sort()[0]!;
-    // A program that begins late in the month leaves no such days: the whole of what is left stands, and is found.
-    return from <= to ? { ...dose, from, to } : dose;
-  };
   return treatments.map((treatment) => ({
     ...treatment,
     doses: treatment.doses.map((dose) => {

@@ -4,6 +4,7 @@ import { type RemedyName, remedyNames } from '../remedies/remedyTable.ts';
 import type { Treatment, WorkLine } from '../remedies/treatment.ts';
 import type { WorkPrice } from '../settings/settings.ts';
 import { money } from '../units/present.ts';
+import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { planned } from './balance.ts';
 
@@ -34,14 +35,22 @@ export interface VisitLine {
   readonly cost: Figure | null;
 }
 
-const AREA = '100 m²';
+/** Prices by area, with what one of them is in m². */
+const areas: Readonly<Record<string, number>> = { '100 m²': 100, '1000 ft²': convert(1000, 'ft2', 'm2') };
+/** "6 hours", "2.4 × 100 m²". */
+export function tellWork(amount: number, per: string): string {
+  const told = Number(amount.toPrecision(3));
+  return per in areas ? `${told} × ${per}` : `${told} ${told === 1 || per === 'km' ? per : `${per}s`}`;
+}
+
 const countsWith = ({ for: of }: WorkPrice, remedy: RemedyName): boolean =>
   of?.some((one) => one === 'all' || one === remedy) ?? false;
 
 /** How much of a price a treatment takes by itself; nothing where only a person knows. */
 function byItself({ per }: WorkPrice, { doses, supply, loads }: Treatment, area: number): number | undefined {
   const times = Math.max(1, doses.length);
-  if (per === AREA) return (area / 100) * times;
+  const unit = areas[per];
+  if (unit !== undefined) return (area / unit) * times;
   if (per === 'bag') return supply && supply.unit !== 'm3' ? supply.packs.value : undefined;
   return per === 'load' ? loads : undefined;
 }
@@ -50,7 +59,7 @@ function line({ name, per, price, whole }: WorkPrice, amount: number, own: boole
   const book = new WorkingBook();
   book.step({
     label: name,
-    formula: `${per === AREA ? 'area × times' : own ? 'as set by hand' : `${per}s`} × price`,
+    formula: `${per in areas ? 'area × times' : own ? 'as set by hand' : `${per}s`} × price`,
     numbers: `${figure(amount)} × ${money(price, currency)} a ${per}`,
     result: amount * price,
     unit: '$',

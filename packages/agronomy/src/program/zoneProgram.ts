@@ -60,6 +60,14 @@ export interface ProgramInput extends Omit<PlanInput, 'products' | 'choices'> {
   readonly climate?: PlaceClimate | undefined;
 }
 
+/** How much of a zone is cleared by hand, m²; nothing where none is. */
+function clearedOf(changes: readonly Change[], area: number): number | undefined {
+  const clears = changes.filter(({ remedy, out }) => remedy === 'clear' && out === undefined);
+  if (clears.length === 0) return undefined;
+  const sum = clears.reduce((all, { values }) => all + (typeof values.area === 'number' ? values.area : area), 0);
+  return Math.min(sum, area);
+}
+
 /** The program of one zone. */
 export function programZone(input: ProgramInput): { readonly reading: Reading; readonly program: ZoneProgram } {
   const { zone, system, changes = [], materials, from, climate, settings = defaultSettings } = input;
@@ -72,7 +80,10 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   );
   const understood = understand({ ...input, products });
   const year = yearAhead(from, climate, understood.sward.main?.season ?? 'cool', settings.rules?.blackouts);
-  const asked: Asked = { ...understood, zone, settings, system, materials, year };
+  const asked: Asked = {
+    ...{ ...understood, zone, settings, system, materials, year },
+    cleared: clearedOf(changes, zone.area),
+  };
 
   // What is laid and mended first: its nutrients come off the feeding.
   const before = remedies.map((remedy) => ({

@@ -55,7 +55,8 @@ export function compareLime(
   const say = (rate: number): string => present('limeRate', Math.abs(rate), system).text;
   if (present('limeRate', Math.abs(difference), system).value === 0) return undefined;
 
-  const words = `${there.zone.name} has pH ${there.test.soilPh.toFixed(1)} too, and ${amountOf(there) === 0 ? 'gets no lime' : `needs ${say(difference)} ${difference > 0 ? 'less' : 'more'}, reckoned in this zone’s product`}.`;
+  const near = there.test.soilPh.toFixed(1) === here.test.soilPh.toFixed(1) ? ' too' : ', much the same';
+  const words = `${there.zone.name} has pH ${there.test.soilPh.toFixed(1)}${near}, and ${amountOf(there) === 0 ? 'gets no lime' : `needs ${say(difference)} ${difference > 0 ? 'less' : 'more'}, reckoned in this zone’s product`}.`;
   const band = ({ ground }: LimeCase): string => bandWords(ground.sward.ph);
   const grass = ({ ground }: LimeCase): string => ground.sward.label;
   const reasons: string[] = [];

@@ -122,6 +122,8 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
   );
   const year = sulfurLimits.perYear[surface] * (slight ? 0.5 : 1);
   const amounts = `at most ${present('nutrientRate', grams(once), system).text} of S at once and ${present('nutrientRate', grams(year), system).text} this year`;
+  const years = Math.ceil(need.value / grams(year) - 1e-9);
+  const pace = years > 1 ? `, some ${years} years of it` : '';
   const fizz = carbonate.state === 'unknown' ? ' See first that the soil does not fizz under vinegar or acid.' : '';
   const soil = zone.soilGroup === undefined ? ' The soil is not known and read as loam; sand takes about half.' : '';
   return {
@@ -130,7 +132,7 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
     need,
     told: total,
     year: yearOf(Math.min(need.value, grams(year)), grams(once)),
-    words: `${told} is ${out > 1e-9 ? `above ${band}` : `inside ${band} and above the aim`}: sulfur in small steps to ${target.aim.toFixed(1)}, about ${total} of S in all, ${amounts}, 8 weeks apart, then a retest.${fizz}${soil}${zone.garden ? '' : ' Ammonium sulfate as the nitrogen helps.'}`,
+    words: `${told} is ${out > 1e-9 ? `above ${band}` : `inside ${band} and above the aim`}: sulfur in small steps to ${target.aim.toFixed(1)}, about ${total} of S in all, ${amounts}${pace}, 8 weeks apart, then a retest.${fizz}${soil}${zone.garden ? '' : ' Ammonium sulfate as the nitrogen helps.'}`,
     cautions: [
       'In warm, moist soil only, watered off the leaves; never in heat or on waterlogged ground. Sulfur dust irritates and can ignite: no sparks, eye protection.',
     ],

@@ -35,6 +35,8 @@ export interface Asked {
   readonly system: UnitSystem;
   readonly materials: readonly Stocked[];
   readonly year: YearAhead | undefined;
+  /** m² that are cleared in this program; nothing where the sward stays. */
+  readonly cleared?: number | undefined;
 }
 
 /** Whether a remedy is wanted in a zone, and why. */

@@ -96,7 +96,10 @@ export const clear = defineRemedy({
       words: `Lifted ${present('layer', depth, system).text} deep on ${say(treated)}, ${treated <= usual.byHandTo ? 'by hand' : 'with a hired turf cutter'}: coarse and creeping grasses want ${present('layer', 3, system).text} to ${present('layer', 5, system).text}, or they come again. No wait before seeding.`,
       facts: [fact('Spoil, loose', present('volume', spoil, system).text, spoil, book.entries)],
       cautions: ['Have buried lines and irrigation marked first. Move the spoil before it blocks the work.'],
-      more: [`Killing instead leaves the soil where it is, and costs the label’s wait.`],
+      more: [
+        `It leaves the ground ${present('layer', depth, system).text} lower there: ${present('volume', (treated * depth) / 100, system).text} of topsoil, settled, brings it level again, screened and free of weeds.`,
+        'Killing instead leaves the soil where it is, and costs the label’s wait.',
+      ],
       values: { ...values, how: 'lift', area: treated, depth },
     };
   },

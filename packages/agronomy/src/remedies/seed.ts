@@ -10,8 +10,10 @@ import {
   coverNames,
   coverOf,
   harmedBySalt,
+  holdsMix,
   isDeepShade,
   mixFor,
+  mixWords,
   nurseOf,
   saltOf,
   seasonNames,
@@ -32,8 +34,12 @@ function suits(asked: Asked, material: Material): number {
   const own = new Set(asked.sward.parts.map(({ name }) => name));
   const known = seeds.filter(({ grass }) => own.has(grass)).reduce((sum, { share }) => sum + share, 0);
   if (harmedBySalt(material, saltOf(asked)).length > 0) return known / 4;
-  const warm = asked.sward.main?.season === 'warm';
-  if (warm || !isDeepShade(asked)) return known;
+  const { main } = asked.sward;
+  const proposed = mixFor(asked);
+  const largest = proposed?.mix.reduce((most, one) => (one.share > most.share ? one : most));
+  // The proposed mix comes first where it is of the grass that is wanted here.
+  if (proposed && holdsMix(material, proposed) && (isDeepShade(asked) || largest?.grass === main?.name)) return 300;
+  if (main?.season === 'warm' || !isDeepShade(asked)) return known;
   const fine = shareOf(material, 'fine fescue');
   return fine >= FINE_IN_SHADE[0] && fine <= FINE_IN_SHADE[1] ? 200 : known / 2;
 }
@@ -125,7 +131,8 @@ export const seed = defineRemedy({
   make: (values, asked) => {
     const { zone, system, sward } = asked;
     const bed = zone.surface === 'seedbed';
-    const purpose = values.purpose ?? (bed ? 'new' : 'overseed');
+    const part = values.area === undefined && !bed ? asked.cleared : undefined;
+    const purpose = values.purpose ?? (bed || part !== undefined ? 'new' : 'overseed');
     if (sward.main?.notSeeded)
       return {
         ...cannot(
@@ -136,7 +143,7 @@ export const seed = defineRemedy({
       };
     const found = seedFor(values.material, asked);
     if (!found) return cannot('No seed of your list suits what grows here: choose or add one.', values);
-    const area = Math.min(values.area ?? zone.area, zone.area);
+    const area = Math.min(values.area ?? part ?? zone.area, zone.area);
     const { material } = found;
     if ((material.seeds ?? []).length === 0) return cannot(`${material.name} tells no species: complete it.`, values);
     let made: ReturnType<typeof sown>;
@@ -172,7 +179,7 @@ export const seed = defineRemedy({
     const inch = (cm: number): string => present('depth', cm, system).text;
     return {
       status: 'planned',
-      words: `${methodFor(values.wantedGrass)}${purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(total / 2)} one way and ${say(total / 2)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.${season ? ` ${warm ? 'A warm-season grass is sown into warm soil, in late spring.' : season.words}` : ''}${cover.words}`,
+      words: `${methodFor(values.wantedGrass)}${part !== undefined ? `On the ${present('area', area, system).text} that is cleared` : purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(total / 2)} one way and ${say(total / 2)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.${season ? ` ${warm ? 'A warm-season grass is sown into warm soil, in late spring.' : season.words}` : ''}${cover.words}`,
       sense: 'productRate',
       rate: { value: rate, working: book.entries },
       doses: [rate],
@@ -181,7 +188,12 @@ export const seed = defineRemedy({
       facts: [...water.facts, ...cover.facts, ...nurse.facts],
       cautions: [...(water.caution ? [water.caution] : []), ...mixCautions(material, asked), ...nurse.cautions],
       more: [
-        ...(suited ? [suited] : []),
+        ...(suited ? [mixWords(suited)] : []),
+        ...(isDeepShade(asked)
+          ? [
+              'Deep shade: once it is up, half the water of the open lawn, half the feed, and cut high; fallen leaves off within days.',
+            ]
+          : []),
         `${water.runs} runs a day of 2 to 3 mm until it is up, never so that it runs; then 5 mm daily for two weeks, 10 mm every third day for three. Where the supply gives less, sow less at once.`,
         `Not deeper than ${inch(result.depth[1])}; rolled after.${values.cover ? '' : ' Cover by school: fine compost, screened topsoil, clean straw, a fleece, or raked in only.'} Birds and ants take what lies open.`,
         ...(cut === undefined ? [] : [`First cut at ${inch(cut)}, on dry firm ground, clippings bagged.`]),

@@ -78,7 +78,7 @@ export const seasonNames = sowing.seasons.map(({ name }) => name);
 export const coverNames = sowing.covers.map(({ name }) => name);
 
 /** Hours of sun below which shade counts as deep. */
-const DEEP = 3;
+const DEEP = 4;
 
 export const isDeepShade = ({ zone }: Asked): boolean =>
   zone.sunHours === undefined ? zone.shade === 'deep' : zone.sunHours < DEEP;
@@ -88,7 +88,7 @@ export const saltOf = ({ reading }: Asked): number | undefined =>
   reading.bars.find(({ key }) => key === 'ecPaste')?.figure.value;
 
 /** A mix that suits a place by its sun, salt, water and upkeep; nothing where only its own grass does. */
-export function mixFor(asked: Asked): string | undefined {
+export function mixFor(asked: Asked): (typeof sowing.mixes)[number] | undefined {
   const { zone, sward } = asked;
   const known: Known = {
     season: sward.main?.season ?? 'cool',
@@ -98,12 +98,20 @@ export function mixFor(asked: Asked): string | undefined {
     irrigation: zone.irrigation,
     intensity: zone.intensity,
   };
-  const found = firstThatHolds(sowing.mixes, [], known)?.found;
-  return (
-    found &&
-    `For ${found.words}: ${found.mix.map(({ grass, share }) => `${findGrass(grass).label} ${figure(share)} %`).join(', ')}.`
-  );
+  return firstThatHolds(sowing.mixes, [], known)?.found;
 }
+
+/** "For deep shade: fine fescue 65 %, Kentucky bluegrass 20 %, perennial ryegrass 15 %." */
+export const mixWords = ({ words: place, mix }: (typeof sowing.mixes)[number]): string =>
+  `For ${place}: ${mix.map(({ grass, share }) => `${findGrass(grass).label} ${figure(share)} %`).join(', ')}.`;
+
+/** Points by which a share may stand off the proposed one. */
+const NEAR = 10;
+
+/** Whether a bag holds the proposed mix. */
+export const holdsMix = ({ seeds = [] }: Material, { mix }: (typeof sowing.mixes)[number]): boolean =>
+  seeds.length === mix.length &&
+  mix.every(({ grass, share }) => seeds.some((seed) => seed.grass === grass && Math.abs(seed.share - share) <= NEAR));
 
 /** Grasses of a bag that this much salt harms. */
 export function harmedBySalt({ seeds = [] }: Material, salt: number | undefined): string[] {

@@ -3,6 +3,7 @@ import { mixBlend } from '../organic/mix.ts';
 import { soilWater } from '../soil/water.ts';
 import type { ZoneFacts } from '../reading/zoneFacts.ts';
 import { type UnitSystem, present } from '../units/present.ts';
+import { convert } from '../units/unit.ts';
 import { WorkingBook, figure } from '../working/working.ts';
 import { cm, depthWords, holes, opening } from './ground.ts';
 import { physical } from './physical.ts';
@@ -195,7 +196,11 @@ export const sand = defineRemedy({
     const blend = mixBlend({ parts });
     const water = soilWater({ sand: 90, clay: 4, organicMatter: Math.min(8, blend.result.organicMatter) });
     const plain = soilWater({ sand: 90, clay: 4, organicMatter: 0 });
-    const held = (available: number): string => present('layer', available * 10, system).text;
+    // The difference is tenths of a millimetre: finer than a layer is told.
+    const held = (available: number): string =>
+      system === 'us'
+        ? `${Number(convert(available * 10, 'cm', 'in').toPrecision(2))} in`
+        : `${Number((available * 100).toPrecision(2))} mm`;
     return {
       status: 'planned',
       words:

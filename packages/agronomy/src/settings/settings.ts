@@ -86,7 +86,7 @@ export interface UsualYear {
 }
 
 /** What work is charged by. */
-export const workUnits = ['hour', 'day', 'visit', 'bag', 'km', 'load', '100 m²'] as const;
+export const workUnits = ['hour', 'day', 'visit', 'bag', 'km', 'load', '100 m²', '1000 ft²'] as const;
 
 /** What work costs. */
 export interface WorkPrice {

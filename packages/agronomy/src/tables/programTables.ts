@@ -70,6 +70,12 @@ export const ofProgram = [
         words,
       ]),
       [
+        'Twice in one zone',
+        labels(interactionTable.once),
+        'never both',
+        'The label’s rate and what the test asks for count for both together.',
+      ],
+      [
         'Material on the surface',
         'all of a year',
         `${interactionTable.surfaceYear} cm at most`,

@@ -1,4 +1,4 @@
-import { type Purchase, type ShoppingList, isLoose, tellSupply } from '@glenfold/agronomy';
+import { type Purchase, type ShoppingList, isLoose, tellSupply, tellWork } from '@glenfold/agronomy';
 import type { SiteProgramAnswer } from '@glenfold/contract';
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import { Link } from 'react-router';
@@ -7,7 +7,7 @@ import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
-import { packCount, packWords, workAmount } from '../../ui/treatments.ts';
+import { packCount, packWords } from '../../ui/treatments.ts';
 
 interface RowProps {
   readonly siteId: string;
@@ -124,9 +124,9 @@ function LabourRows({ labour, visits }: Pick<ShoppingList, 'labour' | 'visits'>)
   const rows = [
     ...labour.map(({ name, per, amount, zones, cost }) => ({
       ...{ name, cost },
-      told: `${workAmount(amount, per)}, ${zones.join(', ')}`,
+      told: `${tellWork(amount, per)}, ${zones.join(', ')}`,
     })),
-    ...visits.map(({ name, visits: months, cost }) => ({ name, cost, told: workAmount(months.length, 'visit') })),
+    ...visits.map(({ name, visits: months, cost }) => ({ name, cost, told: tellWork(months.length, 'visit') })),
   ];
   return (
     <Box component="ul" aria-label="Labour, hire and haulage" sx={{ listStyle: 'none', m: 0, p: 0 }}>

@@ -4,7 +4,7 @@ import EditIcon from '@mui/icons-material/Edit';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
-import { tellSupply } from '@glenfold/agronomy';
+import { tellSupply, tellWork } from '@glenfold/agronomy';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
@@ -15,7 +15,7 @@ import { ChangeDialog } from './ChangeDialog.tsx';
 import { ProductPick } from './ProductPick.tsx';
 import { SetMachine } from './SetMachine.tsx';
 import { keptOf, useChangeTreatment } from '../../api/treatments.ts';
-import { doseWords, packWords, shelfOf, times, workAmount } from '../../ui/treatments.ts';
+import { doseWords, packWords, shelfOf, times } from '../../ui/treatments.ts';
 
 interface RowProps {
   readonly zoneId: string;
@@ -117,7 +117,7 @@ function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
       {price && <Opens title={`${name}: price`} told={say('money', price.value)} working={price.working} />}
       {work.map(({ name: what, per, amount, cost }) => (
         <Typography component="div" key={what}>
-          {what} {workAmount(amount, per)}
+          {what} {tellWork(amount, per)}
           {cost && (
             <>
               {', '}
