@@ -16,7 +16,16 @@ const supply = (materialId: string, quantity: number, more: Partial<Supply> = {}
   ...more,
 });
 const treatment = (more: Partial<Treatment>): Treatment =>
-  ({ status: 'planned', supply: null, others: [], price: null, brings: NOTHING, name: 'Feed', ...more }) as Treatment;
+  ({
+    remedy: 'nitrogen',
+    status: 'planned',
+    supply: null,
+    others: [],
+    price: null,
+    brings: NOTHING,
+    name: 'Feed',
+    ...more,
+  }) as Treatment;
 const zone = (name: string, supplies: readonly Supply[], more: readonly Treatment[] = []): ZoneToSupply => ({
   ...{ zoneId: `id ${name}`, zone: name },
   treatments: [...supplies.map((each) => treatment({ supply: each })), ...more],

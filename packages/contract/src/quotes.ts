@@ -96,9 +96,11 @@ export class QuoteAnswer {
   @ValidateNested({ each: true }) @Type(() => QuoteLineAnswer) lines: QuoteLineAnswer[];
   /** Drives there, which no line carries by itself. */
   @IsOptional() @IsNumber() visits: number | null;
-  /** Of all lines; nothing while a price is missing. */
+  /** Of all lines that have a price; nothing for those who see no prices. */
   @IsOptional() @IsNumber() total: number | null;
-  /** Of what is accepted. */
+  /** Lines without a price: not in the total. */
+  @IsInt() unpriced: number;
+  /** Of what is accepted and has a price. */
   @IsOptional() @IsNumber() accepted: number | null;
   /** Who answered last, when, and in what words. */
   @IsOptional() @IsString() answeredBy: string | null;

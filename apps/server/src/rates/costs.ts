@@ -23,7 +23,8 @@ const plain = (treatment: Treatment): Treatment => ({
 });
 
 /** What may be told of costs in a program. */
-type Costed = Pick<ZoneProgram, 'treatments' | 'cost'> & Partial<Pick<ZoneProgram, 'unpriced' | 'visits'>>;
+type Costed = Pick<ZoneProgram, 'treatments' | 'cost'> &
+  Partial<Pick<ZoneProgram, 'unpriced' | 'unpricedWork' | 'visits'>>;
 
 /** A program for somebody who sees no prices: what to spread, and not what it costs. */
 export function programWithoutCosts<P extends Costed>(program: P): P {
@@ -32,6 +33,7 @@ export function programWithoutCosts<P extends Costed>(program: P): P {
     treatments: program.treatments.map(plain),
     cost: null,
     ...(program.unpriced ? { unpriced: [] } : {}),
+    ...(program.unpricedWork ? { unpricedWork: [] } : {}),
     ...(program.visits ? { visits: program.visits.map((line) => ({ ...line, cost: null })) } : {}),
   };
 }
@@ -42,6 +44,7 @@ export function listWithoutCosts(list: ShoppingList): ShoppingList {
     ...list,
     cost: null,
     unpriced: [],
+    unpricedWork: [],
     saved: null,
     work: [],
     labour: list.labour.map((line) => ({ ...line, cost: null })),

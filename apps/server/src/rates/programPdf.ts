@@ -261,6 +261,10 @@ export const programPaper = threaded(
   (...given: Parameters<typeof programPdf>): Promise<Uint8Array> => programPdf(...given),
 );
 
+/** What is not in the sum. */
+const without = (unpriced: readonly string[] = []): string =>
+  unpriced.length > 0 ? `, without ${unpriced.join(', ').toLowerCase()} (no price yet)` : '';
+
 /** One zone of a program. */
 function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, copy: Copy): Content[] {
   const { answer, units } = paper;
@@ -268,7 +272,7 @@ function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, c
   const cost = !isPriced(paper)
     ? ''
     : program.cost
-      ? `For this zone: ${present('money', program.cost.value, units, paper.currency).text}`
+      ? `For this zone: ${present('money', program.cost.value, units, paper.currency).text}${without(program.unpricedWork)}`
       : `Cost open: no price is set for ${program.unpriced.join(', ')}.`;
   const draft: Content[] =
     kind === 'program'

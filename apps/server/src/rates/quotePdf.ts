@@ -19,7 +19,7 @@ const answerOf = ({ answer }: QuoteLineAnswer): string => answer ?? '[  ] yes   
 function zoneTable(zone: string, quote: QuoteAnswer, units: UnitSystem): Content[] {
   const lines = quote.lines.filter((line) => line.zone === zone);
   const money = (value: number | null): string =>
-    value === null ? 'open' : present('money', value, units, quote.currency).text;
+    value === null ? (quote.total === null ? '' : 'open') : present('money', value, units, quote.currency).text;
   return [
     { text: plain(zone), style: 'section' },
     {
@@ -53,7 +53,13 @@ async function quotePdf(quote: QuoteAnswer, { siteName, practiceName, day, units
   const money = (value: number): string => present('money', value, units, quote.currency).text;
   const sums = [
     ...(quote.visits === null ? [] : [`Visits, with whatever is accepted: ${money(quote.visits)}`]),
-    quote.total === null ? 'The sum is open: something has no price yet.' : `All of it: ${money(quote.total)}`,
+    ...(quote.total === null
+      ? []
+      : [
+          quote.unpriced > 0
+            ? `What has a price: ${money(quote.total)}; ${quote.unpriced === 1 ? 'one line has' : `${quote.unpriced} lines have`} none yet`
+            : `All of it: ${money(quote.total)}`,
+        ]),
     ...(quote.accepted === null ? [] : [`Accepted so far: ${money(quote.accepted)}`]),
   ];
   const definition: TDocumentDefinitions = {

@@ -160,9 +160,7 @@ export class Quotes {
     const { role } = this.work.worker;
     const priced = role === null || allows(role, 'costs.read');
     const sum = (of: readonly QuoteLine[]): number | null =>
-      !priced || of.some(({ price }) => price === null)
-        ? null
-        : of.reduce((all, { price }) => all + price!, of.length > 0 ? (quote.visits ?? 0) : 0);
+      priced ? of.reduce((all, { price }) => all + (price ?? 0), of.length > 0 ? (quote.visits ?? 0) : 0) : null;
     const over = STANDING.some((state) => state === quote.state) && (await this.#isOver(quote));
     return {
       ...{ id: quote.id, version: quote.version, note: quote.note, currency: quote.currency },
@@ -175,6 +173,7 @@ export class Quotes {
       })),
       visits: priced ? quote.visits : null,
       total: sum(lines),
+      unpriced: priced ? lines.filter(({ price }) => price === null).length : 0,
       accepted: lines.some(({ answer }) => answer !== null)
         ? sum(lines.filter(({ answer }) => answer === 'accepted'))
         : null,

@@ -53,7 +53,11 @@ function Line({
       </Box>
       <Box>{when}</Box>
       <Box sx={{ textAlign: 'right', fontVariantNumeric: 'tabular-nums' }}>
-        {price === null ? 'price open' : present('money', price, 'metric', quote.currency).text}
+        {price === null
+          ? quote.total === null
+            ? ''
+            : 'price open'
+          : present('money', price, 'metric', quote.currency).text}
       </Box>
       {onSay ? (
         <ToggleButtonGroup
@@ -105,15 +109,15 @@ export function QuoteLines({ quote, said, onSay }: QuoteLinesProps) {
 
 /** What it comes to: all of it, and what of it is accepted. */
 export function QuoteSums({ quote }: Pick<QuoteLinesProps, 'quote'>) {
-  const { visits, total, accepted, currency } = quote;
+  const { visits, total, unpriced, accepted, currency } = quote;
   const money = (value: number): string => present('money', value, 'metric', currency).text;
   return (
     <Typography component="div" sx={{ my: 1 }}>
-      {total === null ? (
-        'The sum is open: something has no price yet.'
-      ) : (
+      {total !== null && (
         <>
-          All of it <strong>{money(total)}</strong>
+          {unpriced > 0 ? 'What has a price' : 'All of it'} <strong>{money(total)}</strong>
+          {unpriced > 0 &&
+            `; ${unpriced === 1 ? 'one line has' : `${unpriced} lines have`} none yet: ask before you say yes`}
         </>
       )}
       {visits !== null && `, with ${money(visits)} of visits whatever is accepted`}

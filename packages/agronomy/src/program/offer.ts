@@ -5,6 +5,7 @@ import { planned } from './balance.ts';
 import { monthName } from './interactions.ts';
 import { zoneShare } from './sections.ts';
 import type { ShoppingList, ZoneToSupply } from './shopping.ts';
+import { lacksPrice } from './work.ts';
 
 /** One treatment of one zone as it is offered to an owner. */
 export interface OfferedLine {
@@ -33,9 +34,10 @@ function whenOf({ doses }: Treatment): string {
   return [...byYear].map(([year, names]) => `${list(names)} ${year}`).join(', ');
 }
 
-const isPriced = ({ supply, others, workUnpriced = [] }: Treatment, list: ShoppingList): boolean =>
-  workUnpriced.length === 0 &&
-  [...(supply ? [supply] : []), ...others].every(
+const isPriced = (treatment: Treatment, list: ShoppingList): boolean =>
+  !lacksPrice(treatment) &&
+  (treatment.workUnpriced ?? []).length === 0 &&
+  [...(treatment.supply ? [treatment.supply] : []), ...treatment.others].every(
     ({ materialId }) => list.purchases.find((purchase) => purchase.materialId === materialId)?.cost !== null,
   );
 

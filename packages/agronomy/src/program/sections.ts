@@ -1,4 +1,5 @@
 import type { ShoppingList } from './shopping.ts';
+import { lacksPrice } from './work.ts';
 import { money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { planned } from './balance.ts';
@@ -33,6 +34,8 @@ export interface SectionSum {
   readonly area: number;
   /** Nothing while something has no price, or for those who see none. */
   readonly cost: Figure | null;
+  /** Work of its zones that has no price yet, and is not in the cost. */
+  readonly unpricedWork: readonly string[];
   /** In a sentence, where the budget does not reach. */
   readonly over: string | null;
 }
@@ -80,12 +83,17 @@ export function sectionSums(
       result: cost,
       unit: '$',
     });
+    const unpricedWork = of.flatMap(({ zone, treatments }) =>
+      treatments.filter(lacksPrice).map(({ name }) => `${name}, ${zone}`),
+    );
+    if (unpricedWork.length > 0) book.warn(`${unpricedWork.join('; ')}: no price yet, and not in the sum.`);
     book.warn('Visits serve all sections and stand in the list of the whole property.');
     return [
       {
         ...{ section, year, budget, zones: of.map(({ zone }) => zone) },
         area: of.reduce((sum, { area }) => sum + area, 0),
         cost: priced ? { value: cost, working: book.entries } : null,
+        unpricedWork,
         over:
           priced && budget !== null && cost > budget + 0.005
             ? `${money(cost - budget, currency)} more than the ${money(budget, currency)} there is: put a treatment off, or move a zone to a later section.`

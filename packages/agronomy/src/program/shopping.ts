@@ -2,7 +2,7 @@ import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { isLoose, tellSupply, wholePacks } from '../remedies/supply.ts';
 import { planned } from './balance.ts';
-import { type VisitLine, type WorkSum, visitLines, workSums } from './work.ts';
+import { type VisitLine, type WorkSum, lacksPrice, visitLines, workSums } from './work.ts';
 import type { WorkPrice } from '../settings/settings.ts';
 import type { Supply, Treatment } from '../remedies/treatment.ts';
 
@@ -67,6 +67,8 @@ export interface ShoppingList {
   /** Nothing while something that is bought has no price. */
   readonly cost: Figure | null;
   readonly unpriced: readonly string[];
+  /** Work of which nobody has said what it costs: not in the sum. */
+  readonly unpricedWork: ReadonlyArray<{ readonly zone: string; readonly name: string }>;
   /** What packs shared over the zones save against packs for each zone; nothing while a price is missing. */
   readonly saved: number | null;
   readonly unlisted: readonly Unlisted[];
@@ -195,6 +197,9 @@ export function shoppingList(
     ...purchases.filter(({ cost }) => cost === null).map(({ name }) => name),
     ...new Set(zones.flatMap(({ treatments }) => planned(treatments).flatMap(({ workUnpriced = [] }) => workUnpriced))),
   ];
+  const unpricedWork = zones.flatMap(({ zone, treatments }) =>
+    treatments.filter(lacksPrice).map(({ name }) => ({ zone, name })),
+  );
   const book = new WorkingBook();
   const lines = [
     ...purchases.map(({ name, cost }) => ({ name, price: cost?.value ?? 0 })),
@@ -209,6 +214,10 @@ export function shoppingList(
     result: total,
     unit: '$',
   });
+  if (unpricedWork.length > 0)
+    book.warn(
+      `${unpricedWork.map(({ zone, name }) => `${name}, ${zone}`).join('; ')}: no price yet, and not in the sum.`,
+    );
   const saved = purchases.reduce((sum, { fewer, materialId }) => sum + fewer * (priceOf(materialId) ?? 0), 0);
   return {
     purchases,
@@ -217,6 +226,7 @@ export function shoppingList(
     visits,
     cost: unpriced.length > 0 ? null : { value: total, working: book.entries },
     unpriced,
+    unpricedWork,
     saved: unpriced.length > 0 ? null : saved,
     unlisted: zones.flatMap(({ zone, treatments }) =>
       treatments.flatMap(({ name, status, words }) => (status === 'open' ? [{ zone, name, told: words }] : [])),

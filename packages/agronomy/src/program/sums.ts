@@ -2,7 +2,7 @@ import { type Treatment } from '../remedies/treatment.ts';
 import { money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { planned } from './balance.ts';
-import type { VisitLine } from './work.ts';
+import { type VisitLine, lacksPrice } from './work.ts';
 import type { ZoneProgram } from './zoneProgram.ts';
 
 /** Acidity of the year, what makes it less what limes. */
@@ -24,7 +24,7 @@ export function costOf(
   treatments: readonly Treatment[],
   visits: readonly VisitLine[],
   currency: string,
-): Pick<ZoneProgram, 'cost' | 'unpriced'> {
+): Pick<ZoneProgram, 'cost' | 'unpriced' | 'unpricedWork'> {
   const now = planned(treatments);
   const supplies = now.flatMap(({ supply, others }) => [...(supply ? [supply] : []), ...others]);
   const unpriced = [
@@ -33,7 +33,8 @@ export function costOf(
       ...now.flatMap(({ workUnpriced = [] }) => workUnpriced),
     ]),
   ];
-  if (unpriced.length > 0) return { cost: null, unpriced };
+  const unpricedWork = now.filter(lacksPrice).map(({ name }) => name);
+  if (unpriced.length > 0) return { cost: null, unpriced, unpricedWork };
   const work = [
     ...now.flatMap(({ name, price }) => (price ? [{ name, price: price.value }] : [])),
     ...[...now.flatMap(({ work: lines = [] }) => lines), ...visits].map(({ name, cost }) => ({
@@ -55,8 +56,9 @@ export function costOf(
     result: value,
     unit: '$',
   });
+  if (unpricedWork.length > 0) book.warn(`${unpricedWork.join(', ')}: no price yet, and not in the sum.`);
   book.warn(
     'Each zone buys its own whole packs here; the list for all zones shares them, and counts what is in stock.',
   );
-  return { cost: { value, working: book.entries }, unpriced };
+  return { cost: { value, working: book.entries }, unpriced, unpricedWork };
 }

@@ -1,6 +1,6 @@
 import { optional, quantity } from '../calculators/fields.ts';
 import { listOf, text } from '../calculators/structures.ts';
-import { type RemedyName, remedyNames } from '../remedies/remedyTable.ts';
+import { type RemedyName, remedyEntry, remedyNames } from '../remedies/remedyTable.ts';
 import type { Treatment, WorkLine } from '../remedies/treatment.ts';
 import type { WorkPrice } from '../settings/settings.ts';
 import { money } from '../units/present.ts';
@@ -95,6 +95,10 @@ export function withWork(
   ];
   return work.length === 0 && missing.length === 0 ? treatment : { ...treatment, work, workUnpriced: missing };
 }
+
+/** Work of which nobody has said what it costs: without a price of its own and without hours or hire. */
+export const lacksPrice = ({ remedy, status, price, work = [] }: Treatment): boolean =>
+  status === 'planned' && remedyEntry(remedy).work === true && price === null && work.length === 0;
 
 /** Months in which something is done for which a price of visits counts. */
 function monthsOf(treatments: readonly Treatment[], price: WorkPrice): string[] {

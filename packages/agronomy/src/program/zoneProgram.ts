@@ -38,6 +38,8 @@ export interface ZoneProgram {
   /** Nothing while something that is due has no price. */
   readonly cost: Figure | null;
   readonly unpriced: readonly string[];
+  /** Treatments that nothing is bought for and of which nobody has said what they cost: not in the sum; nothing on papers of before. */
+  readonly unpricedWork?: readonly string[];
   /** What need not be bought. */
   readonly leftOut: readonly string[];
   /** Where it is other than the usual year; nothing where there is none, as before there could be. */

@@ -1,5 +1,5 @@
-import { choice, quantity } from '../calculators/fields.ts';
-import { listOf, text } from '../calculators/structures.ts';
+import { choice, optional, quantity } from '../calculators/fields.ts';
+import { flag, listOf, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/remedies.json' with { type: 'json' };
 import { monthJobs } from './months.ts';
@@ -48,6 +48,8 @@ export interface RemedyEntry {
   readonly dose: string;
   /** Whose months it keeps. */
   readonly job: string;
+  /** Done by hand, machine or firm, and nothing is bought for it: it costs what its work costs. */
+  readonly work?: boolean | undefined;
 }
 
 /** The remedies in the order of work. */
@@ -61,6 +63,7 @@ export const remedyTable = readTable(
         stage: quantity('', { min: 1, max: 99, whole: true }),
         dose: text(20),
         job: choice(monthJobs),
+        work: optional(flag()),
       },
       'remedies',
       { min: remedyNames.length, max: remedyNames.length },

@@ -6,7 +6,7 @@ import { AnswerQuote } from '../../ui/AnswerQuote.tsx';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
 import { QuoteLines, QuoteSums } from '../../ui/QuoteLines.tsx';
-import { Trouble } from '../../ui/bits.tsx';
+import { Cautions, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
 import { dayOf } from '../../ui/today.ts';
@@ -23,8 +23,14 @@ const told: Readonly<Record<QuoteState, string>> = {
   expired: 'was not answered in time',
 };
 
+interface OfferProps {
+  readonly siteId: string;
+  /** What has no price yet, by name and zone. */
+  readonly open: readonly string[];
+}
+
 /** Offer the program as it stands: for how long, and in what words. */
-export function OfferButton({ siteId }: { readonly siteId: string }) {
+export function OfferButton({ siteId, open: unpriced }: OfferProps) {
   const [open, setOpen] = useState(false);
   const may = useMay();
   if (!may('work.write')) return null;
@@ -33,12 +39,12 @@ export function OfferButton({ siteId }: { readonly siteId: string }) {
       <Button variant="outlined" onClick={() => setOpen(true)}>
         Offer as a quote
       </Button>
-      {open && <OfferDialog siteId={siteId} onClose={() => setOpen(false)} />}
+      {open && <OfferDialog siteId={siteId} open={unpriced} onClose={() => setOpen(false)} />}
     </>
   );
 }
 
-function OfferDialog({ siteId, onClose }: { readonly siteId: string; readonly onClose: () => void }) {
+function OfferDialog({ siteId, open, onClose }: OfferProps & { readonly onClose: () => void }) {
   const { system } = useUnits();
   const offer = useOffer(siteId, system);
   const { typed, set, problem, check } = useTyped(QuoteInput, { days: DAYS, note: null }, offer.error);
@@ -55,6 +61,11 @@ function OfferDialog({ siteId, onClose }: { readonly siteId: string; readonly on
         Its owner reads it in the report, by account or by link, and says yes or no to each line. What was offered
         before is withdrawn.
       </Typography>
+      {open.length > 0 && (
+        <Cautions
+          texts={[`No price yet, and offered so: ${open.join('; ')}. Set them first, or agree on them by word.`]}
+        />
+      )}
       <NumberField
         label="Stands for"
         unit="days"

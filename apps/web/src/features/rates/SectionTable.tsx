@@ -63,7 +63,7 @@ export function SectionTable({
       <Typography variant="h1" component="h2" id="sections" sx={{ mb: 0.5 }}>
         Section by section
       </Typography>
-      {sections.map(({ section, year, budget, zones, area, cost, over }) => (
+      {sections.map(({ section, year, budget, zones, area, cost, unpricedWork, over }) => (
         <Box
           key={section}
           sx={{
@@ -81,6 +81,9 @@ export function SectionTable({
           <Box>
             {zones.join(', ')} <span style={{ color: colours.faded }}>{say('area', area)}</span>
             {over && <Cautions texts={[over]} />}
+            {cost && unpricedWork.length > 0 && (
+              <Cautions texts={[`Not in it, for want of a price: ${unpricedWork.join('; ')}.`]} />
+            )}
           </Box>
           <Box>
             {cost ? (

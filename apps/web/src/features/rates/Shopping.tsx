@@ -173,6 +173,12 @@ export function Shopping({ siteId, answer }: { readonly siteId: string; readonly
             . Cost open: set a price for <Words>{list.unpriced.join(', ')}</Words>
           </>
         )}
+        {priced && list.unpricedWork.length > 0 && (
+          <span style={{ color: colours.ochre }}>
+            , without {list.unpricedWork.map(({ name, zone }) => `${name.toLowerCase()} in ${zone}`).join(', ')}: no
+            price yet
+          </span>
+        )}
         {fewer > 0 && (
           <>
             . {fewer} {fewer === 1 ? 'pack' : 'packs'} fewer than if each zone bought its own

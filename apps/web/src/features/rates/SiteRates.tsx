@@ -17,17 +17,27 @@ import { Shopping } from './Shopping.tsx';
 import { ratesQueries } from './api.ts';
 import { monthOf } from '../../ui/treatments.ts';
 
+/** An amount that breaks before its unit and nowhere else. */
+function Amount({ told }: { readonly told: string }) {
+  const [number = '', ...unit] = told.split(' ');
+  return (
+    <>
+      {number} <span style={{ whiteSpace: 'nowrap' }}>{unit.join(' ')}</span>
+    </>
+  );
+}
+
 /** What a zone gets of one remedy, in a cell. */
 function Cell({ treatments }: { readonly treatments: readonly Treatment[] }) {
   const { say } = useUnits();
   return treatments.map(({ key, status, rate, sense, doses, byHand }) => {
     const months = [...new Set(doses.flatMap((dose) => monthOf(dose, true) ?? []))].join(', ');
     return (
-      <Box key={key} sx={{ py: 0.25, whiteSpace: 'nowrap', color: status === 'planned' ? colours.ink : colours.faded }}>
-        <strong>{status === 'planned' ? (rate ? say(sense, rate.value) : 'once') : status}</strong>
+      <Box key={key} sx={{ py: 0.25, color: status === 'planned' ? colours.ink : colours.faded }}>
+        <strong>{status === 'planned' ? rate ? <Amount told={say(sense, rate.value)} /> : 'once' : status}</strong>
         {byHand && <span title={byHand.reason}> ✎</span>}
         {status === 'planned' && months !== '' && (
-          <Box sx={{ color: colours.faded, fontSize: '0.88rem' }}>{months}</Box>
+          <Box sx={{ color: colours.faded, fontSize: '0.88rem', whiteSpace: 'nowrap' }}>{months}</Box>
         )}
       </Box>
     );
@@ -118,7 +128,10 @@ export function SiteRates({ site, zones }: StepProps) {
           <Button variant="outlined" href={`/api/sites/${site.id}/program.pdf?units=${system}`} target="_blank">
             Print a draft (PDF)
           </Button>
-          <OfferButton siteId={site.id} />
+          <OfferButton
+            siteId={site.id}
+            open={[...answer.list.unpriced, ...answer.list.unpricedWork.map(({ name, zone }) => `${name}, ${zone}`)]}
+          />
           <HandOver siteId={site.id} zones={zones} />
         </Box>
       </Box>

@@ -4,7 +4,7 @@ import EditIcon from '@mui/icons-material/Edit';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
-import { tellSupply, tellWork } from '@glenfold/agronomy';
+import { lacksPrice, tellSupply, tellWork } from '@glenfold/agronomy';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
@@ -126,6 +126,9 @@ function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
           )}
         </Typography>
       ))}
+      {may('prices.read') && lacksPrice(treatment) && (
+        <Typography sx={{ color: colours.ochre }}>No price yet: set hire and hours under Change.</Typography>
+      )}
       {workUnpriced.map((what) => (
         <Typography key={what} sx={{ color: colours.ochre }}>
           {what} has no price any more: choose another.

@@ -41,7 +41,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
   if (error) return <Trouble error={error} />;
   if (!answer) return <Typography sx={{ color: colours.faded }}>Working out the program…</Typography>;
   const { program, reading, result, changes, priced } = answer;
-  const { treatments, judged, year, cost, unpriced, leftOut, balance } = program;
+  const { treatments, judged, year, cost, unpriced, unpricedWork = [], leftOut, balance } = program;
   const [ground] = reading.limitations.filter(({ key }) => key === 'drainage' || key === 'compaction');
   const unset = treatments.find(({ supply }) => supply?.cost === null);
   const main = treatments.find(({ rate, status }) => rate && status === 'planned');
@@ -83,6 +83,11 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
                 working={cost.working}
                 size="1.25rem"
               />
+              {unpricedWork.length > 0 && (
+                <span style={{ color: colours.ochre }}>
+                  , without {unpricedWork.join(', ').toLowerCase()}: no price yet
+                </span>
+              )}
             </Typography>
           ) : (
             <Typography>

@@ -147,9 +147,9 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
               setTrial(null);
             }}
           >
-            {machines.map(({ id, name, kind }) => (
+            {machines.map(({ id, name }) => (
               <MenuItem key={id} value={id}>
-                {name} <span style={{ color: colours.faded, marginLeft: 6 }}>{kind}</span>
+                {name}
               </MenuItem>
             ))}
           </TextField>

@@ -1,0 +1,213 @@
+import fc from 'fast-check';
+import {
+  type SectionName,
+  type WorkPrice,
+  defaultSettings,
+  inYear,
+  isOver,
+  lacksPrice,
+  offeredLines,
+  readChange,
+  sectionSums,
+  shoppingList,
+  visitLines,
+  waitedOf,
+} from '../src/index.ts';
+import { type Given, by, ppm, programOf } from './programScene.ts';
+
+const prices: readonly WorkPrice[] = [
+  { name: 'Labour', price: 40, per: 'hour' },
+  { name: 'Corer', price: 95, per: 'day', whole: true },
+  { name: 'Spreading', price: 6, per: '1000 ft²', for: ['lime', 'nitrogen'] },
+  { name: 'Haulage', price: 75, per: 'load', for: ['fill'] },
+  { name: 'Visit', price: 28, per: 'visit', for: ['all'] },
+];
+const settings = { ...defaultSettings, work: prices };
+const acid = { soilPh: 5.4, buffer: { method: 'smp', ph: 6.4 }, nutrients: { p: ppm(10), k: ppm(50) } } as const;
+const program = (given: Given = {}) => programOf({ settings, ...given });
+const zoneOf = (name: string, given: Given) => ({
+  ...{ zoneId: `id ${name}`, zone: name, area: given.zone?.area ?? 200, section: 'now' as SectionName },
+  treatments: program(given).treatments,
+});
+const listOf = (zones: ReadonlyArray<ReturnType<typeof zoneOf>>, stock = 0) =>
+  shoppingList(zones, () => stock, () => 10, 'metric', '$', prices); // prettier-ignore
+
+describe('what work costs', () => {
+  it('counts by area and times, by load, and by the hours and days that were set; in one visit what falls into one month', () => {
+    const { treatments, visits, cost } = program({
+      test: acid,
+      changes: [
+        { remedy: 'core', key: 'c', added: true, work: [{ name: 'Labour', amount: 3 }, { name: 'Corer', amount: 0.5 }] }, // prettier-ignore
+        {
+          remedy: 'fill',
+          key: 'f',
+          added: true,
+          values: { loads: 2, load: 9, soil: 'subsoil', pricePerVolume: 20, haul: 0 },
+        },
+      ],
+    });
+    const lines = (key: string) =>
+      (by(treatments, key).work ?? []).map(({ name, amount, cost: own }) => [name, amount, own!.value]);
+    // 200 m² are 2.1528 × 1000 ft²; lime in two applications.
+    const [[name, amount, spread]] = lines('lime') as [[string, number, number]];
+    expect([name, by(treatments, 'lime').doses.length]).toEqual(['Spreading', 2]);
+    expect(amount).toBeCloseTo(2 * 2.15278, 4);
+    expect(spread).toBeCloseTo(25.8334, 3);
+    expect(lines('c')).toEqual([['Labour', 3, 120], ['Corer', 0.5, 47.5]]); // prettier-ignore
+    expect(lines('f')).toEqual([['Haulage', 2, 150]]);
+    const months = new Set(
+      treatments
+        .flatMap(({ doses, status }) => (status === 'planned' ? doses : []))
+        .map(({ from }) => from!.slice(0, 7)),
+    );
+    expect(visits!.map(({ visits: of, cost: own }) => [of.length, own!.value])).toEqual([[months.size, months.size * 28]]); // prettier-ignore
+    // The sum stands on what was said of each.
+    const packs = treatments.flatMap(({ supply, others }) => [supply, ...others]).reduce((sum, one) => sum + (one?.cost?.value ?? 0), 0); // prettier-ignore
+    const work = treatments.flatMap(({ work: of = [] }) => of).reduce((sum, { cost: own }) => sum + own!.value, 0);
+    const own = treatments.reduce((sum, { price }) => sum + (price?.value ?? 0), 0);
+    expect(cost!.value).toBeCloseTo(packs + work + own + months.size * 28, 6);
+  });
+
+  it('hires a machine for whole days over the site, and shares them by use', () => {
+    const cored = (name: string, days: number) =>
+      zoneOf(name, { changes: [{ remedy: 'core', key: 'c', added: true, work: [{ name: 'Corer', amount: days }] }] });
+    const zones = [cored('North', 0.5), cored('South', 0.75)];
+    const list = listOf(zones);
+    expect(list.labour[0]).toMatchObject({ name: 'Corer', amount: 2, used: 1.25, zones: ['North', 'South'] });
+    expect(list.labour[0]!.cost!.value).toBe(190);
+    const coring = offeredLines(zones, list, 'metric').filter(({ key }) => key === 'c');
+    expect(coring.map(({ price }) => price)).toEqual([76, 114]);
+  });
+
+  it('is told to be open where nobody has said it, and is no nought in a sum, a section or an offer', () => {
+    const zones = [zoneOf('North', { changes: [{ remedy: 'core', key: 'c', added: true }] })];
+    const list = listOf(zones);
+    expect(list.unpricedWork).toEqual([{ zone: 'North', name: 'Coring' }]);
+    expect(program({ changes: [{ remedy: 'core', key: 'c', added: true }] }).unpricedWork).toEqual(['Coring']);
+    expect(sectionSums(zones, list, { now: { budget: 1e6 } }, '$')[0]!.unpricedWork).toEqual(['Coring, North']);
+    expect(offeredLines(zones, list, 'metric').find(({ key }) => key === 'c')!.price).toBeNull();
+    const free = [{ ...zones[0]!, treatments: zones[0]!.treatments.map((one) => ({ ...one, price: { value: 0, working: [] } })) }]; // prettier-ignore
+    expect(free[0]!.treatments.some(lacksPrice)).toBe(false);
+  });
+
+  it('keeps what was set by hand of a price that is gone, says so, and leaves the cost open', () => {
+    const { treatments, cost, unpriced } = program({
+      changes: [{ remedy: 'core', key: 'c', added: true, work: [{ name: 'Old lorry', amount: 2 }] }],
+    });
+    expect([by(treatments, 'c').workUnpriced, cost, unpriced]).toEqual([['Old lorry'], null, ['Old lorry']]);
+  });
+});
+
+describe('a program that is offered', () => {
+  const remedies = ['core', 'sand', 'wetting', 'fill', 'compost'] as const;
+  const zones = fc.array(
+    fc.record({
+      area: fc.integer({ min: 20, max: 3000 }),
+      soilPh: fc.double({ min: 4.8, max: 7.4, noNaN: true }),
+      added: fc.subarray([...remedies]),
+      hours: fc.double({ min: 0.25, max: 20, noNaN: true }),
+    }),
+    { minLength: 1, maxLength: 4 },
+  );
+
+  it('adds up line by line to what the site costs, whatever is shared', () => {
+    fc.assert(
+      fc.property(zones, fc.integer({ min: 0, max: 3 }), (given, stock) => {
+        const made = given.map(({ area, soilPh, added, hours }, index) =>
+          zoneOf(`Zone ${index}`, {
+            zone: { area },
+            test: { ...acid, soilPh },
+            changes: added.map((remedy) => ({
+              ...{ remedy, key: `own ${remedy}`, added: true },
+              ...(remedy === 'core' ? { work: [{ name: 'Corer', amount: hours }] } : {}),
+              ...(remedy === 'fill' ? { values: { depth: 5 } } : {}),
+            })),
+          }),
+        );
+        const list = listOf(made, stock);
+        const lines = offeredLines(made, list, 'metric');
+        const visits = visitLines(made.flatMap(({ treatments }) => treatments), prices, '$'); // prettier-ignore
+        const sum = [...lines.map(({ price }) => price!), ...visits.map(({ cost }) => cost!.value)].reduce((a, b) => a + b, 0); // prettier-ignore
+        // Each line is told to the cent.
+        expect(Math.abs(sum - list.cost!.value)).toBeLessThanOrEqual(0.005 * lines.length + 1e-6);
+        const [section] = sectionSums(made, list, { now: { year: 2027, budget: list.cost!.value + 1 } }, '$');
+        expect(section!.cost!.value).toBeCloseTo(list.cost!.value - visits.reduce((all, { cost }) => all + cost!.value, 0), 4); // prettier-ignore
+        expect(section!.over).toBeNull();
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  it('stands against a budget, and says by how much it does not reach', () => {
+    const zone = zoneOf('North', { test: acid });
+    const list = listOf([zone]);
+    const [section] = sectionSums([zone], list, { now: { budget: 1 } }, '$');
+    expect(section!.over).toMatch(/^\$\d+\.\d\d more than the \$1\.00 there is: put a treatment off/);
+    expect(sectionSums([{ ...zone, section: null }], list, {}, '$')).toEqual([]);
+  });
+});
+
+describe('a year that is over', () => {
+  it('hands on what was put off and what waits for the retest, and is over after twelve months', () => {
+    const { treatments } = programOf({
+      test: { ...acid, soilPh: 4.8, buffer: { method: 'smp', ph: 5.8 } },
+      changes: [{ remedy: 'potassium', out: 'next year', reason: 'The money is gone' }],
+    });
+    expect(waitedOf(treatments)).toEqual([
+      expect.stringMatching(/^About \d+ g\/m² of lime waits for the retest\.$/) as string,
+      expect.stringMatching(/^K₂O was put off: The money is gone/) as string,
+    ]);
+    expect(['2027-11-26', '2027-11-27', '2028-03-01'].map((day) => isOver('2026-11-27', day))).toEqual([false, true, true]); // prettier-ignore
+  });
+
+  it('has due what was put off before it began, and leaves out what was put off in it', () => {
+    const off = readChange({ remedy: 'lime', key: 'lime', out: 'next year', reason: 'later', values: { rate: 100 } });
+    expect(inYear(off, '2026-12-01', null).out).toBe('next year');
+    expect(inYear(off, '2026-12-01', '2027-11-01').out).toBeUndefined();
+    expect(inYear(off, '2027-12-01', '2027-11-01').out).toBe('next year');
+    expect(inYear({ ...off, out: 'left out' }, '2026-12-01', '2027-11-01').out).toBe('left out');
+  });
+});
+
+describe('a ground that is filled', () => {
+  it('tells how deep five loads of 9 m³ lie over a sunken middle of 480 m², loose and settled, and whether that is enough', () => {
+    const of = (values: object) =>
+      by(program({ zone: { area: 1350 }, changes: [{ remedy: 'fill', key: 'f', added: true, values: { area: 480, soil: 'subsoil', load: 9, ...values } }] }).treatments, 'f'); // prettier-ignore
+    // 45 m³ over 480 m² are 94 mm loose; a fifth of it settles away.
+    const five = of({ loads: 5, depth: 10 });
+    expect(five.words).toMatch(/94 mm deep as tipped, 75 mm when it has settled/);
+    // 10 cm firm are 60 m³ loose: seven loads.
+    expect(five.words).toMatch(/not enough: 100 mm is wanted, which takes 7 loads, 2 more/);
+    expect(of({ depth: 10 }).loads).toBe(7);
+    const topsoil = by(program({ zone: { area: 1350 }, changes: [{ remedy: 'fill', key: 't', added: true, values: { depth: 7, soil: 'topsoil', load: 9, pricePerVolume: 30, haul: 20 } }] }).treatments, 't'); // prettier-ignore
+    const loose = topsoil.supply?.quantity.value ?? topsoil.loads! * 9;
+    expect(topsoil.loads).toBe(Math.ceil(loose / 9 - 1e-9));
+    expect(topsoil.work).toMatchObject([{ name: 'Haulage', amount: topsoil.loads }]);
+  });
+
+  it('goes before whatever lies on it', () => {
+    const { findings } = program({
+      test: acid,
+      changes: [
+        { remedy: 'fill', key: 'f', added: true, values: { depth: 5 }, months: [9] },
+        { remedy: 'seed', key: 's', added: true, months: [8] },
+      ],
+    });
+    expect(findings.map(({ words }) => words).join()).toMatch(/filled and levelled first.*Here: .*and/);
+  });
+});
+
+describe('shortages besides the great three', () => {
+  it('are fed on evidence only: sulfur on sand, trace elements where test and leaf both show it', () => {
+    const asked = (zone: object, nutrients: object) =>
+      programOf({ zone, test: { nutrients: { p: ppm(40), k: ppm(200), ...nutrients } } }).treatments.map(
+        ({ remedy }) => remedy,
+      );
+    const sand = { soilGroup: 'sand' } as const;
+    expect(asked(sand, { s: ppm(3) })).toContain('sulfate');
+    expect(asked({}, { s: ppm(3) })).not.toContain('sulfate');
+    expect(asked(sand, {})).not.toContain('sulfate');
+    expect(asked(sand, { mn: ppm(0.5) })).not.toContain('manganese');
+    expect(asked({ ...sand, signs: ['green veins'] }, { mn: ppm(0.5) })).toContain('manganese');
+  });
+});
