@@ -179,10 +179,12 @@ describe('a ground that is filled', () => {
     // 10 cm firm are 60 m³ loose: seven loads.
     expect(five.words).toMatch(/not enough: 100 mm is wanted, which takes 7 loads, 2 more/);
     expect(of({ depth: 10 }).loads).toBe(7);
-    const topsoil = by(program({ zone: { area: 1350 }, changes: [{ remedy: 'fill', key: 't', added: true, values: { depth: 7, soil: 'topsoil', load: 9, pricePerVolume: 30, haul: 20 } }] }).treatments, 't'); // prettier-ignore
+    const topsoil = by(program({ zone: { area: 1350 }, changes: [{ remedy: 'fill', key: 't', added: true, values: { depth: 7, soil: 'topsoil', load: 9, pricePerVolume: 30 } }] }).treatments, 't'); // prettier-ignore
     const loose = topsoil.supply?.quantity.value ?? topsoil.loads! * 9;
     expect(topsoil.loads).toBe(Math.ceil(loose / 9 - 1e-9));
     expect(topsoil.work).toMatchObject([{ name: 'Haulage', amount: topsoil.loads }]);
+    // What is hauled as agreed is not hauled again.
+    expect(of({ loads: 5, haul: 60 }).work).toBeUndefined();
   });
 
   it('goes before whatever lies on it', () => {

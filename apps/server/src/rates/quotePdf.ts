@@ -21,14 +21,16 @@ function zoneTable(zone: string, quote: QuoteAnswer, units: UnitSystem): Content
   const money = (value: number | null): string =>
     value === null ? (quote.total === null ? '' : 'open') : present('money', value, units, quote.currency).text;
   return [
-    { text: plain(zone), style: 'section' },
     {
       layout: rules,
       table: {
-        headerRows: 1,
+        // A zone never stands on a page without its first line.
+        headerRows: 2,
+        keepWithHeaderRows: 1,
         dontBreakRows: true,
         widths: ['*', 95, 60, 82],
         body: [
+          [{ text: plain(zone), style: 'section', colSpan: 4 }, {}, {}, {}],
           ['What and why', 'When', 'Price', 'Answer'].map(head),
           ...lines.map((line) => [
             {

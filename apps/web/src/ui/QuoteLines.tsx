@@ -66,7 +66,7 @@ function Line({
           value={said}
           aria-label={`Answer to ${name}, ${line.zone}`}
           onChange={(_event, next: QuoteWord | null) => next && onSay(id, next)}
-          sx={{ alignSelf: 'start', justifySelf: 'end' }}
+          sx={{ alignSelf: 'start', justifySelf: 'end', gridColumn: { xs: '1 / -1', sm: 'auto' } }}
         >
           {(['accepted', 'declined'] as const).map((answer) => (
             <ToggleButton key={answer} value={answer} sx={{ px: 1.5, textTransform: 'none' }}>

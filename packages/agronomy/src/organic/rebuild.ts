@@ -12,10 +12,17 @@ const densityField = () => quantity('g/cm3', { min: 0.1, max: 2.7 });
 export const fillMaterials = readTable(
   'fill-materials',
   {
-    materials: listOf({ name: text(), bulkDensity: densityField(), settling: settlingField() }, 'materials', {
-      min: 1,
-      max: 30,
-    }),
+    materials: listOf(
+      {
+        name: text(),
+        /** From the bottom up. */
+        lies: quantity('', { min: 1, max: 9, whole: true }),
+        bulkDensity: densityField(),
+        settling: settlingField(),
+      },
+      'materials',
+      { min: 1, max: 30 },
+    ),
   },
   data,
 );

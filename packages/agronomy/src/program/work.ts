@@ -47,12 +47,13 @@ const countsWith = ({ for: of }: WorkPrice, remedy: RemedyName): boolean =>
   of?.some((one) => one === 'all' || one === remedy) ?? false;
 
 /** How much of a price a treatment takes by itself; nothing where only a person knows. */
-function byItself({ per }: WorkPrice, { doses, supply, loads }: Treatment, area: number): number | undefined {
+function byItself({ per }: WorkPrice, { doses, supply, loads, values }: Treatment, area: number): number | undefined {
   const times = Math.max(1, doses.length);
   const unit = areas[per];
   if (unit !== undefined) return (area / unit) * times;
   if (per === 'bag') return supply && supply.unit !== 'm3' ? supply.packs.value : undefined;
-  return per === 'load' ? loads : undefined;
+  // Loads whose haul was agreed on are not hauled a second time.
+  return per === 'load' && typeof values.haul !== 'number' ? loads : undefined;
 }
 
 function line({ name, per, price, whole }: WorkPrice, amount: number, own: boolean, currency: string): WorkLine {

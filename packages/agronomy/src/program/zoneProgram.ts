@@ -16,6 +16,7 @@ import { type Finding, findingsOf } from './interactions.ts';
 import { judgedOf } from './judged.ts';
 import { fed, macroOf } from './fed.ts';
 import { feedTreatment, limeTreatment } from './ratesAsTreatments.ts';
+import { fillMaterials } from '../organic/rebuild.ts';
 import { placed } from './placing.ts';
 import { type VisitLine, visitLines, withWork } from './work.ts';
 import { type AgainstUsual, againstUsual, visitsOf } from './usualYear.ts';
@@ -61,6 +62,10 @@ export interface ProgramInput extends Omit<PlanInput, 'products' | 'choices'> {
   readonly from: string;
   readonly climate?: PlaceClimate | undefined;
 }
+
+/** What is filled in lies in the order in which it is put down. */
+const lies = ({ remedy, values }: Treatment): number =>
+  remedy === 'fill' ? (fillMaterials.materials.find(({ name }) => name === values.soil)?.lies ?? 0) : 0;
 
 /** How much of a zone is cleared by hand, m²; nothing where none is. */
 function clearedOf(changes: readonly Change[], area: number): number | undefined {
@@ -114,7 +119,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
     changes,
   );
   const unplaced = [...alone, ...lime, ...feeding.flatMap(({ treatment }) => treatment ?? []), ...rest].sort(
-    (one, other) => one.stage - other.stage,
+    (one, other) => one.stage - other.stage || lies(one) - lies(other),
   );
   const treatments = placed(unplaced, zone.surface === 'seedbed', {
     from,

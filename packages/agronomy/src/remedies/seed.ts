@@ -188,7 +188,9 @@ export const seed = defineRemedy({
       facts: [...water.facts, ...cover.facts, ...nurse.facts],
       cautions: [...(water.caution ? [water.caution] : []), ...mixCautions(material, asked), ...nurse.cautions],
       more: [
-        ...(suited ? [mixWords(suited)] : []),
+        ...(suited && (isDeepShade(asked) || suited.mix.some(({ grass }) => grass === sward.main?.name))
+          ? [mixWords(suited)]
+          : []),
         ...(isDeepShade(asked)
           ? [
               'Deep shade: once it is up, half the water of the open lawn, half the feed, and cut high; fallen leaves off within days.',
