@@ -42,7 +42,7 @@ describe('what work costs', () => {
           remedy: 'fill',
           key: 'f',
           added: true,
-          values: { loads: 2, load: 9, soil: 'subsoil', pricePerVolume: 20, haul: 0 },
+          values: { loads: 2, load: 9, soil: 'subsoil', pricePerVolume: 20 },
         },
       ],
     });

@@ -13,7 +13,7 @@ describe('a broadcast spreader', () => {
         const size = Math.max(left.length, right.length);
         const side = (some: readonly number[]) => [...some, ...Array<number>(size - some.length).fill(0), 0];
         const catches = [...side(left).reverse(), 20, ...side(right)];
-        const { result } = spreadSwath({ catches, trayArea: 0.1, spacing });
+        const { result } = spreadSwath({ catches, trayArea: 0.1, traySpacing: spacing });
         const caught = catches.reduce((sum, one) => sum + one, 0);
         expect((result.rate * 0.1 * result.width) / spacing / caught).toBeCloseTo(1, 1);
         expect(result.width).toBeLessThan(catches.length * spacing);
@@ -24,7 +24,7 @@ describe('a broadcast spreader', () => {
 
   it('is even where its passes meet at half of the middle, and stripes where they do not', () => {
     const warned = (catches: number[]) =>
-      spreadSwath({ catches, trayArea: 0.1, spacing: 0.3 }).working.flatMap((entry) =>
+      spreadSwath({ catches, trayArea: 0.1, traySpacing: 0.3 }).working.flatMap((entry) =>
         entry.kind === 'warning' ? [entry.text] : [],
       );
     expect(warned([0, 2, 4, 6, 8, 10, 10, 10, 8, 6, 4, 2, 0])).toEqual([]);
@@ -64,14 +64,14 @@ describe('a setting that was tried', () => {
 
 describe('a sprayer', () => {
   it('has its worn and its blocked nozzles told, and cannot know wear without a new one', () => {
-    const told = (more: object) => sprayNozzles({ caught: [620, 640, 700, 540], seconds: 60, spacing: 0.5, distance: 30, walk: 25, ...more }); // prettier-ignore
+    const told = (more: object) => sprayNozzles({ caught: [620, 640, 700, 540], caughtIn: 60, nozzleSpacing: 0.5, distanceWalked: 30, walkedIn: 25, ...more }); // prettier-ignore
     const texts = (working: ReturnType<typeof told>['working']) =>
       working.flatMap((entry) => (entry.kind === 'warning' ? [entry.text] : [])).join(' ');
-    const withNew = told({ fresh: 620 });
+    const withNew = told({ newNozzle: 620 });
     expect(withNew.result.worn).toEqual([3]);
     expect(texts(withNew.working)).toMatch(/Replace nozzle 3.*Nozzle 4 stands more than 5 % off/);
     expect(texts(told({}).working)).toMatch(/worn shows only beside a new one/);
     // Half the pace puts down double.
-    expect(told({ walk: 50 }).result.output).toBeCloseTo(2 * withNew.result.output, 9);
+    expect(told({ walkedIn: 50 }).result.output).toBeCloseTo(2 * withNew.result.output, 9);
   });
 });

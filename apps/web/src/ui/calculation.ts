@@ -32,7 +32,12 @@ export function calculate(calculator: Calculable, form: TypedForm, system: UnitS
       return value === undefined ? [] : [[name, value]];
     }),
   );
-  const wanted = stillWanted(inputs, input);
+  // A line that was added and is still empty is no mistake yet.
+  const empty = Object.entries(form).flatMap(([name, typed]) =>
+    Array.isArray(typed) && typed.includes('') ? [name] : [],
+  );
+  const wanted = [...new Set([...stillWanted(inputs, input), ...empty])];
+  if (empty.length > 0) return { wanted };
   try {
     checkTyped(inputs, input);
     if (wanted.length > 0) return { wanted };

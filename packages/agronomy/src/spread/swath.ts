@@ -29,7 +29,7 @@ function reach(outwards: readonly number[], edge: number): number | undefined {
  * How far apart the passes of a broadcast spreader stand, and what they put down together.
  *
  * @param catches g in trays across the path, left to right, an odd number with the middle one under the machine;
- *   `trayArea` m²; `spacing` m from tray to tray.
+ *   `trayArea` m²; `traySpacing` m from tray to tray.
  * @returns `width` m between passes, `rate` g/m² where they overlap, `unevenness` %, the coefficient of variation
  *   across the swath, passes driven to and fro.
  * @throws {InputError} when the middle catches nothing, or the catch does not fall to half within the trays.
@@ -42,10 +42,10 @@ export const spreadSwath = defineCalculator({
   inputs: {
     catches: series(quantity('g', { min: 0, max: 100_000 }), 'trays', { min: 5, max: 41 }),
     trayArea: quantity('m2', { above: 0, max: 10 }),
-    spacing: quantity('m', { above: 0, max: 5 }),
+    traySpacing: quantity('m', { above: 0, max: 5 }),
   },
   outputs: { width: 'm', rate: 'g/m2', unevenness: '%' },
-  compute({ catches, trayArea, spacing }, book) {
+  compute({ catches, trayArea, traySpacing }, book) {
     if (catches.length % 2 === 0)
       throw new InputError(
         'catches',
@@ -66,11 +66,11 @@ export const spreadSwath = defineCalculator({
         `was given trays of which the outer ones still catch more than half of the middle’s ${figure(middle)} g; set more trays out on both sides`,
       );
     const trays = left + right;
-    const width = trays * spacing;
+    const width = trays * traySpacing;
     book.step({
       label: 'Width between passes',
       formula: 'from half of the middle’s catch on the left to half of it on the right',
-      numbers: `(${figure(left)} + ${figure(right)}) trays × ${figure(spacing)} m, half of ${figure(middle)} g`,
+      numbers: `(${figure(left)} + ${figure(right)}) trays × ${figure(traySpacing)} m, half of ${figure(middle)} g`,
       result: width,
       unit: 'm',
     });

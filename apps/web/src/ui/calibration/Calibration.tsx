@@ -82,8 +82,7 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
   const whole = typeof rate === 'number' && rate > 0 ? rate : null;
   const each = whole === null ? null : whole / (!sprays && halves ? 2 : 1);
   const before = machine && goal && each !== null ? words(machine, goal, each) : undefined;
-  const output =
-    trial?.rate.value ?? machine?.settings.find((one) => one.productId === productId)?.rate ?? goal?.water ?? null;
+  const output = trial?.rate.value ?? machine?.settings.find((one) => one.productId === productId)?.rate ?? null;
   const keep = (): void => {
     const lacks = !goal
       ? 'Choose the product first.'
@@ -214,10 +213,13 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
       </Box>
       {sprays && goal?.area !== undefined && whole !== null && (
         <>
-          {goal.water !== undefined && (
-            <Typography>The label asks for {say('liquidRate', goal.water)} of water.</Typography>
-          )}
-          <TankLoads area={goal.area} tank={machine?.holds ?? null} output={output} productRate={whole} />
+          <TankLoads
+            area={goal.area}
+            tank={machine?.holds ?? null}
+            output={output}
+            water={goal.water ?? null}
+            productRate={whole}
+          />
         </>
       )}
       {missing && <Cautions texts={[missing]} />}

@@ -58,28 +58,36 @@ export function SprayerTrial({ onTrial }: { readonly onTrial: (trial: Trial | nu
   );
 }
 
+/** Share by which a pass may stand off the label’s water. */
+const PASS_OFF = 0.1;
+
 interface TankLoadsProps {
   /** m² */
   readonly area: number;
   /** L; nothing where the machine does not say. */
   readonly tank: number | null;
-  /** mL/m² of mix; nothing until it was tried. */
+  /** mL/m² of mix in one pass; nothing until it was tried. */
   readonly output: number | null;
+  /** mL/m² that the label asks for; nothing where it asks for none. */
+  readonly water: number | null;
   /** mL/m² of product. */
   readonly productRate: number;
 }
 
 /** What goes into each tank, in which order, and how it is rinsed. */
-export function TankLoads({ area, tank, output, productRate }: TankLoadsProps) {
-  const { system } = useUnits();
-  const known = tank !== null && output !== null;
+export function TankLoads({ area, tank, output, water, productRate }: TankLoadsProps) {
+  const { system, say } = useUnits();
+  // The label’s water rules; what a pass puts down says how often it is gone over.
+  const mix = water === null ? output : water + productRate;
+  const known = tank !== null && mix !== null;
+  const passes = mix !== null && output !== null ? mix / output : null;
   const { outcome, problem }: Calculated = known
     ? calculate(
         sprayTank,
         {
           area: `${area} m2`,
           tank: `${tank} L`,
-          output: `${output / 1000} L/m2`,
+          output: `${mix / 1000} L/m2`,
           productRate: `${productRate} mL/m2`,
         },
         system,
@@ -92,6 +100,17 @@ export function TankLoads({ area, tank, output, productRate }: TankLoadsProps) {
           {tank === null
             ? 'How many tanks it takes is known once the machine says what its tank holds.'
             : 'How many tanks it takes is known once the sprayer is tried.'}
+        </Typography>
+      )}
+      {water !== null && (
+        <Typography>
+          The label asks for {say('liquidRate', water)} of water.
+          {passes !== null &&
+            passes > 1 + PASS_OFF &&
+            ` At this pace that is ${Math.ceil(passes - PASS_OFF)} times over, crosswise; or walk slower.`}
+          {passes !== null &&
+            passes < 1 - PASS_OFF &&
+            ' A pass puts down more than that: walk faster, or take a smaller nozzle.'}
         </Typography>
       )}
       {problem && <Cautions texts={[problem.words]} />}
