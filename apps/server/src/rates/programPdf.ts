@@ -11,6 +11,7 @@ import {
   presentStep,
   tellSupply,
   tellWork,
+  inLine,
 } from '@glenfold/agronomy';
 import { colours } from '@glenfold/contract';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
@@ -263,7 +264,7 @@ export const programPaper = threaded(
 
 /** What is not in the sum. */
 const without = (unpriced: readonly string[] = []): string =>
-  unpriced.length > 0 ? `, without ${unpriced.join(', ').toLowerCase()} (no price yet)` : '';
+  unpriced.length > 0 ? `, without ${unpriced.map(inLine).join(', ')} (no price yet)` : '';
 
 /** One zone of a program. */
 function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, copy: Copy): Content[] {

@@ -45,6 +45,14 @@ export function AnswerQuote({
         send();
       }}
     >
+      <Button
+        size="small"
+        variant="outlined"
+        sx={{ mb: 1 }}
+        onClick={() => setSaid(Object.fromEntries(quote.lines.map(({ id }) => [id, 'accepted'])))}
+      >
+        Yes to all
+      </Button>
       <QuoteLines quote={quote} said={said} onSay={(id, answer) => setSaid({ ...said, [id]: answer })} />
       <QuoteSums quote={quote} />
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: '1fr', sm: '240px 1fr auto' }, maxWidth: 860 }}>

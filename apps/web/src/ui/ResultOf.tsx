@@ -1,4 +1,4 @@
-import { plainLabel, printedUnit, readIn, tellResult, unitOfOutput } from '@glenfold/agronomy';
+import { plainLabel, printedUnit, readIn, tellResult, unitOfOutput, inLine } from '@glenfold/agronomy';
 import { Box, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { colours } from './theme.ts';
 import { useUnits } from './units.tsx';
@@ -7,10 +7,6 @@ import { Words } from './Words.tsx';
 type Outputs = Readonly<Record<string, string>>;
 const isRow = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** "From depth" within a line; symbols stay as they are. */
-const inLine = (label: string): string =>
-  /^[A-Z][a-z]+/.test(label) ? label.charAt(0).toLowerCase() + label.slice(1) : label;
 
 /** How one value of a result is told; nothing for what has no place in a line. */
 function useTell(outputs: Outputs): (path: string, value: unknown) => string {

@@ -5,7 +5,7 @@ import data from '../data/interactions.json' with { type: 'json' };
 import type { Product } from '../materials/product.ts';
 import { nitrogenSourceOf } from '../materials/product.ts';
 import { remedyNames } from '../remedies/remedyTable.ts';
-import { type UnitSystem, present } from '../units/present.ts';
+import { type UnitSystem, present, inLine } from '../units/present.ts';
 import { type BalanceLine, planned } from './balance.ts';
 import type { Change } from './changes.ts';
 import type { Treatment } from '../remedies/treatment.ts';
@@ -148,12 +148,12 @@ export function findingsOf(
             pair.never === undefined
               ? months
                 ? {
-                    words: `Move ${goes.name.toLowerCase()} to ${months.map(monthName).join(', ')}`,
+                    words: `Move ${inLine(goes.name)} to ${months.map(monthName).join(', ')}`,
                     change: { key: goes.key, remedy: goes.remedy, months, reason: pair.words },
                   }
                 : null
               : {
-                  words: `Leave ${told(goes).replace(/^[A-Z](?=[a-z])/, (letter) => letter.toLowerCase())} out`,
+                  words: `Leave ${inLine(told(goes))} out`,
                   change: { key: goes.key, remedy: goes.remedy, out: 'left out', reason: pair.words },
                 },
         });
@@ -168,7 +168,7 @@ export function findingsOf(
       words: `${twice.name} stands twice here, and the label’s rate and what the test asks for count for both together.`,
       between: [twice.name, twice.name],
       mend: {
-        words: `Leave the second ${twice.name.toLowerCase()} out`,
+        words: `Leave the second ${inLine(twice.name)} out`,
         change: { key: twice.key, remedy: twice.remedy, out: 'left out', reason: 'It stands in the program already.' },
       },
     });

@@ -61,7 +61,7 @@ function line({ name, per, price, whole }: WorkPrice, amount: number, own: boole
   book.step({
     label: name,
     formula: `${per in areas ? 'area × times' : own ? 'as set by hand' : `${per}s`} × price`,
-    numbers: `${figure(amount)} × ${money(price, currency)} a ${per}`,
+    numbers: `${figure(amount)} × ${money(price, currency)} per ${per}`,
     result: amount * price,
     unit: '$',
     source: 'The practice’s own prices of work',

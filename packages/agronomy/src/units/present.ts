@@ -227,3 +227,7 @@ export function presentStep(result: number | string, unit: string, system: UnitS
   const theirs = unitFor(unit === 'kg' ? 'mass' : 'productRate', 'us');
   return `${format(Number(convert(result, unit, theirs.unit).toPrecision(4)), 0, 3)} ${theirs.label} (${own})`;
 }
+
+/** A name within a sentence: "coring" of "Coring"; "P₂O₅" and other symbols stay as they are. */
+export const inLine = (name: string): string =>
+  /^[A-Z][a-z]+(?![\w₀-₉])/.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : name;

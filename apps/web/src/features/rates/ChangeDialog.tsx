@@ -11,6 +11,7 @@ import {
   typedFrom,
   readIn,
   convert,
+  inLine,
 } from '@glenfold/agronomy';
 import type { ProductAnswer, TreatmentChangeAnswer, TreatmentInput, ZoneProgramAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
@@ -94,7 +95,7 @@ export function ChangeDialog({ zoneId, products, work, treatment, before, there 
   const fitting = products.filter((product) => fits(product, remedy));
   return (
     <FormDialog
-      title={treatment ? `Change ${treatment.name.toLowerCase()} by hand` : 'Add a treatment'}
+      title={treatment ? `Change ${inLine(treatment.name)} by hand` : 'Add a treatment'}
       action={treatment ? 'Keep the change' : 'Add it'}
       onClose={onClose}
       onSave={() => save(null)}

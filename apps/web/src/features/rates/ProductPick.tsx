@@ -1,4 +1,4 @@
-import { type Material, type RemedyName, type Treatment, suitsRemedy } from '@glenfold/agronomy';
+import { type Material, type RemedyName, type Treatment, suitsRemedy, inLine } from '@glenfold/agronomy';
 import type { ProductAnswer } from '@glenfold/contract';
 import { MenuItem, TextField, Typography } from '@mui/material';
 import { useMay } from '../../ui/session.tsx';
@@ -36,7 +36,7 @@ export function ProductPick({ treatment, products, onPick }: ProductPickProps) {
       variant="standard"
       value={fitting.some(({ id }) => id === chosen) ? chosen : ''}
       onChange={(event) => onPick(event.target.value)}
-      slotProps={{ htmlInput: { 'aria-label': `Product for ${name.toLowerCase()}` } }}
+      slotProps={{ htmlInput: { 'aria-label': `Product for ${inLine(name)}` } }}
       sx={{ minWidth: 210, '& .MuiSelect-select': { whiteSpace: 'normal' } }}
     >
       {fitting.map((product) => (

@@ -1,4 +1,4 @@
-import { type Purchase, type ShoppingList, isLoose, tellSupply, tellWork } from '@glenfold/agronomy';
+import { type Purchase, type ShoppingList, isLoose, tellSupply, tellWork, inLine } from '@glenfold/agronomy';
 import type { SiteProgramAnswer } from '@glenfold/contract';
 import { Box, Link as MuiLink, Typography } from '@mui/material';
 import { Link } from 'react-router';
@@ -175,8 +175,7 @@ export function Shopping({ siteId, answer }: { readonly siteId: string; readonly
         )}
         {priced && list.unpricedWork.length > 0 && (
           <span style={{ color: colours.ochre }}>
-            , without {list.unpricedWork.map(({ name, zone }) => `${name.toLowerCase()} in ${zone}`).join(', ')}: no
-            price yet
+            , without {list.unpricedWork.map(({ name, zone }) => `${inLine(name)} in ${zone}`).join(', ')}: no price yet
           </span>
         )}
         {fewer > 0 && (

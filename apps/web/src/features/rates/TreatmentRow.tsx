@@ -4,7 +4,7 @@ import EditIcon from '@mui/icons-material/Edit';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
-import { lacksPrice, tellSupply, tellWork } from '@glenfold/agronomy';
+import { lacksPrice, tellSupply, tellWork, inLine } from '@glenfold/agronomy';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
@@ -173,7 +173,7 @@ export function TreatmentRow({ zoneId, area, treatment, before, products, work, 
           <Button
             size="small"
             startIcon={<EditIcon fontSize="inherit" />}
-            aria-label={`Change ${name.toLowerCase()} by hand`}
+            aria-label={`Change ${inLine(name)} by hand`}
             onClick={() => setChanging(true)}
             sx={{ px: 0.5, minHeight: 28 }}
           >
@@ -203,7 +203,7 @@ export function TreatmentRow({ zoneId, area, treatment, before, products, work, 
         {first && !faded && <Cautions texts={[first]} />}
         {(rest.length > 0 || more.length > 0 || children) && (
           <Box component="details" sx={{ mt: 0.75, '& > summary': { cursor: 'pointer', color: colours.slate } }}>
-            <summary>More on {/^[a-z]/i.test(name) && !/\d|₂/.test(name) ? name.toLowerCase() : name}</summary>
+            <summary>More on {inLine(name)}</summary>
             <Box sx={{ pt: 0.5, maxWidth: 640 }}>
               {more.map((text) => (
                 <Typography key={text} sx={{ mb: 0.5 }}>

@@ -43,7 +43,7 @@ export function WorkFields({ prices, lines, onChange, problem }: WorkFieldsProps
               .filter((price) => price.name === name || free.includes(price))
               .map((price) => (
                 <MenuItem key={price.name} value={price.name}>
-                  {price.name} <span style={{ color: colours.faded, marginLeft: 6 }}>a {price.per}</span>
+                  {price.name} <span style={{ color: colours.faded, marginLeft: 6 }}>per {price.per}</span>
                 </MenuItem>
               ))}
           </TextField>

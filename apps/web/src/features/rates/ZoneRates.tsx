@@ -1,3 +1,4 @@
+import { inLine } from '@glenfold/agronomy';
 import AddIcon from '@mui/icons-material/Add';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -85,7 +86,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
               />
               {unpricedWork.length > 0 && (
                 <span style={{ color: colours.ochre }}>
-                  , without {unpricedWork.join(', ').toLowerCase()}: no price yet
+                  , without {unpricedWork.map(inLine).join(', ')}: no price yet
                 </span>
               )}
             </Typography>

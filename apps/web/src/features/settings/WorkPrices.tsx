@@ -1,4 +1,4 @@
-import { remedyTable, workUnits, worksFor } from '@glenfold/agronomy';
+import { remedyTable, workUnits, worksFor, inLine } from '@glenfold/agronomy';
 import { Box, MenuItem, TextField, Typography } from '@mui/material';
 import { MoneyField } from '../../ui/NumberField.tsx';
 import { useUnits } from '../../ui/units.tsx';
@@ -8,7 +8,7 @@ import type { Scope } from './scope.ts';
 
 const worksForNames: Readonly<Record<string, string>> = {
   all: 'everything',
-  ...Object.fromEntries(remedyTable.remedies.map(({ name, label }) => [name, label.toLowerCase()])),
+  ...Object.fromEntries(remedyTable.remedies.map(({ name, label }) => [name, inLine(label)])),
 };
 
 /** What work is charged at. */
@@ -28,7 +28,7 @@ export function WorkPrices({ scope }: { readonly scope: Scope }) {
           <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
             {prices.map(({ name, price, per, for: of }) => (
               <li key={`${name} ${per}`}>
-                <strong>{name}</strong>: {say('money', price)} a {per}
+                <strong>{name}</strong>: {say('money', price)} per {per}
                 {of && of.length > 0
                   ? `, counts with ${of.map((one) => worksForNames[one] ?? one).join(', ')}`
                   : per === 'hour' || per === 'day' || per === 'km'
