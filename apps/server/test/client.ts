@@ -131,8 +131,8 @@ async function seen(path: string): Promise<number> {
 }
 
 /** The text of a PDF at an address of the application, as it would be read on paper. */
-export async function textOf(address: string): Promise<string> {
-  const { body } = (await owner.agent
+export async function textOf(address: string, reader: Browser = owner): Promise<string> {
+  const { body } = (await reader.agent
     .get(address)
     .buffer(true)
     .parse((response, done) => {
