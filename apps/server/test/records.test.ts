@@ -255,11 +255,13 @@ describe('the migrations', () => {
     const there = async (table: string): Promise<boolean> =>
       (await server.sql(`SELECT 1 FROM information_schema.tables WHERE table_name = $1`, [table])).length > 0;
     const owner = await ownerSource(server.url).initialize();
-    const column = async (): Promise<number> =>
-      (await server.sql(`SELECT 1 FROM information_schema.columns WHERE column_name = 'aimReason'`)).length;
+    const column = async (name = 'aimReason'): Promise<number> =>
+      (await server.sql(`SELECT 1 FROM information_schema.columns WHERE column_name = $1`, [name])).length;
     const asks = async (): Promise<number> =>
       (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
     expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
+    await owner.undoLastMigration();
+    expect(await column('pricedOn')).toBe(0);
     await owner.undoLastMigration();
     expect([await there('quote'), await there('program')]).toEqual([false, true]);
     await owner.undoLastMigration();

@@ -94,7 +94,15 @@ export function answer({
     ...{ materials, changes: read, system: 'us', from: '2026-11-27', climate },
   });
   return {
-    ...{ zoneId: 'z', result: soil === null ? null : result, ...worked, handedOver: null, yearBefore: null, work: [], priced: true },
+    ...{
+      zoneId: 'z',
+      result: soil === null ? null : result,
+      ...worked,
+      handedOver: null,
+      yearBefore: null,
+      work: [],
+      priced: true,
+    },
     changes: read.map((change, index) => ({ id: `c${index}`, version: 3, change })),
   };
 }

@@ -19,6 +19,7 @@ import {
   unitPrice,
   writeMaterialRow,
 } from '../src/index.ts';
+import { by, programOf } from './programScene.ts';
 import { straightOf } from '../src/nutrients/straights.ts';
 
 const named = (name: string): Material => genericMaterials.find((one) => one.name === name)!;
@@ -74,14 +75,23 @@ const materials: fc.Arbitrary<Material> = fc
     }
   }) as fc.Arbitrary<Material>;
 
+/** What a practice keeps of it. */
+const kept = fc.record({
+  packPrice: fc.option(fc.nat(500)),
+  stock: fc.option(fc.nat(60)),
+  pricedOn: fc.option(fc.constantFrom('2026-03-20', '2025-11-01')),
+  deliveryPrice: fc.option(fc.nat(200)),
+  loadSize: fc.option(fc.integer({ min: 1, max: 20 })),
+});
+
 describe('a material', () => {
   it('goes out into a row and comes back the same, whatever it is', () => {
     fc.assert(
-      fc.property(materials, fc.option(fc.nat(500)), fc.option(fc.nat(60)), (material, packPrice, stock) => {
-        const row = writeMaterialRow({ material, packPrice, stock });
+      fc.property(materials, kept, (material, own) => {
+        const row = writeMaterialRow({ material, ...own });
         expect(Object.keys(row)).toEqual([...materialColumns]);
         const back = readMaterialRow(row, 0);
-        expect(JSON.parse(JSON.stringify(back))).toEqual(JSON.parse(JSON.stringify({ material, packPrice, stock })));
+        expect(JSON.parse(JSON.stringify(back))).toEqual(JSON.parse(JSON.stringify({ material, ...own })));
       }),
     );
   });
@@ -169,13 +179,41 @@ describe('the generic catalogue', () => {
 
   it('suggests the magnesium potash only where it brings no more magnesium than is wanted', () => {
     const products = genericMaterials.flatMap((material, at) => productOf(String(at), material, 1) ?? []);
-    const wish = { magnesium: true, acidifying: false, lowSalt: false };
+    const wish = { magnesium: true, acidifying: false, lowSalt: false, closeMown: false };
     const name = (potash: { need: number; magnesium: number } | undefined) =>
       suggestProduct('potassium', products, { ...wish, potash })!.name;
     // 11 % Mg beside 22 % K₂O: half of the potash.
     expect(name({ need: 4.9, magnesium: 2.45 })).toMatch(/magnesium/);
     expect(name({ need: 5, magnesium: 2.45 })).toBe('Sulfate of potash 0-0-50');
     expect(name(undefined)).toBe('Sulfate of potash 0-0-50');
+  });
+
+  it('suggests no granules for close-mown turf that its mower would pick up, and says where that is not known', () => {
+    const urea = productOf('u', named('Urea 46-0-0'), 1)!;
+    const [coarse, fine] = [240, 100].map((sgn) => ({ ...urea, id: String(sgn), sgn }));
+    const plain = { magnesium: false, acidifying: false, lowSalt: false };
+    const chosen = (closeMown: boolean, ...products: Array<typeof coarse>) =>
+      suggestProduct('nitrogen', products as never, { ...plain, closeMown })!.id;
+    expect([chosen(true, coarse, fine), chosen(false, coarse, fine), chosen(true, coarse)]).toEqual([
+      '100',
+      '240',
+      '240',
+    ]);
+    const green = (sgn?: number) =>
+      by(
+        programOf({
+          zone: { surface: 'fine turf', grass: 'creeping bentgrass' },
+          materials: [
+            { id: 'u', material: { ...named('Urea 46-0-0'), analysis: { n: 46, ...(sgn ? { sgn } : {}) } }, price: 1 },
+          ],
+        }).treatments,
+        'nitrogen',
+      ).cautions.join(' ');
+    expect([green(240), green(), green(100)]).toEqual([
+      expect.stringMatching(/SGN 240 lie on turf mown this short/),
+      expect.stringMatching(/is not on record: turf mown this short wants SGN 125 or less/),
+      expect.not.stringMatching(/SGN/),
+    ]);
   });
 
   it('costs by what it is bought for', () => {

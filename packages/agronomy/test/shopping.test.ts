@@ -46,6 +46,17 @@ describe('one list to buy', () => {
     expect([cost!.value, saved]).toEqual([30, 30]);
   });
 
+  it('is brought once for all zones, in as many loads as it takes; what is there already is not brought', () => {
+    const delivery = { price: 45, load: 8 };
+    const loose = (quantity: number) => supply('compost', quantity, { unit: 'm3', packSize: 1, delivery });
+    // 5 + 6 m³ at $30, in two loads of 8.
+    expect(buy([zone('North', [loose(5)]), zone('South', [loose(6)])]).cost!.value).toBe(11 * 30 + 2 * 45);
+    expect(buy([zone('North', [loose(5)]), zone('South', [loose(6)])], 4).cost!.value).toBe(7 * 30 + 45);
+    expect(buy([zone('North', [loose(5)])], 5).cost!.value).toBe(0);
+    const all = { ...delivery, load: null };
+    expect(buy([zone('North', [{ ...loose(50), delivery: all }])]).cost!.value).toBe(50 * 30 + 45);
+  });
+
   it('counts the bags that are there first, and buys none where they do', () => {
     const list = buy([zone('North', [supply('urea', 35)])], 3);
     expect([list.purchases[0]!.packs.value, list.purchases[0]!.leftover.value, list.cost!.value]).toEqual([0, 25, 0]);

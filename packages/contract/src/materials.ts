@@ -22,6 +22,7 @@ import {
   IsOptional,
   IsString,
   Length,
+  Matches,
   MaxLength,
   ValidateNested,
 } from 'class-validator';
@@ -133,6 +134,21 @@ export class MaterialInput {
   @IsOptional()
   @Amount('The stock', { min: 0, max: 100_000 })
   stock?: number | null;
+
+  /** Day of the price. */
+  @IsOptional()
+  @Matches(/^(19|20)\d\d-\d\d-\d\d$/, { message: 'Write the day of the price as 2026-03-14.' })
+  pricedOn?: string | null;
+
+  /** Of bringing one load. */
+  @IsOptional()
+  @Amount('The delivery', { min: 0, max: 100_000 })
+  deliveryPrice?: number | null;
+
+  /** What one load brings, in the unit of the pack. */
+  @IsOptional()
+  @Amount('The load', { min: 0.001, max: 100_000 })
+  loadSize?: number | null;
 }
 
 /** Rows of a materials file. */

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { StockedMaterial } from '@glenfold/agronomy';
 import type { Role } from '@glenfold/contract';
 import type { MachineInput, SettingKind } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -123,11 +124,17 @@ export class FirstRun {
 }
 
 /** Prices and stock by the name of the material. */
-function pricesIn(csv: string): Map<string, { packPrice: number | null; stock: number | null }> {
+function pricesIn(csv: string): Map<string, Omit<StockedMaterial, 'material'>> {
   const { data } = papaparse.parse<Record<string, string>>(csv.trim(), { header: true, skipEmptyLines: true });
   const number = (text: string | undefined): number | null => (text ? Number(text) : null);
   return new Map(
-    data.map(({ name = '', pack_price: price, stock }) => [name, { packPrice: number(price), stock: number(stock) }]),
+    data.map(({ name = '', pack_price: price, stock, priced_on: day, delivery_price: brought, load_size: load }) => [
+      name,
+      {
+        ...{ packPrice: number(price), stock: number(stock), pricedOn: day || null },
+        ...{ deliveryPrice: number(brought), loadSize: number(load) },
+      },
+    ]),
   );
 }
 

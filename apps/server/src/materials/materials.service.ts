@@ -16,6 +16,7 @@ import type { Values } from '../platform/owned.ts';
 import { refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
+import { Days } from '../settings/days.service.ts';
 import { materialsFile } from './materialsFile.ts';
 import { ProductRecord } from './product.entity.ts';
 
@@ -28,6 +29,7 @@ export class MaterialsService {
   constructor(
     private readonly records: Records,
     private readonly threads: Threads,
+    private readonly days: Days,
   ) {}
 
   products(): Promise<ProductRecord[]> {
@@ -38,14 +40,19 @@ export class MaterialsService {
     return this.records.together(async (of) => {
       const known = await this.products();
       refuseTwin(known, input.name);
-      return of(ProductRecord).add({ ...valuesOf(input), position: nextPosition(known) });
+      return of(ProductRecord).add({
+        ...(await this.#dated(valuesOf(input), undefined)),
+        position: nextPosition(known),
+      });
     });
   }
 
   change(id: string, input: MaterialInput, version: number): Promise<ProductRecord> {
     return this.records.together(async (of) => {
-      refuseTwin(await this.products(), input.name, id);
-      return of(ProductRecord).change(id, valuesOf(input), { version, tell: productAnswer });
+      const known = await this.products();
+      refuseTwin(known, input.name, id);
+      const before = known.find((one) => one.id === id);
+      return of(ProductRecord).change(id, await this.#dated(valuesOf(input), before), { version, tell: productAnswer });
     });
   }
 
@@ -76,27 +83,35 @@ export class MaterialsService {
       await addAll(
         of,
         known,
-        fresh.map((material) => ({ material, packPrice: null, stock: null })),
+        fresh.map((material) => ({ material, ...unpriced })),
       );
       return { added: fresh.length, changed: 0, unchanged: wanted.length - fresh.length };
     });
   }
 
   /** The generic catalogue for a new practice, with prices where it brings some. */
-  async begin(prices: ReadonlyMap<string, Pick<StockedMaterial, 'packPrice' | 'stock'>> = new Map()): Promise<void> {
+  async begin(prices: ReadonlyMap<string, Partial<Omit<StockedMaterial, 'material'>>> = new Map()): Promise<void> {
     const all = genericMaterials.map((material) => ({
       material,
-      packPrice: prices.get(material.name)?.packPrice ?? null,
-      stock: prices.get(material.name)?.stock ?? null,
+      ...unpriced,
+      ...prices.get(material.name),
     }));
     await this.records.together((of) => addAll(of, [], all));
   }
 
   async csv(): Promise<string> {
     const rows = (await this.products()).map((record) =>
-      writeMaterialRow({ material: materialOf(record), packPrice: record.packPrice, stock: record.stock }),
+      writeMaterialRow({ material: materialOf(record), ...keptOf(record) }),
     );
     return `${papaparse.unparse({ fields: [...materialColumns], data: rows }, { newline: '\n', escapeFormulae: FORMULA })}\n`;
+  }
+
+  /** A price that is new has today’s day, unless another was written. */
+  async #dated(values: ProductValues, before: ProductRecord | undefined): Promise<ProductValues> {
+    if (values.packPrice === null) return { ...values, pricedOn: null };
+    const same = values.packPrice === (before?.packPrice ?? null);
+    if (same || values.pricedOn !== (before?.pricedOn ?? null)) return values;
+    return { ...values, pricedOn: await this.days.on(null) };
   }
 
   /** Read a materials file, all of it or nothing: a name that is there is changed, a new one added. */
@@ -114,7 +129,7 @@ export class MaterialsService {
           continue;
         }
         const { version } = twin;
-        const saved = await of(ProductRecord).change(twin.id, valuesOf(inputOf(stocked)));
+        const saved = await of(ProductRecord).change(twin.id, await this.#dated(valuesOf(inputOf(stocked)), twin));
         if (saved.version === version) answer.unchanged += 1;
         else answer.changed += 1;
       }
@@ -123,6 +138,8 @@ export class MaterialsService {
     });
   }
 }
+
+type ProductValues = Omit<Values<ProductRecord>, 'position'>;
 
 const twinOf = (known: readonly ProductRecord[], name: string): ProductRecord | undefined =>
   known.find((one) => one.name.toLowerCase() === name.toLowerCase());
@@ -149,10 +166,14 @@ async function addAll(
   );
 }
 
-const inputOf = ({ material, packPrice, stock }: StockedMaterial): MaterialInput =>
-  ({ ...material, packPrice, stock }) as MaterialInput;
+type Kept = Omit<StockedMaterial, 'material'>;
+const unpriced: Kept = { packPrice: null, stock: null, pricedOn: null, deliveryPrice: null, loadSize: null };
+const keptOf = ({ packPrice, stock, pricedOn, deliveryPrice, loadSize }: ProductRecord): Kept => ({
+  ...{ packPrice, stock, pricedOn, deliveryPrice, loadSize },
+});
+const inputOf = ({ material, ...kept }: StockedMaterial): MaterialInput => ({ ...material, ...kept }) as MaterialInput;
 
-function valuesOf(input: MaterialInput): Omit<Values<ProductRecord>, 'position'> {
+function valuesOf(input: MaterialInput): ProductValues {
   const { name, kind, analysis, nitrogenSource, chelate, seeds, caution, packSize, packUnit, packPrice, stock } = input;
   return {
     ...{ name, kind, packSize, packUnit },
@@ -166,6 +187,9 @@ function valuesOf(input: MaterialInput): Omit<Values<ProductRecord>, 'position'>
     caution: caution ?? null,
     packPrice: packPrice ?? null,
     stock: stock ?? null,
+    pricedOn: input.pricedOn ?? null,
+    deliveryPrice: input.deliveryPrice ?? null,
+    loadSize: input.loadSize ?? null,
   };
 }
 
@@ -193,12 +217,13 @@ export function coreProduct(record: ProductRecord): Product | undefined {
 export function productAnswer(record: ProductRecord): ProductAnswer {
   const { id, version, name, kind, analysis, nitrogenSource, chelate, seeds, natural, dolomitic, caustic, caution } =
     record;
-  const { packSize, packUnit, packPrice, stock } = record;
+  const { packSize, packUnit, packPrice } = record;
   const lime = coreProduct(record)?.lime;
   return {
     ...{ id, version, name, kind, analysis, nitrogenSource, seeds, natural, dolomitic, caustic, caution },
     chelate: chelate as ProductAnswer['chelate'],
-    ...{ packSize, packUnit, packPrice, stock },
+    ...{ packSize, packUnit },
+    ...keptOf(record),
     effectiveness: lime ? productEffectiveness(lime).value : null,
     unitPrice: unitPrice(materialOf(record), packPrice),
   };

@@ -53,4 +53,16 @@ export class ProductRecord extends Owned {
   /** Packs that are there; nothing where nobody counted. */
   @Column({ type: 'double precision', nullable: true })
   stock: number | null;
+
+  /** Day of the price; nothing for prices of before days were kept. */
+  @Column({ type: 'date', nullable: true })
+  pricedOn: string | null;
+
+  /** Of bringing one load; nothing where it is fetched. */
+  @Column({ type: 'double precision', nullable: true })
+  deliveryPrice: number | null;
+
+  /** What one load brings, in the unit of the pack; nothing for all at once. */
+  @Column({ type: 'double precision', nullable: true })
+  loadSize: number | null;
 }

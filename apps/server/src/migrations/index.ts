@@ -12,6 +12,7 @@ import { Scale1795830000000 } from './1795830000000-scale.ts';
 import { Runs1795840000000 } from './1795840000000-runs.ts';
 import { Programs1795850000000 } from './1795850000000-programs.ts';
 import { Quotes1795860000000 } from './1795860000000-quotes.ts';
+import { Deliveries1795870000000 } from './1795870000000-deliveries.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -29,4 +30,5 @@ export const migrations = [
   Runs1795840000000,
   Programs1795850000000,
   Quotes1795860000000,
+  Deliveries1795870000000,
 ] as const;

@@ -1,6 +1,6 @@
 import type { ShoppingList, Supply, Treatment, ZoneProgram } from '@glenfold/agronomy';
 
-const uncosted = ({ delivered: _delivered, ...supply }: Supply): Supply => ({ ...supply, cost: null });
+const uncosted = ({ byLoad: _byLoad, delivery: _delivery, ...supply }: Supply): Supply => ({ ...supply, cost: null });
 
 /** What was set by hand, without what a firm asks. */
 export const withoutPrice = ({

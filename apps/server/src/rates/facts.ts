@@ -55,4 +55,5 @@ export const stocked = (record: ProductRecord): Stocked => ({
   id: record.id,
   material: materialOf(record),
   price: record.packPrice,
+  ...(record.deliveryPrice === null ? {} : { delivery: { price: record.deliveryPrice, load: record.loadSize } }),
 });

@@ -63,6 +63,14 @@ const entries = {
     max: 200,
     kinds: ['fertilizer'],
   },
+  sgn: {
+    label: 'Granule size, SGN',
+    column: 'sgn',
+    unit: '',
+    min: 20,
+    max: 600,
+    kinds: ['fertilizer', 'lime', 'gypsum', 'sulfur'],
+  },
   noSeedingWeeks: {
     label: 'No seeding for, weeks',
     column: 'no_seeding_weeks',

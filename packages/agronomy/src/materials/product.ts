@@ -2,6 +2,7 @@ import { limeEffectiveness } from '../lime/effectiveness.ts';
 import { limeSources } from '../lime/materials.ts';
 import type { Balanced } from '../nutrients/productBalance.ts';
 import type { Material } from './material.ts';
+import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { type Straight, straightOf } from '../nutrients/straights.ts';
 import type { Figure } from '../working/working.ts';
 
@@ -21,6 +22,8 @@ export interface Product {
   /** What its nitrogen comes as and how salty it is, where the grade does not tell. */
   readonly nitrogenSource?: string | undefined;
   readonly saltIndex?: number | undefined;
+  /** Size guide number of its granules: 100 × mm of the middle one. */
+  readonly sgn?: number | undefined;
   /** Weeks in which it keeps seed from rooting. */
   readonly noSeedingWeeks?: number | undefined;
   readonly lime?: LimeStrength | undefined;
@@ -54,7 +57,7 @@ export function productOf(id: string, material: Material, bagPrice: number | nul
   const { name, kind, analysis, packSize, packUnit, natural, dolomitic = false, caustic = false } = material;
   if (packUnit !== 'kg') return undefined;
   const base = { id, name, bagMass: packSize, bagPrice };
-  const { n = 0, p2o5 = 0, k2o = 0, ca, mg, s, fe, slowRelease = 0, saltIndex, noSeedingWeeks } = analysis;
+  const { n = 0, p2o5 = 0, k2o = 0, ca, mg, s, fe, slowRelease = 0, saltIndex, sgn, noSeedingWeeks } = analysis;
   if (kind === 'lime') {
     const { cce, passing8, passing20, passing60, moisture = 0 } = analysis;
     if (cce === undefined || passing8 === undefined || passing20 === undefined || passing60 === undefined)
@@ -65,7 +68,7 @@ export function productOf(id: string, material: Material, bagPrice: number | nul
   if (kind !== 'fertilizer') return undefined;
   const others = Object.fromEntries(Object.entries({ ca, mg, s, fe }).filter(([, percent]) => percent !== undefined));
   const nitrogenSource = material.nitrogenSource ?? (natural ? 'natural organic' : undefined);
-  return { ...base, grade: { n, p2o5, k2o, ...others }, slowRelease, nitrogenSource, saltIndex, noSeedingWeeks };
+  return { ...base, grade: { n, p2o5, k2o, ...others }, slowRelease, nitrogenSource, saltIndex, sgn, noSeedingWeeks };
 }
 
 export interface LimeStrength {
@@ -129,6 +132,9 @@ export function isChloride(product: Product): boolean {
   return (asStraight(product)?.chloride ?? 0) > 0;
 }
 
+/** Whether its granules are known to be too coarse for close-mown turf. */
+export const isTooCoarse = ({ sgn }: Product): boolean => sgn !== undefined && sgn > nitrogenLimits.closeMownSgn;
+
 /** Caps of its own that a liming material has, such as wood ash, lb/1000 ft². */
 export function ownLimeCap({ name }: Product): { readonly once: number; readonly year: number } | undefined {
   const plain = name.toLowerCase();
@@ -145,6 +151,8 @@ export interface ProductWish {
   readonly acidifying: boolean;
   /** No chloride: fine turf and salted ground. */
   readonly lowSalt: boolean;
+  /** Granules as fine as turf mown so short takes. */
+  readonly closeMown: boolean;
 }
 
 function bringsMagnesium(product: Product, { potash }: ProductWish): boolean {
@@ -154,7 +162,9 @@ function bringsMagnesium(product: Product, { potash }: ProductWish): boolean {
 
 /** What the zone would be given when the advisor has chosen nothing. */
 export function suggestProduct(purpose: Purpose, products: readonly Product[], wish: ProductWish): Product | undefined {
-  const candidates = products.filter((product) => purposeOf(product) === purpose && !product.lime?.caustic);
+  const all = products.filter((product) => purposeOf(product) === purpose && !product.lime?.caustic);
+  const fine = wish.closeMown ? all.filter((product) => !isTooCoarse(product)) : all;
+  const candidates = fine.length > 0 ? fine : all;
   switch (purpose) {
     case 'lime':
       return candidates.find(({ lime }) => lime?.magnesium === wish.magnesium) ?? candidates[0];

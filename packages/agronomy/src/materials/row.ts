@@ -11,6 +11,12 @@ export interface StockedMaterial {
   readonly packPrice: number | null;
   /** Bags, cans or loads that are there; nothing where nobody counted. */
   readonly stock: number | null;
+  /** Day of the price, `2026-03-14`; nothing where nobody noted it. */
+  readonly pricedOn: string | null;
+  /** Of bringing one load; nothing where it is fetched. */
+  readonly deliveryPrice: number | null;
+  /** What one load brings, in the unit of the pack; nothing for all at once. */
+  readonly loadSize: number | null;
 }
 
 export type MaterialRow = Readonly<Record<string, string | undefined>>;
@@ -23,7 +29,7 @@ export const materialColumns: readonly string[] = [
   ...['name', 'kind'],
   ...analysisKeys.map((key) => analysisEntries[key].column),
   ...['nitrogen_source', 'chelate', 'seeds', 'natural', 'dolomitic', 'caustic', 'caution'],
-  ...['pack_size', 'pack_unit', 'pack_price', 'stock'],
+  ...['pack_size', 'pack_unit', 'pack_price', 'stock', 'priced_on', 'delivery_price', 'load_size'],
 ];
 
 /** Columns that go by another word, too. */
@@ -107,7 +113,13 @@ export function readMaterialRow(given: MaterialRow, index: number): StockedMater
       packSize: size,
       packUnit: row.get('pack_unit') ?? 'kg',
     });
-    return { material, packPrice: number('pack_price') ?? null, stock: number('stock') ?? null };
+    const pricedOn = row.get('priced_on') ?? null;
+    if (pricedOn !== null && !/^(19|20)\d\d-\d\d-\d\d$/.test(pricedOn))
+      throw new InputError(`${index}.priced_on`, `is "${pricedOn}": write the day as 2026-03-14, or leave it empty`);
+    return {
+      ...{ material, packPrice: number('pack_price') ?? null, stock: number('stock') ?? null, pricedOn },
+      ...{ deliveryPrice: number('delivery_price') ?? null, loadSize: number('load_size') ?? null },
+    };
   } catch (error) {
     if (!(error instanceof InputError) || error.field.startsWith(`${index}.`)) throw error;
     throw new InputError(
@@ -125,7 +137,8 @@ function columnOf(field: string): string {
 }
 
 /** The same material as a row: read again, it is the same. */
-export function writeMaterialRow({ material, packPrice, stock }: StockedMaterial): Record<string, string> {
+export function writeMaterialRow(stocked: StockedMaterial): Record<string, string> {
+  const { material, packPrice, stock, pricedOn, deliveryPrice, loadSize } = stocked;
   const { name, kind, analysis, seeds, packSize, packUnit } = material;
   const told = (value: number | null | undefined): string =>
     value === undefined || value === null ? '' : String(value);
@@ -148,6 +161,12 @@ export function writeMaterialRow({ material, packPrice, stock }: StockedMaterial
           return [column, told(packPrice)];
         case 'stock':
           return [column, told(stock)];
+        case 'priced_on':
+          return [column, pricedOn ?? ''];
+        case 'delivery_price':
+          return [column, told(deliveryPrice)];
+        case 'load_size':
+          return [column, told(loadSize)];
         case 'nitrogen_source':
           return [column, material.nitrogenSource ?? ''];
         case 'chelate':

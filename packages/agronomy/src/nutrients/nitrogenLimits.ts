@@ -28,6 +28,8 @@ export const nitrogenLimits = readTable(
     phosphate: pounds(),
     magnesium: pounds(),
     mostPasses: quantity('', { min: 1, max: 52, whole: true }),
+    /** Size guide number of granules, at most, on close-mown turf. */
+    closeMownSgn: quantity('', { min: 20, max: 600 }),
   },
   data,
 );

@@ -2,6 +2,7 @@ import { InputError } from '../calculators/fields.ts';
 import { type Asked, type Made, type Proposal, cannot } from '../remedies/remedy.ts';
 import { type RemedyName, remedyEntry } from '../remedies/remedyTable.ts';
 import { remedyOf } from '../remedies/remedies.ts';
+import { deliveriesOf, isLoose } from '../remedies/supply.ts';
 import { NOTHING, type Supply, type Treatment } from '../remedies/treatment.ts';
 import { present } from '../units/present.ts';
 import type { Figure } from '../working/working.ts';
@@ -61,7 +62,7 @@ function treatmentOf(
     acidity: made.acidity ?? 0,
     surface: made.surface ?? 0,
     price: made.price ?? null,
-    loads: made.loads,
+    loads: made.loads ?? looseLoads(made.supply),
     job: made.job,
     waits: made.waits ?? null,
     facts: made.facts ?? [],
@@ -71,6 +72,15 @@ function treatmentOf(
     byHand: byHandOf(change, told ? `${told} without the change` : null, made.held ?? null),
   };
 }
+
+/** m³ of a load of compost or sand, where nobody has said what the truck holds. */
+const USUAL_LOAD = 9;
+
+/** Loads in which what comes loose is brought; nothing for bags, and for what is delivered at a price of its own. */
+const looseLoads = (supply: Supply | null | undefined): number | undefined =>
+  supply && isLoose(supply) && !supply.delivery
+    ? deliveriesOf(supply.quantity.value, { price: 0, load: USUAL_LOAD })
+    : undefined;
 
 /** Care that no test of the soil decides: a usual year puts it in by itself. */
 const CARE: readonly RemedyName[] = ['core', 'sand', 'clay', 'wetting', 'iron', 'seed', 'weeds', 'work'];

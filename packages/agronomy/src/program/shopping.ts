@@ -1,6 +1,6 @@
 import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
-import { isLoose, tellSupply, wholePacks } from '../remedies/supply.ts';
+import { deliveriesOf, isLoose, tellSupply, wholePacks } from '../remedies/supply.ts';
 import { planned } from './balance.ts';
 import { type VisitLine, type WorkSum, lacksPrice, visitLines, workSums } from './work.ts';
 import type { WorkPrice } from '../settings/settings.ts';
@@ -86,7 +86,7 @@ function purchaseOf(
   system: UnitSystem,
   currency: string,
 ): Purchase {
-  const { materialId, name, unit, packSize, delivered } = first;
+  const { materialId, name, unit, packSize, byLoad, delivery } = first;
   const say = (value: number): string => tellSupply(value, unit, system);
   const book = new WorkingBook();
   const snapshot = (value: number): Figure => ({ value, working: book.entries });
@@ -102,13 +102,13 @@ function purchaseOf(
   const loose = isLoose(first);
   const count = Math.max(0, wholePacks(all / packSize - stock, first));
   book.step({
-    label: loose ? 'To order, loose' : delivered === undefined ? 'Whole packs to buy' : 'Loads',
+    label: loose ? 'To order, loose' : byLoad === undefined ? 'Whole packs to buy' : 'Loads',
     formula: loose
       ? 'volume − what is there, rounded up to a tenth'
       : 'amount / pack − packs that are there, rounded up',
     numbers: `${say(all)} / ${say(packSize)} − ${figure(stock)} = ${figure(all / packSize - stock)}`,
     result: count,
-    unit: loose ? 'm³' : `${delivered === undefined ? 'pack' : 'load'}${count === 1 ? '' : 's'}`,
+    unit: loose ? 'm³' : `${byLoad === undefined ? 'pack' : 'load'}${count === 1 ? '' : 's'}`,
   });
   const packs = snapshot(count);
   const left = (stock + count) * packSize - all;
@@ -122,12 +122,12 @@ function purchaseOf(
   const leftover = snapshot(left);
   // Last, so that no other number’s working tells a price.
   let cost: Figure | null = null;
-  if (delivered) {
-    const paid = all * delivered.perUnit + count * delivered.perLoad;
+  if (byLoad) {
+    const paid = all * byLoad.perUnit + count * byLoad.perLoad;
     book.step({
       label: 'Cost, delivered',
       formula: 'volume × price + loads × haul',
-      numbers: `${say(all)} × ${money(delivered.perUnit, currency)} + ${figure(count)} × ${money(delivered.perLoad, currency)}`,
+      numbers: `${say(all)} × ${money(byLoad.perUnit, currency)} + ${figure(count)} × ${money(byLoad.perLoad, currency)}`,
       result: paid,
       unit: '$',
     });
@@ -142,7 +142,18 @@ function purchaseOf(
       unit: '$',
       source: 'The practice’s own price list',
     });
-    cost = snapshot(paid);
+    const loads = delivery ? deliveriesOf(count * packSize, delivery) : 0;
+    const whole = paid + loads * (delivery?.price ?? 0);
+    if (delivery)
+      book.step({
+        label: 'With delivery',
+        formula: 'packs + deliveries × price of one',
+        numbers: `${money(paid, currency)} + ${loads} × ${money(delivery.price, currency)}`,
+        result: whole,
+        unit: '$',
+        source: 'The practice’s own price list',
+      });
+    cost = snapshot(whole);
   }
   const apart = taken.reduce((sum, { packs: own }) => sum + own, 0);
   return {

@@ -1,4 +1,5 @@
-import { type Product, isChloride, nitrogenSourceOf } from '../materials/product.ts';
+import { type Product, isChloride, isTooCoarse, nitrogenSourceOf } from '../materials/product.ts';
+import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import type { Limitation } from '../reading/limits.ts';
 import type { ZoneFacts } from '../reading/zoneFacts.ts';
 import type { ProductAmount } from './amount.ts';
@@ -35,6 +36,21 @@ export function urgentCautions(
       ? ['Water it in at once: on free carbonate ammonium gases off.']
       : []),
   ];
+}
+
+/** What granules do on turf that is mown so short that the mower picks them up. */
+export function granuleCautions(product: Product, { surface }: ZoneFacts): string[] {
+  if (surface !== 'fine turf') return [];
+  const most = nitrogenLimits.closeMownSgn;
+  if (product.sgn === undefined)
+    return [
+      `How coarse its granules are is not on record: turf mown this short wants SGN ${most} or less, or spray it.`,
+    ];
+  return isTooCoarse(product)
+    ? [
+        `Granules of SGN ${product.sgn} lie on turf mown this short, burn in spots and leave with the mower: take SGN ${most} or less, or spray it.`,
+      ]
+    : [];
 }
 
 /** What is minded at every pass. */

@@ -12,7 +12,7 @@ import { type ProductAmount, amountFor, spreaderStep } from './amount.ts';
 import { type Macro, type Need, macroNames } from './needs.ts';
 import { type Product, contentOf, nitrogenSourceOf, saltIndexOf } from '../materials/product.ts';
 import type { Carrier, OwnFeeding } from './carrier.ts';
-import { nitrogenCautions, refusalOf, urgentCautions } from './feedCautions.ts';
+import { granuleCautions, nitrogenCautions, refusalOf, urgentCautions } from './feedCautions.ts';
 
 /** What of the settings bears on products. */
 type OwnLimits = Pick<AdviceSettings, 'caps' | 'currency'>;
@@ -333,6 +333,7 @@ export function adviseNutrients(
         amount: null,
         cautions,
       };
+    const granules = granuleCautions(carrier.product, zone);
     const others = macros.filter(
       (other) => other !== nutrient && carrier.content[other] > 0 && needs[other].status !== 'due' && other !== 'p2o5',
     );
@@ -347,8 +348,8 @@ export function adviseNutrients(
       amount,
       cautions:
         nutrient === 'n'
-          ? [...urgentCautions(carrier.product, conditions), ...cautions, ...nitrogenCautions(amount)]
-          : cautions,
+          ? [...urgentCautions(carrier.product, conditions), ...cautions, ...granules, ...nitrogenCautions(amount)]
+          : [...cautions, ...granules],
     };
   });
 }

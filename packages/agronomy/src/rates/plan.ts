@@ -177,6 +177,7 @@ export function ratesOf(
         : undefined,
     acidifying: above,
     lowSalt: salted || zone.surface === 'fine turf',
+    closeMown: zone.surface === 'fine turf',
   };
   const chosen = Object.fromEntries(
     purposes.map((purpose) => [

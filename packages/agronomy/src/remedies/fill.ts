@@ -118,18 +118,18 @@ interface Loads {
 
 function supplyOf({ soil, loose, count, load, values, working }: Loads): Supply {
   const { pricePerVolume, haul = 0 } = values;
-  const delivered = pricePerVolume === undefined ? null : { perUnit: pricePerVolume, perLoad: haul };
+  const byLoad = pricePerVolume === undefined ? null : { perUnit: pricePerVolume, perLoad: haul };
   const book = new WorkingBook();
   book.include(working);
   const packs: Figure = { value: count, working: book.entries };
   const quantityOf: Figure = { value: loose, working: book.entries };
   let cost: Figure | null = null;
-  if (delivered) {
-    const paid = loose * delivered.perUnit + count * delivered.perLoad;
+  if (byLoad) {
+    const paid = loose * byLoad.perUnit + count * byLoad.perLoad;
     book.step({
       label: 'Cost, delivered',
       formula: 'loose volume × price + loads × haul',
-      numbers: `${figure(loose)} × ${figure(delivered.perUnit)} + ${count} × ${figure(delivered.perLoad)}`,
+      numbers: `${figure(loose)} × ${figure(byLoad.perUnit)} + ${count} × ${figure(byLoad.perLoad)}`,
       result: paid,
       unit: '$',
     });
@@ -137,6 +137,6 @@ function supplyOf({ soil, loose, count, load, values, working }: Loads): Supply 
   }
   return {
     ...{ materialId: `fill ${soil} ${figure(load)}`, name: capital(soil), unit: 'm3', packSize: load },
-    ...{ quantity: quantityOf, packs, cost, delivered },
+    ...{ quantity: quantityOf, packs, cost, byLoad },
   };
 }

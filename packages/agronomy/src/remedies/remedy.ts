@@ -6,8 +6,8 @@ import { productOf } from '../materials/product.ts';
 import { contentOf } from '../materials/product.ts';
 import { type Balanced, type Supplied, balanced } from '../nutrients/productBalance.ts';
 import type { Sward } from '../nutrients/sward.ts';
-import { isLoose, tellSupply, wholePacks } from './supply.ts';
-import type { Fact, Supply } from './treatment.ts';
+import { deliveriesOf, isLoose, tellSupply, wholePacks } from './supply.ts';
+import type { Delivery, Fact, Supply } from './treatment.ts';
 import type { Ground, Reading } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import type { YearAhead } from './months.ts';
@@ -22,6 +22,8 @@ export interface Stocked {
   readonly material: Material;
   /** Of a pack; nothing until it is set. */
   readonly price: number | null;
+  /** What bringing it costs; nothing where it is fetched with the rest. */
+  readonly delivery?: Delivery | null | undefined;
 }
 
 /** What a remedy is judged by. */
@@ -122,7 +124,7 @@ export function materialFor(
  * @throws {InputError} where a density is wanted and the analysis has none.
  */
 export function supplyOf(
-  { id, material, price }: Stocked,
+  { id, material, price, delivery }: Stocked,
   amount: { readonly value: number; readonly in: Supply['unit'] },
   before: Working,
   { system, settings }: Pick<Asked, 'system' | 'settings'>,
@@ -155,9 +157,22 @@ export function supplyOf(
       unit: '$',
       source: 'The practice’s own price list',
     });
-    cost = snapshot(count * price);
+    const brought = delivery ? deliveriesOf(count * packSize, delivery) * delivery.price : 0;
+    if (delivery)
+      book.step({
+        label: 'With delivery',
+        formula: 'packs × price + deliveries × price of one',
+        numbers: `${money(count * price, settings.currency)} + ${deliveriesOf(count * packSize, delivery)} × ${money(delivery.price, settings.currency)}`,
+        result: count * price + brought,
+        unit: '$',
+        source: 'The practice’s own price list',
+      });
+    cost = snapshot(count * price + brought);
   }
-  return { materialId: id, name, quantity: quantity_, unit: packUnit, packs, packSize, cost };
+  return {
+    ...{ materialId: id, name, quantity: quantity_, unit: packUnit, packs, packSize, cost },
+    ...(delivery ? { delivery } : {}),
+  };
 }
 
 /** An amount in the unit that the material is packed in. */

@@ -1,5 +1,5 @@
 import { type UnitSystem, present } from '../units/present.ts';
-import type { Supply } from './treatment.ts';
+import type { Delivery, Supply } from './treatment.ts';
 
 const senses = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 
@@ -10,6 +10,10 @@ export const tellSupply = (value: number, unit: Supply['unit'], system: UnitSyst
 /** Whether it is ordered loose, by the cubic metre. */
 export const isLoose = ({ unit, packSize }: Pick<Supply, 'unit' | 'packSize'>): boolean =>
   unit === 'm3' && packSize === 1;
+
+/** Loads in which an amount is brought. @param amount in the unit of the pack */
+export const deliveriesOf = (amount: number, { load }: Delivery): number =>
+  amount <= 0 ? 0 : load === null ? 1 : Math.ceil(amount / load - 1e-9);
 
 /** Whole packs, or tenths of a cubic metre of what comes loose. */
 export const wholePacks = (packs: number, supply: Pick<Supply, 'unit' | 'packSize'>): number =>

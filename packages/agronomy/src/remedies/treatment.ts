@@ -3,6 +3,12 @@ import type { RemedyName } from './remedyTable.ts';
 import type { Sense } from '../units/present.ts';
 import type { Figure } from '../working/working.ts';
 
+/** Bringing a material: what one load costs, and how much it holds in the unit of the pack; all at once where that is not told. */
+export interface Delivery {
+  readonly price: number;
+  readonly load: number | null;
+}
+
 /** What a treatment takes of a material in its zone, to buy and to weigh out. */
 export interface Supply {
   readonly materialId: string;
@@ -15,7 +21,9 @@ export interface Supply {
   /** Nothing until it has a price. */
   readonly cost: Figure | null;
   /** What comes by the load: price of a unit, and of bringing a load; nothing where it is not known. */
-  readonly delivered?: { readonly perUnit: number; readonly perLoad: number } | null;
+  readonly delivery?: Delivery;
+  /** By the load and the cubic metre, as fill is sold; nothing where it is not known. */
+  readonly byLoad?: { readonly perUnit: number; readonly perLoad: number } | null;
 }
 
 /** Labour, hire and haulage that a treatment takes. */

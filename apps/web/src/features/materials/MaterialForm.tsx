@@ -263,6 +263,32 @@ export function MaterialForm({
             helperText="Empty where nobody counted"
           />
         </Fields>
+        <Fields columns={4}>
+          <TextField
+            label="Day of the price"
+            type="date"
+            value={typed.pricedOn ?? ''}
+            onChange={(event) => set({ pricedOn: event.target.value || null })}
+            error={!!problem('pricedOn')}
+            helperText={problem('pricedOn') ?? 'Today, where the price is new'}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+          <MoneyField
+            label="Delivery of a load"
+            value={typed.deliveryPrice}
+            onChange={(deliveryPrice) => set({ deliveryPrice })}
+            problem={problem('deliveryPrice')}
+            helperText="Empty where you fetch it"
+          />
+          <NumberField
+            label="A load brings"
+            unit={unitWords[typed.packUnit]}
+            value={typed.loadSize}
+            onChange={(loadSize) => set({ loadSize })}
+            problem={problem('loadSize')}
+            helperText="Empty where one drive brings all"
+          />
+        </Fields>
         <TextField
           label="Caution"
           value={typed.caution ?? ''}

@@ -70,6 +70,7 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
     mutate({ seen, input, opened, onTheirs: (theirs) => show(theirs as ProductAnswer) }, { onSuccess: show });
   };
   const word = packWord(product);
+  const told = [perUnit(product), product.pricedOn && `of ${product.pricedOn}`].filter(Boolean).join(', ');
   return (
     <TableRow>
       <TableCell>
@@ -92,7 +93,7 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
           value={price}
           onChange={(event) => setPrice(event.target.value)}
           error={!!problem('packPrice')}
-          helperText={problem('packPrice') ?? perUnit(product)}
+          helperText={problem('packPrice') ?? told}
           slotProps={{
             input: { startAdornment: <span style={{ marginRight: 4 }}>{currency}</span> },
             htmlInput: { 'aria-label': `Price of a ${word} of ${product.name}`, inputMode: 'decimal' },
