@@ -33,14 +33,14 @@ describe('after a change', () => {
   it('a result has the state of its site, its plan and the lists read anew, and not the drawing', () => {
     expect(readAnew('result')).toEqual(
       [
-        ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'program', 'report'],
-        ...['siteProgram', 'siteStates', 'siteState', 'tasks'],
+        ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'program', 'quote'],
+        ...['report', 'siteProgram', 'siteStates', 'siteState', 'tasks'],
       ].sort(),
     );
   });
 
   it('a price has rates and lists of products read anew, and no ground', () => {
-    expect(readAnew('product')).toEqual(['audit', 'generic', 'products', 'program', 'siteProgram']);
+    expect(readAnew('product')).toEqual(['audit', 'generic', 'products', 'program', 'quote', 'siteProgram']);
   });
 
   it('nothing that can be changed here shows as it was before', () => {
