@@ -48,7 +48,7 @@ describe('after a change', () => {
       .filter(([, key]) => !kinds.some((kind) => shows(kind, key)))
       .map(([name]) => name);
     // What is read once, from a link.
-    expect(forgotten.sort()).toEqual(['invitation', 'reset', 'shared']);
+    expect(forgotten.sort()).toEqual(['invitation', 'reset']);
   });
 
   it('what was on its way already is asked for again: it may have been read before the change', async () => {

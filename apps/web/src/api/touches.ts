@@ -26,7 +26,7 @@ const shownIn = {
   underlay: { parts: ['ground-things'] },
   result: { parts: ['state', 'lab-results', 'lab-reports', 'bags', 'report'], lists: ['rounds', 'bags', 'program'] },
   bag: { parts: ['state', 'bags', 'lab-reports', 'lab-results'], lists: ['rounds', 'find', 'bags'] },
-  program: { parts: ['state', 'report'], lists: ['rounds', 'program'] },
+  program: { parts: ['state', 'report'], lists: ['rounds', 'program', 'shared'] },
   product: { lists: ['products', 'program'] },
   machine: { lists: ['machines', 'program'] },
   laboratory: { lists: ['laboratories'] },

@@ -16,13 +16,10 @@ type NumberFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> & {
 /** A text as a number where it is one, with a decimal comma too. */
 function read(text: string): number | string | null {
   if (text.trim() === '') return null;
-  const value = Number(
-    text
-      .trim()
-      .replace(/^[^\d.,-]+/, '')
-      .replace(',', '.'),
-  );
-  return Number.isNaN(value) ? text : value;
+  const plain = text.trim().replace(/^[^\d.,-]+/, '');
+  const value = Number(plain.replace(',', '.'));
+  // Words are no nought.
+  return plain === '' || Number.isNaN(value) ? text : value;
 }
 
 /** A plain number, with its unit or its sign beside it. */
