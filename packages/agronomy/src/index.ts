@@ -107,6 +107,7 @@ export * from './remedies/treatment.ts';
 export { isLoose, tellSupply } from './remedies/supply.ts';
 export * from './program/balance.ts';
 export * from './program/changes.ts';
+export * from './program/findings.ts';
 export * from './program/interactions.ts';
 export * from './program/zoneProgram.ts';
 export * from './program/formerPlan.ts';

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import {
   type SectionName,
   type WorkPrice,
+  climateOf,
   defaultSettings,
   inYear,
   isOver,
@@ -196,6 +197,72 @@ describe('a ground that is filled', () => {
       ],
     });
     expect(findings.map(({ words }) => words).join()).toMatch(/filled and levelled first.*Here: .*and/);
+  });
+});
+
+describe('what works against what', () => {
+  const told = (given: Given) => programOf(given).findings.map(({ words, mend }) => [words, mend?.words ?? null]);
+  const urea = { remedy: 'nitrogen', values: { material: 'Urea 46-0-0' } } as const;
+
+  it('warns of a salty feed on turf that nobody waters, and moves it where it does not burn', () => {
+    const hot = { climate: climateOf({ climate: 'temperate inland' }) };
+    const dry = { ...hot, zone: { irrigation: 'none', intensity: 'low', clippings: 'returned' } } as const;
+    expect(told({ ...dry, changes: [{ ...urea, months: [7, 8] }] })).toEqual([
+      [
+        expect.stringMatching(/^Urea 46-0-0 is salty, nobody waters here.*dry turf it burns\. Before rain only/),
+        expect.stringMatching(/^Move nitrogen to April, May/),
+      ],
+    ]);
+    // Watered, slow, or cool: nothing to say.
+    expect(told({ ...hot, zone: { irrigation: 'hose' }, changes: [{ ...urea, months: [7, 8] }] })).toEqual([]);
+    expect(told({ ...dry, changes: [{ ...urea, months: [4, 10] }] })).toEqual([]);
+    expect(told({ ...dry, changes: [{ ...urea, values: { material: 'Polymer-coated urea 43-0-0' }, months: [7, 8] }] })).toEqual([]); // prettier-ignore
+  });
+
+  it('tells what stands twice, what is sown twice, and lime beside peat', () => {
+    const twice = { remedy: 'wetting', added: true } as const;
+    expect(
+      told({
+        changes: [
+          { ...twice, key: 'a' },
+          { ...twice, key: 'b' },
+        ],
+      }),
+    ).toEqual([[expect.stringMatching(/^Wetting agent stands twice here/), 'Leave the second wetting agent out']]);
+    const bed = { zone: { surface: 'seedbed' }, changes: [{ remedy: 'mulch', key: 'm', added: true }] } as const;
+    expect(told(bed)).toEqual([[expect.stringMatching(/^The sprayed mulch brings its own seed/), 'Leave seed out']]);
+    const sour = { test: { soilPh: 5.2, buffer: { method: 'smp', ph: 6.2 } } } as const;
+    const sand = { remedy: 'sand', key: 's', added: true, values: { layer: 0.3, times: 1 } } as const;
+    expect(told({ ...sour, changes: [sand] })).toEqual([]);
+    expect(told({ ...sour, changes: [{ ...sand, values: { ...sand.values, peat: 15 } }] })).toEqual([
+      [expect.stringMatching(/^Peat is sour, and lime undoes it/), null],
+    ]);
+  });
+});
+
+describe('a bed', () => {
+  it('is limed early in its month and sown two weeks later with its starter, in the late summer of a cold place', () => {
+    const { treatments, findings } = programOf({
+      ...{ zone: { surface: 'seedbed' }, test: acid, climate: climateOf({ climate: 'temperate inland' }) },
+    });
+    const days = (key: string) => by(treatments, key).doses.map(({ from, to }) => [from, to]);
+    expect(days('lime')).toEqual([['2027-08-01', '2027-08-10']]);
+    expect(days('seed')).toEqual([['2027-08-25', '2027-08-31']]);
+    expect(days('nitrogen')[0]).toEqual(['2027-08-25', '2027-08-31']);
+    expect(findings).toEqual([]);
+    expect(by(treatments, 'seed').supply!.name).toBe('Sun mix: bluegrass and ryegrass');
+  });
+
+  it('sows what is cleared as bare ground, and the rest not at all', () => {
+    const { treatments } = programOf({
+      changes: [
+        { remedy: 'clear', key: 'c', added: true, values: { area: 60 } },
+        { remedy: 'seed', key: 's', added: true },
+      ],
+    });
+    expect(by(treatments, 's').words).toMatch(/^On the 60 m² that is cleared/);
+    expect(by(treatments, 's').values).toMatchObject({ area: 60, purpose: 'new' });
+    expect(by(treatments, 'c').more.join()).toMatch(/2\.4 m³ of topsoil, settled, brings it level/);
   });
 });
 

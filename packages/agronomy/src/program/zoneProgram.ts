@@ -12,7 +12,7 @@ import type { Figure } from '../working/working.ts';
 import { type BalanceLine, balanceOf, planned } from './balance.ts';
 import type { Change } from './changes.ts';
 import { changeOf, outOf, ownFeed, ownOf } from './ownChanges.ts';
-import { type Finding, findingsOf } from './interactions.ts';
+import { type Finding, findingsOf } from './findings.ts';
 import { judgedOf } from './judged.ts';
 import { fed, macroOf } from './fed.ts';
 import { feedTreatment, limeTreatment } from './ratesAsTreatments.ts';
@@ -141,7 +141,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
       usual: againstUsual(settings.usualYear, treatments, judged, system),
       comparisons: plan.comparisons,
       balance,
-      findings: findingsOf(treatments, balance, products, system),
+      findings: findingsOf(treatments, balance, products, { system, zone, year }),
       acidity: acidityOf(treatments),
       visits,
       ...costOf(treatments, visits, settings.currency),

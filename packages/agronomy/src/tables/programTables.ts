@@ -70,6 +70,12 @@ export const ofProgram = [
         words,
       ]),
       [
+        'Salty feed',
+        'dry turf',
+        'cooler months',
+        `Salt index from ${interactionTable.saltOnDry.indexFrom} of the soluble part, unwatered, in months of ${interactionTable.saltOnDry.meanFrom} °C and more.`,
+      ],
+      [
         'Twice in one zone',
         labels(interactionTable.once),
         'never both',

@@ -1,0 +1,204 @@
+import { type Product, nitrogenSourceOf, saltIndexOf } from '../materials/product.ts';
+import type { ZoneFacts } from '../reading/zoneFacts.ts';
+import type { YearAhead } from '../remedies/months.ts';
+import type { Treatment } from '../remedies/treatment.ts';
+import { type UnitSystem, inLine, present } from '../units/present.ts';
+import { type BalanceLine, planned } from './balance.ts';
+import type { Change } from './changes.ts';
+import { interactionTable, monthName } from './interactions.ts';
+
+/** A change that would mend something, in words for a button. */
+export interface Mend {
+  readonly words: string;
+  readonly change: Pick<Change, 'key' | 'remedy' | 'reason'> & Partial<Pick<Change, 'out' | 'months'>>;
+}
+
+/** Two treatments that work against each other, or one against a limit of the year. */
+export interface Finding {
+  readonly key: string;
+  readonly words: string;
+  /** Names of the treatments. */
+  readonly between: readonly string[];
+  readonly mend: Mend | null;
+}
+
+const day = (text_: string): number => Date.parse(`${text_}T00:00:00Z`) / 86_400_000;
+
+/** Days between the nearest doses of two treatments; many while a month is not known. */
+function daysApart(one: Treatment, other: Treatment): number {
+  let nearest = Infinity;
+  for (const a of one.doses)
+    for (const b of other.doses) {
+      if (!a.from || !a.to || !b.from || !b.to) continue;
+      const gap = Math.max(day(b.from) - day(a.to), day(a.from) - day(b.to));
+      nearest = Math.min(nearest, gap);
+    }
+  return nearest;
+}
+
+/** Days in which the label of what is put down lets nothing be seeded; nothing where it was not told, or nothing is sprayed. */
+const waitOf = ({ values }: Treatment): number | undefined =>
+  typeof values.noSeedingWeeks === 'number' ? values.noSeedingWeeks * 7 : undefined;
+
+const first = ({ doses }: Treatment): string | undefined => doses.flatMap(({ from }) => from ?? [])[0];
+
+/** What of these sources has no ammonium and no urea, and so loses nothing beside lime. */
+const NITRATES = ['calcium nitrate', 'potassium nitrate', 'sodium nitrate'];
+
+const gases = (product: Product | undefined): boolean =>
+  product !== undefined && product.grade.n > 0 && !NITRATES.includes(nitrogenSourceOf(product));
+
+const nameOf = ({ name, supply }: Treatment): string => supply?.name ?? name;
+
+/** The next month in which a treatment could stand, after another’s last dose. */
+function monthsAfter(moved: Treatment, fixed: Treatment, skip: number): number[] | undefined {
+  const end = fixed.doses.flatMap(({ to }) => to ?? []).at(-1);
+  if (!end) return undefined;
+  const [, month = 1] = end.split('-').map(Number);
+  return moved.doses.map((_, index) => ((month + skip + index) % 12) + 1);
+}
+
+const bringsPeat = ({ values, supply, others }: Treatment): boolean =>
+  (typeof values.peat === 'number' && values.peat > 0) ||
+  [supply, ...others].some((each) => each !== null && /\bpeat\b/i.test(each.name));
+
+/** A salty feed in a warm month on turf that nobody waters, with the months in which it would not burn. */
+function saltOnDry(
+  now: readonly Treatment[],
+  productOf: (treatment: Treatment) => Product | undefined,
+  { irrigation, surface }: ZoneFacts,
+  year: YearAhead | undefined,
+): Finding[] {
+  const { indexFrom, meanFrom, growthFrom } = interactionTable.saltOnDry;
+  if (irrigation !== 'none' || surface === 'seedbed' || !year) return [];
+  const warm = new Set(year.months.filter(({ mean }) => mean >= meanFrom).map(({ month }) => month));
+  const cooler = year.months.filter(({ mean, growth }) => mean < meanFrom && growth >= growthFrom);
+  return now.flatMap((treatment): Finding[] => {
+    const product = productOf(treatment);
+    const salty = product && ((saltIndexOf(product) ?? 0) * (100 - product.slowRelease)) / 100 >= indexFrom;
+    const hot = treatment.doses.filter(({ from }) => from && warm.has(from.slice(0, 7)));
+    if (!product || !salty || hot.length === 0) return [];
+    const months = cooler.slice(0, treatment.doses.length).map(({ month }) => Number(month.slice(5)));
+    const words = `${product.name} is salty, nobody waters here, and it goes down in the warm months: on dry turf it burns.`;
+    return [
+      {
+        key: `salt ${treatment.key}`,
+        words: `${words} Before rain only, or a slow product, or cooler months.`,
+        between: [treatment.name, 'dry turf'],
+        mend:
+          months.length === treatment.doses.length
+            ? {
+                words: `Move ${inLine(treatment.name)} to ${months.map(monthName).join(', ')}`,
+                change: { key: treatment.key, remedy: treatment.remedy, months, reason: words },
+              }
+            : null,
+      },
+    ];
+  });
+}
+
+interface FindingsOf {
+  readonly system: UnitSystem;
+  readonly zone: ZoneFacts;
+  /** Nothing where the place has no climate. */
+  readonly year: YearAhead | undefined;
+}
+
+/** What is to be minded of a zone’s program, each with both treatments and a mend. */
+export function findingsOf(
+  treatments: readonly Treatment[],
+  balance: readonly BalanceLine[],
+  products: readonly Product[],
+  { system, zone, year }: FindingsOf,
+): readonly Finding[] {
+  const now = planned(treatments);
+  const productOf = ({ supply }: Treatment): Product | undefined =>
+    products.find(({ id }) => id === supply?.materialId);
+  const findings: Finding[] = [];
+  for (const pair of interactionTable.pairs)
+    for (const one of now.filter(({ remedy }) => pair.one.includes(remedy)))
+      for (const other of now.filter((treatment) => treatment !== one && pair.other.includes(treatment.remedy))) {
+        const feeds = [one, other].map(productOf);
+        if (pair.carries === 'ammonium' && !feeds.some(gases)) continue;
+        if (pair.carries === 'peat' && !bringsPeat(other)) continue;
+        if (pair.carries === 'keeps seed from rooting' && !feeds.some((product) => product?.noSeedingWeeks)) continue;
+        const wait = pair.carries === 'a wait before seeding' ? waitOf(one) : pair.apartDays;
+        const near = wait !== undefined && pair.never === undefined && daysApart(one, other) < wait;
+        const turned = pair.order === true && (first(one) ?? '') > (first(other) ?? '9');
+        if (!near && !turned && pair.never === undefined && !pair.told) continue;
+        const goes = { one, other }[pair.never ?? pair.move ?? 'other'];
+        const stays = goes === one ? other : one;
+        const months =
+          pair.never === undefined && !pair.told
+            ? monthsAfter(goes, stays, wait ? Math.ceil(wait / 30) : 0)
+            : undefined;
+        // Of two that use one product, what is done with it tells them apart.
+        const told = nameOf(one) === nameOf(other) ? ({ name }: Treatment) => name : nameOf;
+        findings.push({
+          key: `${pair.key}: ${one.key}, ${other.key}`,
+          words: `${pair.words} Here: ${told(one)} and ${told(other)}.`,
+          between: [one.name, other.name],
+          mend:
+            pair.never === undefined
+              ? months
+                ? {
+                    words: `Move ${inLine(goes.name)} to ${months.map(monthName).join(', ')}`,
+                    change: { key: goes.key, remedy: goes.remedy, months, reason: pair.words },
+                  }
+                : null
+              : {
+                  words: `Leave ${inLine(told(goes))} out`,
+                  change: { key: goes.key, remedy: goes.remedy, out: 'left out', reason: pair.words },
+                },
+        });
+      }
+  for (const twice of now.filter(
+    (treatment, index) =>
+      interactionTable.once.includes(treatment.remedy) &&
+      now.some((other, at) => at < index && other.remedy === treatment.remedy),
+  ))
+    findings.push({
+      key: `twice ${twice.key}`,
+      words: `${twice.name} stands twice here, and the label’s rate and what the test asks for count for both together.`,
+      between: [twice.name, twice.name],
+      mend: {
+        words: `Leave the second ${inLine(twice.name)} out`,
+        change: { key: twice.key, remedy: twice.remedy, out: 'left out', reason: 'It stands in the program already.' },
+      },
+    });
+  findings.push(...saltOnDry(now, productOf, zone, year));
+  for (const line of balance.filter(({ verdict }) => verdict === 'over')) {
+    const [largest] = [...line.layers].sort((a, b) => b.value - a.value);
+    findings.push({
+      key: `over ${line.nutrient}`,
+      words: `${present('nutrientRate', line.total, system).text} of ${line.symbol} in all, and the year takes ${present('nutrientRate', line.most ?? 0, system).text}. Less of ${largest?.name ?? 'it'}.`,
+      between: line.layers.map(({ name }) => name),
+      mend: null,
+    });
+  }
+  const surface = now.reduce((sum, treatment) => sum + treatment.surface, 0);
+  if (surface > interactionTable.surfaceYear + 1e-9)
+    findings.push({
+      key: 'surface',
+      words: `${present('layer', surface, system).text} of material on the surface in one year; turf takes ${present('layer', interactionTable.surfaceYear, system).text} at most, and that only after coring. Put one of them off.`,
+      between: now.filter((treatment) => treatment.surface > 0).map(({ name }) => name),
+      mend: lastSurface(now),
+    });
+  return findings;
+}
+
+function lastSurface(treatments: readonly Treatment[]): Mend | null {
+  const last = treatments.filter(({ surface }) => surface > 0).at(-1);
+  return (
+    (last && {
+      words: `Put ${nameOf(last)} off to next year`,
+      change: {
+        key: last.key,
+        remedy: last.remedy,
+        out: 'next year',
+        reason: 'The surface takes no more this year.',
+      },
+    }) ??
+    null
+  );
+}
