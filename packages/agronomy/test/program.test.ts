@@ -262,7 +262,7 @@ describe('a program', () => {
     const usualYear = {
       name: 'Four visits',
       visits: [
-        { month: 3, remedy: 'lime', rate: grams(50) },
+        { month: 3, remedy: 'lime', rate: grams(50), material: 'Pelletised calcitic lime' },
         ...[5, 8].map((month) => ({ month, remedy: 'nitrogen', material: 'Methylene urea 40-0-0', rate: grams(3) })),
         ...[6, 7].map((month) => ({ month, remedy: 'wetting' })),
         { month: 9, remedy: 'core' },
@@ -283,6 +283,8 @@ describe('a program', () => {
         expect.stringMatching(/^8.* lb\/1000 ft², May, July, August/) as string,
       ],
     ]);
+    // 50 lb/1000 ft² on 200 m² are 107.6 lb: 2.69 bags of 40 lb at $10 that nobody needs.
+    expect(begun.usual!.saved!.value).toBeCloseTo((50 * 2.15278 * 10) / 40, 2);
     expect(differences[0]!.why).toMatch(/No lime here. pH 6.5 is inside/);
     // Nobody is sold what a test does not ask for, and a month that does not suit is not kept.
     expect(begun.treatments.some(({ key }) => key === 'lime')).toBe(false);

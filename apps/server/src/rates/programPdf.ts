@@ -127,14 +127,19 @@ function treatmentSection(treatment: Treatment, paper: ZonePaper): Content[] {
 }
 
 /** What is other than in the year that is sold to everybody. */
-function usualSection({ answer }: ZonePaper): Content[] {
-  const { usual } = answer.program;
+function usualSection(paper: ZonePaper): Content[] {
+  const { usual } = paper.answer.program;
   if (!usual || usual.differences.length === 0) return [];
   return [
     { text: plain(`Other than in “${usual.name}”`), style: 'section' },
     {
       ul: usual.differences.map(({ name, usual: was, here, why }) => plain(`${name}: ${here}, usually ${was}. ${why}`)),
     },
+    ...(usual.saved && isPriced(paper)
+      ? [
+          `What need not be bought of it saves ${present('money', usual.saved.value, paper.units, paper.currency).text}.`,
+        ]
+      : []),
   ];
 }
 

@@ -1,7 +1,9 @@
 import { type RemedyName, remedyEntry, remedyNames } from '../remedies/remedyTable.ts';
 import type { Judged, Treatment } from '../remedies/treatment.ts';
 import type { UsualVisit, UsualYear } from '../settings/settings.ts';
-import { type UnitSystem, present } from '../units/present.ts';
+import type { Stocked } from '../remedies/remedy.ts';
+import { type UnitSystem, money, present } from '../units/present.ts';
+import { type Figure, WorkingBook } from '../working/working.ts';
 import { planned } from './balance.ts';
 import { macroOf } from './fed.ts';
 import { monthName } from './interactions.ts';
@@ -17,6 +19,8 @@ export interface UsualDifference {
 export interface AgainstUsual {
   readonly name: string;
   readonly differences: readonly UsualDifference[];
+  /** What is not bought here of it, at its price; nothing where none of that is known, as on papers of before. */
+  readonly saved?: Figure | null;
 }
 
 /** Shares of a rate within which nobody would call it another one. */
@@ -64,12 +68,47 @@ const wordsFor = (remedy: RemedyName, judged: readonly Judged[]): string =>
       one.name.includes(remedyEntry(remedy).label),
   )?.words ?? 'Nothing asks for it here.';
 
+interface UsualBasis {
+  readonly system: UnitSystem;
+  readonly materials: readonly Stocked[];
+  /** m² of the zone. */
+  readonly area: number;
+  readonly currency: string;
+}
+
+/** What visits would have cost in material, by weight: only what has a rate, a product of the list and a price. */
+function savedOf(
+  visits: readonly UsualVisit[],
+  area: number,
+  materials: readonly Stocked[],
+  currency: string,
+): Figure | null {
+  const lines = visits.flatMap(({ material: id, rate }) => {
+    const stocked = materials.find((one) => one.id === id);
+    if (!rate || !stocked || stocked.price === null || stocked.material.packUnit !== 'kg') return [];
+    const { name, packSize } = stocked.material;
+    return [{ name, price: (((rate * area) / 1000) * stocked.price) / packSize }];
+  });
+  if (lines.length === 0) return null;
+  const value = lines.reduce((sum, { price }) => sum + price, 0);
+  const book = new WorkingBook();
+  book.step({
+    label: 'Not bought of the usual year',
+    formula: 'sum of rate × area / pack × price, by weight',
+    numbers: lines.map(({ name, price }) => `${name} ${money(price, currency)}`).join(' + '),
+    result: value,
+    unit: '$',
+    source: 'The practice’s own price list and usual year',
+  });
+  return { value, working: book.entries };
+}
+
 /** What of a zone's program is other than the usual year, each with its reason. */
 export function againstUsual(
   usual: UsualYear | null,
   treatments: readonly Treatment[],
   judged: readonly Judged[],
-  system: UnitSystem,
+  { system, materials, area, currency }: UsualBasis,
 ): AgainstUsual | null {
   if (!usual) return null;
   const here = planned(treatments);
@@ -105,5 +144,14 @@ export function againstUsual(
           ],
     ),
   ];
-  return { name: usual.name, differences };
+  const unsold = sold.filter((remedy) => !here.some((one) => one.remedy === remedy));
+  return {
+    ...{ name: usual.name, differences },
+    saved: savedOf(
+      unsold.flatMap((remedy) => visitsOf(usual, remedy)),
+      area,
+      materials,
+      currency,
+    ),
+  };
 }

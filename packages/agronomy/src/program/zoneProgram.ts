@@ -138,7 +138,9 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
     program: {
       treatments,
       judged,
-      usual: againstUsual(settings.usualYear, treatments, judged, system),
+      usual: againstUsual(settings.usualYear, treatments, judged, {
+        ...{ system, materials, area: zone.area, currency: settings.currency },
+      }),
       comparisons: plan.comparisons,
       balance,
       findings: findingsOf(treatments, balance, products, { system, zone, year }),

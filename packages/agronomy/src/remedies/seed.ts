@@ -177,6 +177,7 @@ export const seed = defineRemedy({
     const suited = mixFor(asked);
     const cut = sward.main && firstCut(sward.main.name);
     const inch = (cm: number): string => present('depth', cm, system).text;
+    const warmth = (celsius: number): string => present('temperature', celsius, system).text;
     return {
       status: 'planned',
       words: `${methodFor(values.wantedGrass)}${part !== undefined ? `On the ${present('area', area, system).text} that is cleared` : purpose === 'new' ? 'On bare ground' : 'Into the standing sward'}, ${say(total / 2)} one way and ${say(total / 2)} across it. Up in ${result.emerge[0]} to ${result.emerge[1]} days.${season ? ` ${warm ? 'A warm-season grass is sown into warm soil, in late spring.' : season.words}` : ''}${cover.words}`,
@@ -197,6 +198,7 @@ export const seed = defineRemedy({
             ]
           : []),
         `${water.runs} runs a day of 2 to 3 mm until it is up, never so that it runs; then 5 mm daily for two weeks, 10 mm every third day for three. Where the supply gives less, sow less at once.`,
+        `Up sooner in warm soil: the short end at ${warmth(warm ? 27 : 18)}, the long one at ${warmth(warm ? 18 : 10)}.`,
         `Not deeper than ${inch(result.depth[1])}; rolled after.${values.cover ? '' : ' Cover by school: fine compost, screened topsoil, clean straw, a fleece, or raked in only.'} Birds and ants take what lies open.`,
         ...(cut === undefined ? [] : [`First cut at ${inch(cut)}, on dry firm ground, clippings bagged.`]),
         bed

@@ -4,6 +4,8 @@ import { Box, Typography } from '@mui/material';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { colours } from '../../ui/theme.ts';
+import { useUnits } from '../../ui/units.tsx';
+import { Opens } from '../../ui/working.tsx';
 
 /** Why zones of the same pH get different lime. */
 export function Comparisons({ answer }: { readonly answer: ZoneProgramAnswer }) {
@@ -83,14 +85,21 @@ export function JudgedRows({ rows }: { readonly rows: readonly Judged[] }) {
 
 /** What is other than in the year that is sold to everybody, and why. */
 export function AgainstUsual({ usual }: Pick<ZoneProgramAnswer['program'], 'usual'>) {
+  const { say } = useUnits();
   if (!usual) return null;
-  const { name, differences } = usual;
+  const { name, differences, saved } = usual;
   return (
     <Box component="section" aria-labelledby="usual" sx={{ borderTop: `2px solid ${colours.ink}`, mt: 2, pt: 1.5 }}>
       <Typography variant="h2" id="usual" sx={{ fontSize: '1.15rem', mb: 0.5 }}>
         Against the usual year, “{name}”
       </Typography>
       {differences.length === 0 && <Typography>Nothing is other than usual here.</Typography>}
+      {saved && (
+        <Typography component="div">
+          What need not be bought of it saves{' '}
+          <Opens title="Not bought of the usual year" told={say('money', saved.value)} working={saved.working} />.
+        </Typography>
+      )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {differences.map(({ name: what, usual: was, here, why }) => (
           <Box
