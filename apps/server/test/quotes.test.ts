@@ -1,4 +1,10 @@
-import type { QuoteAnswer, QuoteOfSiteAnswer, SiteProgramAnswer, SiteReportAnswer } from '@glenfold/contract';
+import type {
+  QuoteAnswer,
+  QuoteOfSiteAnswer,
+  TasksAnswer,
+  SiteProgramAnswer,
+  SiteReportAnswer,
+} from '@glenfold/contract';
 import {
   decideTreatment,
   get,
@@ -53,6 +59,8 @@ describe('a quote', () => {
     expect(all.accepted).toBeCloseTo(quote.total! - lime.price!, 2);
 
     const court = await zoneOf('Gannet', 'GR-1');
+    const tasks = async () => (await get<TasksAnswer>('/rounds')).tasks.map(({ words }) => words);
+    expect(await tasks()).toContain('Take over what Hetty Coppice has answered');
     await send('post', `/quotes/${quote.id}/taken-over`, undefined, 200);
     const left = treatmentIn(await programOf(court.id), 'lime');
     expect([left.status, left.byHand!.reason]).toEqual([
@@ -138,7 +146,10 @@ describe('a year of a program', () => {
     expect(before.waits.join()).toMatch(/K₂O was put off: The money is gone/);
     expect((await get<SiteProgramAnswer>(`/sites/${siteId}/program?units=us`)).over).toBe(true);
 
+    const tasks = async () => (await get<TasksAnswer>('/rounds')).tasks.map(({ words }) => words);
+    expect(await tasks()).toContain('Begin the next year');
     await send('post', `/sites/${siteId}/program/year`, undefined, 204);
+    expect(await tasks()).not.toContain('Begin the next year');
     const after = await programOf(zone.id);
     expect(after.yearBefore).toMatchObject({ over: false, began: expect.stringMatching(/^20\d\d-/) as string });
     expect(after.yearBefore!.waits).toEqual(before.waits);

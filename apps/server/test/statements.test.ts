@@ -27,7 +27,7 @@ describe('what a request costs', () => {
     ['the program of a zone', 18, async () => `/zones/${(await zoneOf('Harbour', 'HS-1')).id}/program?units=us`],
     ['a list of sites', 10, () => '/sites'],
     ['the sites of the rounds', 10, () => '/rounds/sites'],
-    ['what wants doing', 16, () => '/rounds'],
+    ['what wants doing', 17, () => '/rounds'],
     ['the board', 10, () => '/bags'],
     ['what a few letters find', 10, () => '/find?text=ga'],
     ['the report of a site', 12, async () => `/sites/${(await siteOf('Gannet')).id}/report`],

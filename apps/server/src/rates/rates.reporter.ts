@@ -21,6 +21,7 @@ export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedO
     WHERE s."practiceId" = $1 AND s."id" = ANY($2) GROUP BY s."id"`;
   readonly tasks: readonly TaskKind[] = [
     { name: 'hand over', pressing: 20, may: 'work.write', page: (behind, limit) => this.#toHandOver(behind, limit) },
+    { name: 'go on', pressing: 15, may: 'work.write', page: (behind, limit) => this.#toGoOn(behind, limit) },
   ];
 
   constructor(
@@ -49,6 +50,41 @@ export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedO
       ...{ id: siteId, siteId, siteName, zoneId: zoneIds[0]! },
       words: `Hand over the program: ${names.join(', ')}`,
       why: 'Tested, and the rates are worked out, but the owner has nothing in hand.',
+    }));
+  }
+
+  /** Quotes whose answers wait, and years that are over while no other was begun. */
+  async #toGoOn(behind: Behind | undefined, limit: number): Promise<FoundTask[]> {
+    const sites = await this.records.ask<{ siteId: string; siteName: string; answeredBy: string | null }>(
+      `SELECT s."id" AS "siteId", s."name" AS "siteName", g."answeredBy" FROM site s CROSS JOIN LATERAL (
+         SELECT q."answeredBy", 1 AS "turn" FROM quote q
+         WHERE q."siteId" = s."id" AND q."state" = 'answered' AND q."deletedAt" IS NULL
+         UNION ALL
+         SELECT NULL, 2 FROM (
+           SELECT coalesce(p."startsOn", p."handedOverAt"::date) AS "began" FROM program p
+           WHERE p."siteId" = s."id" AND p."state" = 'handed over' AND p."deletedAt" IS NULL
+           ORDER BY p."handedOverAt" DESC LIMIT 1
+         ) last
+         WHERE last."began" + interval '12 months' <= now() AND NOT EXISTS (
+           SELECT FROM program d WHERE d."siteId" = s."id" AND d."state" = 'draft' AND d."startsOn" > last."began"
+         )
+         ORDER BY "turn" LIMIT 1
+       ) g
+       WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL AND ${isBehind('s."name"', 's."id"')}
+       ORDER BY s."name", s."id" LIMIT $4`,
+      [...placeOf(behind), limit],
+    );
+    return sites.map(({ siteId, siteName, answeredBy }) => ({
+      ...{ id: siteId, siteId, siteName, zoneId: null },
+      ...(answeredBy === null
+        ? {
+            words: 'Begin the next year',
+            why: 'The year that was handed over is over: what was put off and what waits for the retest comes first.',
+          }
+        : {
+            words: `Take over what ${answeredBy} has answered`,
+            why: 'The quote is answered; what was declined still stands in the program.',
+          }),
     }));
   }
 }
