@@ -65,10 +65,6 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('region', { name: 'Rules of the place' }).waitFor();
   await page.getByRole('button', { name: 'Change: Rules of the place' }).click();
   await shoot(page, 'settings');
-  await openSite(page, 'Gannet Row Almshouses', 'Ground');
-  await page.getByRole('link', { name: 'People, access, climate' }).click();
-  await page.getByRole('region', { name: 'Place and climate' }).waitFor();
-  await shoot(page, 'site');
   await page.goto('/tables');
   await page.getByLabel('A soil pH to compare').fill('6.2');
   await shoot(page, 'tables');
@@ -77,6 +73,15 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await hetty.getByRole('link', { name: 'Read Gannet Row Almshouses' }).click();
   await hetty.getByRole('heading', { name: 'What the lawn gets' }).waitFor();
   await shoot(hetty, 'report');
+  await openSite(page, 'Gannet Row Almshouses', 'Rates');
+  await page.getByRole('button', { name: 'The whole site' }).click();
+  await page.getByRole('button', { name: 'Offer as a quote' }).click();
+  await page.getByLabel('Note to the owner').fill('As we walked it: the court first.');
+  await page.getByRole('button', { name: 'Offer it' }).click();
+  await page.getByRole('region', { name: 'The quote' }).waitFor();
+  await hetty.reload();
+  await hetty.getByRole('listitem', { name: 'Lime, Walled court' }).getByRole('button', { name: 'yes' }).click();
+  await shoot(hetty, 'quote');
 
   await page.goto('/pocket/compost/program');
   await page.getByRole('button', { name: 'Fill in an example' }).click();

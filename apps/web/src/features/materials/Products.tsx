@@ -70,7 +70,7 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
     mutate({ seen, input, opened, onTheirs: (theirs) => show(theirs as ProductAnswer) }, { onSuccess: show });
   };
   const word = packWord(product);
-  const told = [perUnit(product), product.pricedOn && `of ${product.pricedOn}`].filter(Boolean).join(', ');
+  const told = [perUnit(product), product.pricedOn].filter(Boolean).join(', ');
   return (
     <TableRow>
       <TableCell>
