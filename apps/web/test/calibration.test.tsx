@@ -16,7 +16,7 @@ const machine = (more: Partial<MachineAnswer>): MachineAnswer =>
     hired: false,
     settings: [],
     ...more,
-  }) as MachineAnswer;
+  });
 const lime: Goal = { productId: 'lime', product: 'Calcitic lime', rate: 240, area: 93, sprayed: false };
 const type = async (label: string | RegExp, text: string) => {
   const field = screen.getByRole('textbox', { name: label });

@@ -3,7 +3,6 @@ import { money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { planned } from './balance.ts';
 import { type VisitLine, lacksPrice } from './work.ts';
-import type { ZoneProgram } from './zoneProgram.ts';
 
 /** Acidity of the year, what makes it less what limes. */
 export function acidityOf(treatments: readonly Treatment[]): Figure {
@@ -20,11 +19,16 @@ export function acidityOf(treatments: readonly Treatment[]): Figure {
   return { value, working: book.entries };
 }
 
-export function costOf(
-  treatments: readonly Treatment[],
-  visits: readonly VisitLine[],
-  currency: string,
-): Pick<ZoneProgram, 'cost' | 'unpriced' | 'unpricedWork'> {
+interface CostOfZone {
+  /** Nothing while something that is due has no price. */
+  readonly cost: Figure | null;
+  readonly unpriced: readonly string[];
+  /** Work of which nobody has said what it costs: not in the sum. */
+  readonly unpricedWork: readonly string[];
+}
+
+/** What the program of a zone costs by itself. */
+export function costOf(treatments: readonly Treatment[], visits: readonly VisitLine[], currency: string): CostOfZone {
   const now = planned(treatments);
   const supplies = now.flatMap(({ supply, others }) => [...(supply ? [supply] : []), ...others]);
   const unpriced = [

@@ -85,7 +85,7 @@ function savedOf(
 ): Figure | null {
   const lines = visits.flatMap(({ material: id, rate }) => {
     const stocked = materials.find((one) => one.id === id);
-    if (!rate || !stocked || stocked.price === null || stocked.material.packUnit !== 'kg') return [];
+    if (!rate || stocked?.material.packUnit !== 'kg' || stocked.price === null) return [];
     const { name, packSize } = stocked.material;
     return [{ name, price: (((rate * area) / 1000) * stocked.price) / packSize }];
   });

@@ -23,7 +23,7 @@ export interface ProposedSetting {
 /** A setting that is a number, half marks included. */
 function numberOf(setting: string): number | undefined {
   const plain = setting.trim().replace(',', '.').replace('½', '.5').replace('¼', '.25').replace('¾', '.75');
-  return /^\d*\.?\d+$/.test(plain) ? Number(plain) : undefined;
+  return /^\d+(?:\.\d+)?$|^\.\d+$/.test(plain) ? Number(plain) : undefined;
 }
 
 /** A setting scaled by a correction; nothing where it is no number or the correction is too far. */

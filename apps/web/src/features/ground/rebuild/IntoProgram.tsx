@@ -9,7 +9,7 @@ import { Trouble } from '../../../ui/bits.tsx';
 import { useMay } from '../../../ui/session.tsx';
 import { stepPath } from '../../../ui/steps.ts';
 import { colours } from '../../../ui/theme.ts';
-import type { Wanted } from './Rebuild.tsx';
+import type { Wanted } from './wanted.ts';
 
 const known = new Set<string>(fillMaterials.materials.map(({ name }) => name));
 

@@ -20,29 +20,12 @@ import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Cautions } from '../../../ui/bits.tsx';
 import { IntoProgram } from './IntoProgram.tsx';
+import type { Layer, Wanted } from './wanted.ts';
 import { useSessionState } from '../../../ui/useSessionState.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import { Opens } from '../../../ui/working.tsx';
 
-type Typed = number | string | null;
-
-export interface Layer {
-  readonly material: string;
-  readonly depth: Typed;
-  /** $/m³ */
-  readonly price: Typed;
-}
-
-export interface Wanted {
-  /** Nothing chosen yet: the zone that is. */
-  readonly zones: readonly string[] | null;
-  readonly layers: readonly Layer[];
-  readonly truck: Typed;
-  readonly payload: Typed;
-  readonly haul: Typed;
-}
-
-/** Even numbers in the person's own units. */
+export /** Even numbers in the person's own units. */
 const firstIn = (system: UnitSystem): Wanted => ({
   zones: null,
   layers: [{ material: 'topsoil', depth: system === 'us' ? convert(4, 'in', 'cm') : 10, price: null }],
