@@ -6,17 +6,16 @@ import { type Goal, Calibration } from '../src/ui/calibration/Calibration.tsx';
 import { changesOf, serve, show } from './page.tsx';
 import { answer, props, row, served } from './ratesScene.ts';
 
-const machine = (more: Partial<MachineAnswer>): MachineAnswer =>
-  ({
-    id: 'm',
-    version: 2,
-    name: 'Walker',
-    kind: 'drop spreader',
-    width: 0.6096,
-    hired: false,
-    settings: [],
-    ...more,
-  });
+const machine = (more: Partial<MachineAnswer>): MachineAnswer => ({
+  id: 'm',
+  version: 2,
+  name: 'Walker',
+  kind: 'drop spreader',
+  width: 0.6096,
+  hired: false,
+  settings: [],
+  ...more,
+});
 const lime: Goal = { productId: 'lime', product: 'Calcitic lime', rate: 240, area: 93, sprayed: false };
 const type = async (label: string | RegExp, text: string) => {
   const field = screen.getByRole('textbox', { name: label });

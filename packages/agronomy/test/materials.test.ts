@@ -75,6 +75,8 @@ const materials: fc.Arbitrary<Material> = fc
     }
   }) as fc.Arbitrary<Material>;
 
+const plainRow = { name: 'X', kind: 'fertilizer', n: '20', pack_size: '20' };
+
 /** What a practice keeps of it. */
 const kept = fc.record({
   packPrice: fc.option(fc.nat(500)),
@@ -140,6 +142,7 @@ describe('a material', () => {
     const { material, packPrice } = readMaterialRow(
       { Product: 'Blend', kind: 'Fertilizer', N: '15,5 %', K2O: '8', bag_kg: '22,5', Price: '€ 27.50' },
       0,
+      '€',
     );
     expect(material).toMatchObject({ name: 'Blend', analysis: { n: 15.5, k2o: 8 }, packSize: 22.5 });
     expect(packPrice).toBe(27.5);
@@ -186,6 +189,22 @@ describe('the generic catalogue', () => {
     expect(name({ need: 4.9, magnesium: 2.45 })).toMatch(/magnesium/);
     expect(name({ need: 5, magnesium: 2.45 })).toBe('Sulfate of potash 0-0-50');
     expect(name(undefined)).toBe('Sulfate of potash 0-0-50');
+  });
+
+  it('has no price in two moneys: another sign than the practice’s is refused with what to do', () => {
+    const row = (pack_price: string) => ({ ...plainRow, pack_price });
+    const priced = (text: string, currency?: string) => readMaterialRow(row(text), 0, currency).packPrice;
+    expect([priced('$31.50'), priced('31,50'), priced('31.5 €', '€'), priced('kr 310', 'kr')]).toEqual([
+      31.5, 31.5, 31.5, 310,
+    ]);
+    for (const [text, currency] of [
+      ['€31.50', '$'],
+      ['31.50 EUR', '$'],
+      ['$31.50', '€'],
+      ['£5', '€'],
+    ] as const)
+      // prettier-ignore
+      expect(() => priced(text, currency)).toThrow(/is in .+, and this practice reckons in .+: convert it/);
   });
 
   it('suggests no granules for close-mown turf that its mower would pick up, and says where that is not known', () => {

@@ -12,6 +12,7 @@ import {
 import type { GenericMaterialAnswer, MaterialInput, MaterialsFileAnswer, ProductAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
+import { PracticeService } from '../people/practice.service.ts';
 import type { Values } from '../platform/owned.ts';
 import { refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
@@ -30,6 +31,7 @@ export class MaterialsService {
     private readonly records: Records,
     private readonly threads: Threads,
     private readonly days: Days,
+    private readonly practices: PracticeService,
   ) {}
 
   products(): Promise<ProductRecord[]> {
@@ -116,7 +118,8 @@ export class MaterialsService {
 
   /** Read a materials file, all of it or nothing: a name that is there is changed, a new one added. */
   async import(csv: string): Promise<MaterialsFileAnswer> {
-    const read = await this.threads.run(materialsFile, csv);
+    const { currency } = await this.practices.current();
+    const read = await this.threads.run(materialsFile, csv, currency);
     return this.records.together(async (of) => {
       const known = await this.products();
       const answer = { added: 0, changed: 0, unchanged: 0 };

@@ -9,7 +9,7 @@ import papaparse from 'papaparse';
 import { Problem, refuse } from '../platform/problem.ts';
 import { threaded } from '../platform/threaded.ts';
 
-function readFile(csv: string): StockedMaterial[] {
+function readFile(csv: string, currency: string): StockedMaterial[] {
   const { data, meta } = papaparse.parse<MaterialRow>(csv.trim(), { header: true, skipEmptyLines: true });
   if (data.length === 0 || !meta.fields?.some((field) => /^name$|^product$/i.test(field.trim())))
     throw new Problem(
@@ -19,7 +19,7 @@ function readFile(csv: string): StockedMaterial[] {
     );
   const read = data.flatMap((row, index): StockedMaterial[] => {
     try {
-      return [readMaterialRow(unescaped(row), index)];
+      return [readMaterialRow(unescaped(row), index, currency)];
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       const message = error.message.slice(error.field.length).trim();

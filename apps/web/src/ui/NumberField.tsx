@@ -13,10 +13,11 @@ type NumberFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> & {
   readonly narrow?: boolean;
 };
 
-/** A text as a number where it is one, with a decimal comma too. */
-function read(text: string): number | string | null {
+/** A text as a number where it is one, with a decimal comma too; its own sign may stand before it, and no other. */
+export function readNumber(text: string, sign: string | undefined): number | string | null {
   if (text.trim() === '') return null;
-  const plain = text.trim().replace(/^[^\d.,-]+/, '');
+  const trimmed = text.trim();
+  const plain = (sign && trimmed.startsWith(sign) ? trimmed.slice(sign.length) : trimmed).trim();
   const value = Number(plain.replace(',', '.'));
   // Words are no nought.
   return plain === '' || Number.isNaN(value) ? text : value;
@@ -45,7 +46,7 @@ export function NumberField({
       {...rest}
       value={text}
       onChange={(event) => {
-        const next = read(event.target.value);
+        const next = readNumber(event.target.value, sign);
         setTyped({ text: event.target.value, value: next });
         onChange(next);
       }}

@@ -53,6 +53,21 @@ function numberIn(text: string, path: string): number {
   return number.value;
 }
 
+/** Signs and codes of money that stand before or behind an amount. */
+const MONEY = /[$€£¥]|(?<![A-Za-z])[A-Z]{3}(?![A-Za-z])/;
+
+/** A price in the practice’s own money. @throws {InputError} for one in another: two moneys make no sum */
+function priceIn(text: string, path: string, currency: string): number {
+  const plain = text.replace(currency, '').trim();
+  const other = MONEY.exec(plain)?.[0];
+  if (other !== undefined)
+    throw new InputError(
+      path,
+      `is in ${other}, and this practice reckons in ${currency}: convert it, or leave it empty`,
+    );
+  return numberIn(plain, path);
+}
+
 /** "fine fescue 60; perennial ryegrass 40" */
 function seedsIn(text: string, path: string): Array<{ grass: string; share: number }> {
   return text.split(';').map((part) => {
@@ -67,9 +82,10 @@ function seedsIn(text: string, path: string): Array<{ grass: string; share: numb
 /**
  * Read one row of a materials file. Columns nobody filled may be left out; unknown ones are refused by name.
  *
+ * @param currency sign of the practice’s money
  * @throws {InputError} whose field is the row's index and the column.
  */
-export function readMaterialRow(given: MaterialRow, index: number): StockedMaterial {
+export function readMaterialRow(given: MaterialRow, index: number, currency = '$'): StockedMaterial {
   const row = new Map<string, string>();
   for (const [column, value] of Object.entries(given)) {
     const plain = column
@@ -89,6 +105,10 @@ export function readMaterialRow(given: MaterialRow, index: number): StockedMater
   const number = (column: string): number | undefined => {
     const text = row.get(column);
     return text === undefined ? undefined : numberIn(text, `${index}.${column}`);
+  };
+  const price = (column: string): number | null => {
+    const text = row.get(column);
+    return text === undefined ? null : priceIn(text, `${index}.${column}`, currency);
   };
   const size = number('pack_size');
   if (size === undefined)
@@ -117,8 +137,8 @@ export function readMaterialRow(given: MaterialRow, index: number): StockedMater
     if (pricedOn !== null && !/^(19|20)\d\d-\d\d-\d\d$/.test(pricedOn))
       throw new InputError(`${index}.priced_on`, `is "${pricedOn}": write the day as 2026-03-14, or leave it empty`);
     return {
-      ...{ material, packPrice: number('pack_price') ?? null, stock: number('stock') ?? null, pricedOn },
-      ...{ deliveryPrice: number('delivery_price') ?? null, loadSize: number('load_size') ?? null },
+      ...{ material, packPrice: price('pack_price'), stock: number('stock') ?? null, pricedOn },
+      ...{ deliveryPrice: price('delivery_price'), loadSize: number('load_size') ?? null },
     };
   } catch (error) {
     if (!(error instanceof InputError) || error.field.startsWith(`${index}.`)) throw error;

@@ -98,8 +98,8 @@ const UNTESTED: LimeAdvice = {
   cautions: [],
 };
 
-/** Nobody reads more comparisons than these, and a zone of three hundred costs what one of ten does. */
-const MOST_COMPARED = 12;
+/** Nobody reads more comparisons than these, and a zone of three hundred costs little more than one alone. */
+const MOST_COMPARED = 4;
 
 /** Zones of about the same pH, in their order; the nearest where there are very many. */
 function comparable(others: readonly TestedZone[], soilPh: number) {

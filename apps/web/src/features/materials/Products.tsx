@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { type ChangeEvent, useRef, useState } from 'react';
 
 import { queries } from '../../api/queries.ts';
+import { readNumber } from '../../ui/NumberField.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useCurrency, useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -18,11 +19,7 @@ import { useLoadMaterials, useSaveProduct } from './api.ts';
 const text = (value: number | null | undefined, places?: number): string =>
   value === null || value === undefined ? '' : places === undefined ? String(value) : value.toFixed(places);
 /** Text that is no number goes as it is: the server refuses it with words, and it stays in the field. */
-const number = (typed: string): number | null => {
-  if (typed.trim() === '') return null;
-  const value = Number(typed.replace(/^[^\d.,-]+/, '').replace(',', '.'));
-  return Number.isNaN(value) ? (typed as unknown as number) : value;
-};
+const number = (typed: string, sign?: string): number | null => readNumber(typed, sign) as number | null;
 
 /** What one pack holds, in the person's units. */
 function usePack(): (product: ProductAnswer) => string {
@@ -66,7 +63,7 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
   };
   const save = (): void => {
     const opened = materialInput(seen);
-    const input: MaterialInput = { ...opened, packPrice: number(price), stock: number(stock) };
+    const input: MaterialInput = { ...opened, packPrice: number(price, currency), stock: number(stock) };
     mutate({ seen, input, opened, onTheirs: (theirs) => show(theirs as ProductAnswer) }, { onSuccess: show });
   };
   const word = packWord(product);
