@@ -15,7 +15,7 @@ test('five lawns with opposite problems get five programs, in both unit systems,
   const lawns: ReadonlyArray<readonly [site: string, zone: string, has: string[], not: string[], says: RegExp]> = [
     ['Gannet Row Almshouses', 'Walled court', ['Coring', 'Lime', 'P2O5'], ['Sulfur', 'Iron'], /Water stands/],
     ['Gannet Row Almshouses', 'Sycamore lawn', ['Wettingagent', 'Lime'], ['P2O5', 'Coring'], /Sheds water/],
-    ['Kelp Cottage', 'Front lawn', ['Compost', 'Iron'], ['Lime', 'Sulfur', 'P2O5'], /ask for Olsen P/i],
+    ['Kelp Cottage', 'Front lawn', ['Nitrogen', 'Iron'], ['Lime', 'Sulfur', 'P2O5'], /ask for Olsen P/i],
     ['Tollgate bowling green', 'The green', ['Coring', 'Magnesium'], ['Compost', 'Lime'], /passes of/],
     ['Harbour School field', 'North fill', ['Coring', 'K2O'], ['Compost', 'Lime'], /Compost\s*not here/],
   ];
@@ -198,4 +198,7 @@ test('a sunken yard is filled, sown and fed as one program: loads, hire, the bed
   await expect(page.getByRole('listitem', { name: 'Drop spreader, 24 in' })).toContainText(
     /100 g\/m² in one pass, tried on 20/,
   );
+  // Units are the person’s, and other journeys read the other ones.
+  await page.getByRole('button', { name: 'US', exact: true }).click();
+  await expect(page.getByRole('main')).toContainText('lb/1000 ft²');
 });

@@ -27,9 +27,9 @@ test.describe('a calculation by itself', () => {
     await expect(page.getByRole('alert')).toContainText('many');
     await page.getByLabel('Cores').fill('15');
     // π/4 · 1.905² cm² · 15 cm · 15 = 641 mL.
-    await expect(page.getByText('641 mL').first()).toBeVisible();
+    await expect(page.getByText('21.7 fl oz').first()).toBeVisible();
     await page.reload();
-    await expect(page.getByText('641 mL').first()).toBeVisible();
+    await expect(page.getByText('21.7 fl oz').first()).toBeVisible();
     await expect(page.getByLabel('Depth')).toHaveValue('15 cm');
     // Whoever reads metric units has the same answer from the link: what was typed in inches stays in inches.
     await page.getByRole('button', { name: 'Metric' }).click();

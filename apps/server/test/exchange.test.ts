@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { jest } from '@jest/globals';
-import type { ProblemAnswer } from '@glenfold/contract';
+import type { ProblemAnswer, QuoteAnswer, SitesAnswer } from '@glenfold/contract';
 import type { Response } from 'supertest';
 import { DataSource } from 'typeorm';
 import yazl from 'yazl';
@@ -98,6 +98,13 @@ beforeAll(async () => {
   const { id } = (await owner.ask('post', '/sites', odd)).body as { id: string };
   await owner.ask('post', '/sites', { name: '@ here', place: '' });
   await owner.ask('delete', `/sites/${id}`);
+  // A program that is offered, with what was said to a line of it.
+  const { sites } = (await owner.ask('get', '/sites')).body as SitesAnswer;
+  const offered = sites.find(({ name }) => name.startsWith('Gannet'))!;
+  const quote = (await owner.ask('post', `/sites/${offered.id}/quotes?units=us`, { days: 30 })).body as QuoteAnswer;
+  await owner.ask('post', `/quotes/${quote.id}/answers`, {
+    ...{ by: 'Hetty Coppice', lines: [{ id: quote.lines[0]!.id, answer: 'declined' }] },
+  });
   zip = await download(owner);
 });
 afterAll(() => Promise.all([demo.close(), empty.close()]));
@@ -212,6 +219,7 @@ describe('an export', () => {
     const [before, after] = [await contents(demo), await contents(empty)];
     expect(Object.keys(after)).toHaveLength(exportedTables.length);
     for (const [table, rows] of Object.entries(before)) expect([table, after[table]]).toEqual([table, rows]);
+    expect([after.quote, after.quote_line].map((rows) => (rows as unknown[]).length > 0)).toEqual([true, true]);
     const owner = await signIn(empty, demoEmails.owner, password);
     const there = await signIn(demo, demoEmails.owner);
     expect((await owner.ask('get', '/rounds')).body).toEqual((await there.ask('get', '/rounds')).body);
@@ -220,6 +228,34 @@ describe('an export', () => {
     expect((await owner.ask('post', '/sites', { name: 'Next' })).status).toBe(201);
     expect(await readArchive(await download(owner))).toHaveProperty('manifest.practice', 'Brackwater Soil Advisory');
   });
+});
+
+it('an export of the fourth format comes over: nothing was offered, and prices had no day', async () => {
+  const old = await forge(
+    (files) => {
+      files.delete('quotes.json');
+      files.delete('quote-lines.json');
+      const products = JSON.parse(files.get('products.json')!) as Array<Record<string, unknown>>;
+      const kept = products.map(({ pricedOn: _on, deliveryPrice: _price, loadSize: _load, ...product }) => product);
+      files.set('products.json', JSON.stringify(kept));
+    },
+    { version: 4 },
+  );
+  const place = await startServer({ empty: true });
+  try {
+    expect((await load(place, old)).status).toBe(204);
+    const [before, after] = [await contents(demo), await contents(place)];
+    for (const table of ['site', 'zone', 'treatment', 'program_zone', 'setting', 'measurement'])
+      expect([table, after[table]]).toEqual([table, before[table]]);
+    expect([after.quote, after.quote_line]).toEqual([[], []]);
+    const prices = await place.sql('SELECT name, "packPrice", "pricedOn", "deliveryPrice" FROM product ORDER BY name');
+    const were = await demo.sql<{ name: string; packPrice: number }>('SELECT name, "packPrice" FROM product p WHERE "practiceId" = (SELECT id FROM practice WHERE name LIKE \'Brackwater%\') ORDER BY name'); // prettier-ignore
+    expect(prices).toEqual(were.map((product) => ({ ...product, pricedOn: null, deliveryPrice: null })));
+    const owner = await signIn(place, demoEmails.owner, password);
+    expect((await readArchive(await download(owner))).manifest).toMatchObject({ version: FORMAT_VERSION });
+  } finally {
+    await place.close();
+  }
 });
 
 it('an export of the first format comes over with every value, link and paper', async () => {

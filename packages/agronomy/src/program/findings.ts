@@ -62,10 +62,12 @@ const bringsPeat = ({ values, supply, others }: Treatment): boolean =>
   (typeof values.peat === 'number' && values.peat > 0) ||
   [supply, ...others].some((each) => each !== null && /\bpeat\b/i.test(each.name));
 
+type ProductOf = (treatment: Treatment) => Product | undefined;
+
 /** A salty feed in a warm month on turf that nobody waters, with the months in which it would not burn. */
 function saltOnDry(
   now: readonly Treatment[],
-  productOf: (treatment: Treatment) => Product | undefined,
+  productOf: ProductOf,
   { irrigation, surface }: ZoneFacts,
   year: YearAhead | undefined,
 ): Finding[] {
@@ -97,6 +99,115 @@ function saltOnDry(
   });
 }
 
+type Pair = (typeof interactionTable.pairs)[number];
+
+/** Whether a pair is about these two: only where one of them carries what it is about. */
+function isAbout({ carries }: Pair, one: Treatment, other: Treatment, productOf: ProductOf): boolean {
+  const feeds = [one, other].map(productOf);
+  if (carries === 'ammonium') return feeds.some(gases);
+  if (carries === 'peat') return bringsPeat(other);
+  return carries !== 'keeps seed from rooting' || feeds.some((product) => product?.noSeedingWeeks);
+}
+
+/** What is wrong between two treatments by a pair of the table, with the mend; nothing where nothing is. */
+function betweenTwo(pair: Pair, one: Treatment, other: Treatment): Finding | undefined {
+  const { never, order, told: toTell } = pair;
+  const wait = pair.carries === 'a wait before seeding' ? waitOf(one) : pair.apartDays;
+  const near = wait !== undefined && daysApart(one, other) < wait;
+  const turned = order === true && (first(one) ?? '') > (first(other) ?? '9');
+  if (never === undefined && !toTell && !near && !turned) return undefined;
+  const goes = { one, other }[never ?? pair.move ?? 'other'];
+  const stays = goes === one ? other : one;
+  const months = toTell ? undefined : monthsAfter(goes, stays, wait ? Math.ceil(wait / 30) : 0);
+  // Of two that use one product, what is done with it tells them apart.
+  const called = nameOf(one) === nameOf(other) ? ({ name }: Treatment) => name : nameOf;
+  const moved = months && {
+    words: `Move ${inLine(goes.name)} to ${months.map(monthName).join(', ')}`,
+    change: { key: goes.key, remedy: goes.remedy, months, reason: pair.words },
+  };
+  return {
+    key: `${pair.key}: ${one.key}, ${other.key}`,
+    words: `${pair.words} Here: ${called(one)} and ${called(other)}.`,
+    between: [one.name, other.name],
+    mend:
+      never === undefined
+        ? (moved ?? null)
+        : {
+            words: `Leave ${inLine(called(goes))} out`,
+            change: { key: goes.key, remedy: goes.remedy, out: 'left out', reason: pair.words },
+          },
+  };
+}
+
+/** Treatments that work against each other by the table. */
+const againstEachOther = (now: readonly Treatment[], productOf: ProductOf): Finding[] =>
+  interactionTable.pairs.flatMap((pair) =>
+    now
+      .filter(({ remedy }) => pair.one.includes(remedy))
+      .flatMap((one) =>
+        now
+          .filter((other) => other !== one && pair.other.includes(other.remedy))
+          .flatMap((other) => (isAbout(pair, one, other, productOf) ? (betweenTwo(pair, one, other) ?? []) : [])),
+      ),
+  );
+
+/** What stands once in a zone, and stands there again. */
+const twice = (now: readonly Treatment[]): Finding[] =>
+  now
+    .filter(
+      ({ remedy }, index) =>
+        interactionTable.once.includes(remedy) && now.some((other, at) => at < index && other.remedy === remedy),
+    )
+    .map(({ name, key, remedy }) => ({
+      key: `twice ${key}`,
+      words: `${name} stands twice here, and the label’s rate and what the test asks for count for both together.`,
+      between: [name, name],
+      mend: {
+        words: `Leave the second ${inLine(name)} out`,
+        change: { key, remedy, out: 'left out', reason: 'It stands in the program already.' },
+      },
+    }));
+
+/** Nutrients of which the year takes less than everything brings together. */
+const tooMuch = (balance: readonly BalanceLine[], system: UnitSystem): Finding[] =>
+  balance
+    .filter(({ verdict }) => verdict === 'over')
+    .map(({ nutrient, symbol, total, most, layers }) => {
+      const [largest] = [...layers].sort((a, b) => b.value - a.value);
+      const say = (rate: number): string => present('nutrientRate', rate, system).text;
+      return {
+        key: `over ${nutrient}`,
+        words: `${say(total)} of ${symbol} in all, and the year takes ${say(most ?? 0)}. Less of ${largest?.name ?? 'it'}.`,
+        between: layers.map(({ name }) => name),
+        mend: null,
+      };
+    });
+
+/** More on the surface than a year takes. */
+function onSurface(now: readonly Treatment[], system: UnitSystem): Finding[] {
+  const laid = now.filter(({ surface }) => surface > 0);
+  const sum = laid.reduce((all, { surface }) => all + surface, 0);
+  if (sum <= interactionTable.surfaceYear + 1e-9) return [];
+  const say = (layer: number): string => present('layer', layer, system).text;
+  const last = laid.at(-1)!;
+  return [
+    {
+      key: 'surface',
+      words: `${say(sum)} of material on the surface in one year; turf takes ${say(interactionTable.surfaceYear)} at most, and that only after coring. Put one of them off.`,
+      between: laid.map(({ name }) => name),
+      mend: {
+        words: `Put ${nameOf(last)} off to next year`,
+        change: {
+          key: last.key,
+          remedy: last.remedy,
+          out: 'next year',
+          reason: 'The surface takes no more this year.',
+        },
+      },
+    },
+  ];
+}
+
 interface FindingsOf {
   readonly system: UnitSystem;
   readonly zone: ZoneFacts;
@@ -104,7 +215,7 @@ interface FindingsOf {
   readonly year: YearAhead | undefined;
 }
 
-/** What is to be minded of a zone’s program, each with both treatments and a mend. */
+/** What is to be minded of a zone’s program, each with what it is between and a mend. */
 export function findingsOf(
   treatments: readonly Treatment[],
   balance: readonly BalanceLine[],
@@ -112,93 +223,12 @@ export function findingsOf(
   { system, zone, year }: FindingsOf,
 ): readonly Finding[] {
   const now = planned(treatments);
-  const productOf = ({ supply }: Treatment): Product | undefined =>
-    products.find(({ id }) => id === supply?.materialId);
-  const findings: Finding[] = [];
-  for (const pair of interactionTable.pairs)
-    for (const one of now.filter(({ remedy }) => pair.one.includes(remedy)))
-      for (const other of now.filter((treatment) => treatment !== one && pair.other.includes(treatment.remedy))) {
-        const feeds = [one, other].map(productOf);
-        if (pair.carries === 'ammonium' && !feeds.some(gases)) continue;
-        if (pair.carries === 'peat' && !bringsPeat(other)) continue;
-        if (pair.carries === 'keeps seed from rooting' && !feeds.some((product) => product?.noSeedingWeeks)) continue;
-        const wait = pair.carries === 'a wait before seeding' ? waitOf(one) : pair.apartDays;
-        const near = wait !== undefined && pair.never === undefined && daysApart(one, other) < wait;
-        const turned = pair.order === true && (first(one) ?? '') > (first(other) ?? '9');
-        if (!near && !turned && pair.never === undefined && !pair.told) continue;
-        const goes = { one, other }[pair.never ?? pair.move ?? 'other'];
-        const stays = goes === one ? other : one;
-        const months =
-          pair.never === undefined && !pair.told
-            ? monthsAfter(goes, stays, wait ? Math.ceil(wait / 30) : 0)
-            : undefined;
-        // Of two that use one product, what is done with it tells them apart.
-        const told = nameOf(one) === nameOf(other) ? ({ name }: Treatment) => name : nameOf;
-        findings.push({
-          key: `${pair.key}: ${one.key}, ${other.key}`,
-          words: `${pair.words} Here: ${told(one)} and ${told(other)}.`,
-          between: [one.name, other.name],
-          mend:
-            pair.never === undefined
-              ? months
-                ? {
-                    words: `Move ${inLine(goes.name)} to ${months.map(monthName).join(', ')}`,
-                    change: { key: goes.key, remedy: goes.remedy, months, reason: pair.words },
-                  }
-                : null
-              : {
-                  words: `Leave ${inLine(told(goes))} out`,
-                  change: { key: goes.key, remedy: goes.remedy, out: 'left out', reason: pair.words },
-                },
-        });
-      }
-  for (const twice of now.filter(
-    (treatment, index) =>
-      interactionTable.once.includes(treatment.remedy) &&
-      now.some((other, at) => at < index && other.remedy === treatment.remedy),
-  ))
-    findings.push({
-      key: `twice ${twice.key}`,
-      words: `${twice.name} stands twice here, and the label’s rate and what the test asks for count for both together.`,
-      between: [twice.name, twice.name],
-      mend: {
-        words: `Leave the second ${inLine(twice.name)} out`,
-        change: { key: twice.key, remedy: twice.remedy, out: 'left out', reason: 'It stands in the program already.' },
-      },
-    });
-  findings.push(...saltOnDry(now, productOf, zone, year));
-  for (const line of balance.filter(({ verdict }) => verdict === 'over')) {
-    const [largest] = [...line.layers].sort((a, b) => b.value - a.value);
-    findings.push({
-      key: `over ${line.nutrient}`,
-      words: `${present('nutrientRate', line.total, system).text} of ${line.symbol} in all, and the year takes ${present('nutrientRate', line.most ?? 0, system).text}. Less of ${largest?.name ?? 'it'}.`,
-      between: line.layers.map(({ name }) => name),
-      mend: null,
-    });
-  }
-  const surface = now.reduce((sum, treatment) => sum + treatment.surface, 0);
-  if (surface > interactionTable.surfaceYear + 1e-9)
-    findings.push({
-      key: 'surface',
-      words: `${present('layer', surface, system).text} of material on the surface in one year; turf takes ${present('layer', interactionTable.surfaceYear, system).text} at most, and that only after coring. Put one of them off.`,
-      between: now.filter((treatment) => treatment.surface > 0).map(({ name }) => name),
-      mend: lastSurface(now),
-    });
-  return findings;
-}
-
-function lastSurface(treatments: readonly Treatment[]): Mend | null {
-  const last = treatments.filter(({ surface }) => surface > 0).at(-1);
-  return (
-    (last && {
-      words: `Put ${nameOf(last)} off to next year`,
-      change: {
-        key: last.key,
-        remedy: last.remedy,
-        out: 'next year',
-        reason: 'The surface takes no more this year.',
-      },
-    }) ??
-    null
-  );
+  const productOf: ProductOf = ({ supply }) => products.find(({ id }) => id === supply?.materialId);
+  return [
+    ...againstEachOther(now, productOf),
+    ...twice(now),
+    ...saltOnDry(now, productOf, zone, year),
+    ...tooMuch(balance, system),
+    ...onSurface(now, system),
+  ];
 }

@@ -1,5 +1,5 @@
 import { settingFor, type TriedSetting } from '@glenfold/agronomy';
-import { type MachineAnswer, machineInput } from '@glenfold/contract';
+import { type MachineAnswer, type MachineInput, machineInput } from '@glenfold/contract';
 import { Box, Checkbox, FormControlLabel, Link as MuiLink, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -63,6 +63,24 @@ export function useSettingWords(): (machine: MachineAnswer, goal: Goal, each: nu
   };
 }
 
+/** A machine with what a trial has found, in place of the same setting of before. */
+function withTrial(
+  machine: MachineAnswer,
+  { productId, setting }: Pick<TriedSetting, 'productId' | 'setting'>,
+  { rate, width }: Trial,
+): MachineInput {
+  const input = machineInput(machine);
+  const others = input.settings.filter((one) => one.productId !== productId || one.setting !== setting);
+  return {
+    ...input,
+    ...(width === undefined ? {} : { width: Number(width.toFixed(2)) }),
+    settings: [
+      ...others,
+      { productId, setting, rate: Number(rate.value.toPrecision(4)), checkedOn: dayOf(new Date()) },
+    ],
+  };
+}
+
 /** Set a machine for a product: what was tried before, a trial now, and what is kept of it. */
 export function Calibration({ machines, machineId, goals, onClose }: CalibrationProps) {
   const { say } = useUnits();
@@ -81,8 +99,14 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
   const sprays = machine ? isSprayer(machine) : (goal?.sprayed ?? false);
   const whole = typeof rate === 'number' && rate > 0 ? rate : null;
   const each = whole === null ? null : whole / (!sprays && halves ? 2 : 1);
-  const before = machine && goal && each !== null ? words(machine, goal, each) : undefined;
-  const output = trial?.rate.value ?? machine?.settings.find((one) => one.productId === productId)?.rate ?? null;
+  const known = machine?.settings.filter((one) => one.productId === productId).at(-1);
+  const before =
+    sprays && known
+      ? `${known.setting} puts down ${say('liquidRate', known.rate)} of mix in one pass${known.checkedOn ? `, tried on ${known.checkedOn}` : ''}`
+      : !sprays && machine && goal && each !== null
+        ? words(machine, goal, each)
+        : undefined;
+  const output = trial?.rate.value ?? known?.rate ?? null;
   const keep = (): void => {
     const lacks = !goal
       ? 'Choose the product first.'
@@ -95,24 +119,11 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
             : '';
     setMissing(lacks);
     if (lacks || !machine || !goal || !trial) return;
-    const input = machineInput(machine);
-    const others = input.settings.filter((one) => one.productId !== productId || one.setting !== setting.trim());
     saving.mutate(
       {
         seen: machine,
-        opened: input,
-        input: {
-          ...input,
-          ...(trial.width === undefined ? {} : { width: Number(trial.width.toFixed(2)) }),
-          settings: [
-            ...others,
-            {
-              ...{ productId, setting: setting.trim() },
-              rate: Number(trial.rate.value.toPrecision(4)),
-              checkedOn: dayOf(new Date()),
-            },
-          ],
-        },
+        opened: machineInput(machine),
+        input: withTrial(machine, { productId, setting: setting.trim() }, trial),
         named: new Map(goals.map((one) => [one.productId, one.product])),
       },
       { onSuccess: onClose },
@@ -121,7 +132,7 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
   return (
     <FormDialog
       title={machineId === undefined ? `Set a machine for ${goal?.product ?? ''}` : `Try ${machine?.name ?? 'it'}`}
-      action="Keep the trial"
+      action={may('work.write') ? 'Keep the trial' : 'Close'}
       onClose={onClose}
       onSave={may('work.write') ? keep : onClose}
       saving={saving}
@@ -212,15 +223,13 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
         )}
       </Box>
       {sprays && goal?.area !== undefined && whole !== null && (
-        <>
-          <TankLoads
-            area={goal.area}
-            tank={machine?.holds ?? null}
-            output={output}
-            water={goal.water ?? null}
-            productRate={whole}
-          />
-        </>
+        <TankLoads
+          area={goal.area}
+          tank={machine?.holds ?? null}
+          output={output}
+          water={goal.water ?? null}
+          productRate={whole}
+        />
       )}
       {missing && <Cautions texts={[missing]} />}
     </FormDialog>
