@@ -121,6 +121,29 @@ describe('the list of products', () => {
     await send('post', '/products/generic', { names: ['Gold dust'] }, 422);
   });
 
+  it('keeps the day of its price: today where it is new, as written where that is told, and the old one while it stands', async () => {
+    const today = new Date().toISOString().slice(0, 10);
+    const { pricedOn: first, ...fed } = await send<ProductAnswer>('post', '/products', { ...own, name: 'Dated feed' });
+    // The practice's own day may be another than the one of this clock.
+    expect(Math.abs(Date.parse(first!) - Date.parse(today))).toBeLessThanOrEqual(86_400_000);
+    const put = (more: object) => send<ProductAnswer>('put', `/products/${fed.id}`, { ...materialInput(fed as ProductAnswer), ...more }); // prettier-ignore
+    expect((await put({ packPrice: 30, pricedOn: '2026-02-03' })).pricedOn).toBe('2026-02-03');
+    expect((await put({ packPrice: 30, stock: 9, pricedOn: null })).pricedOn).toBe('2026-02-03');
+    expect((await put({ packPrice: 31, pricedOn: '2026-02-03' })).pricedOn).toBe(first);
+    expect((await put({ packPrice: null, pricedOn: '2026-02-03' })).pricedOn).toBeNull();
+    // A file without days keeps those of prices that stand, and one in another money is refused whole.
+    await put({ packPrice: 30, pricedOn: '2026-02-03' });
+    const file = (price: string) => ({ content: `name,kind,n,p2o5,k2o,slow_release_percent,pack_size,pack_price\nDated feed,fertilizer,16,4,8,35,22.5,${price}\n` }); // prettier-ignore
+    await send('post', '/products/file', file('30'));
+    const named = async () => (await products()).find(({ name }) => name === 'Dated feed')!;
+    expect((await named()).pricedOn).toBe('2026-02-03');
+    const { errors } = await send<ProblemAnswer>('post', '/products/file', file('€30'), 422);
+    expect(errors[0]!.message).toMatch(
+      /Line 2, pack_price is in €, and this practice reckons in \$: convert it.*Nothing was taken/,
+    );
+    await send('put', `/products/${fed.id}`, { ...materialInput(await named()), pricedOn: 'spring' }, 422);
+  });
+
   it('changes by hand only what is changed: a price keeps the analysis', async () => {
     const lime = (await products()).find(({ kind }) => kind === 'lime')!;
     const after = await send<ProductAnswer>('put', `/products/${lime.id}`, { ...materialInput(lime), packPrice: 7.1 });

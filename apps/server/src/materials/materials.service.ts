@@ -111,8 +111,9 @@ export class MaterialsService {
   /** A price that is new has today’s day, unless another was written. */
   async #dated(values: ProductValues, before: ProductRecord | undefined): Promise<ProductValues> {
     if (values.packPrice === null) return { ...values, pricedOn: null };
-    const same = values.packPrice === (before?.packPrice ?? null);
-    if (same || values.pricedOn !== (before?.pricedOn ?? null)) return values;
+    const was = before?.pricedOn ?? null;
+    if (values.packPrice === before?.packPrice) return { ...values, pricedOn: values.pricedOn ?? was };
+    if (values.pricedOn !== null && values.pricedOn !== was) return values;
     return { ...values, pricedOn: await this.days.on(null) };
   }
 
