@@ -54,6 +54,16 @@ describe('a remedy', () => {
     ]);
   });
 
+  it('never sprays more than the label allows, whatever a hand sets, and says what was asked for', () => {
+    const own = (rate: number) => by(programOf({ changes: [{ remedy: 'wetting', key: 'w', added: true, values: { rate } }] }).treatments, 'w'); // prettier-ignore
+    const label = own(0.1).values.rate as number;
+    expect([label, own(0.1).byHand!.held]).toEqual([0.1, null]);
+    const much = own(50);
+    expect(much.values.rate).toBeLessThan(5);
+    for (const { rate } of much.doses) expect(rate).toBeCloseTo(much.values.rate as number, 9);
+    expect(much.byHand!.held).toMatch(/^50 mL\/m² was asked for; the label allows 1\.9 mL\/m² a spraying, and no more/);
+  });
+
   it('tells the man who limes a bag a year without asking what ten years of it do', () => {
     const habit = by(programOf({ test: { soilPh: 6.4, organicMatter: 3 }, changes: [{ remedy: 'lime', values: { rate: 95 } }] }).treatments, 'lime'); // prettier-ignore
     const [ten] = habit.facts;

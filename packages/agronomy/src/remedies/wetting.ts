@@ -27,9 +27,11 @@ export const wetting = defineRemedy({
     const found = materialFor(values.material, ['wetting agent'], asked);
     if (!found) return cannot('Add a wetting agent to your products first.', values, 'liquidRate');
     const { labelRate, labelWater } = found.material.analysis;
-    const rate = values.rate ?? labelRate;
-    if (rate === undefined)
+    const wanted = values.rate ?? labelRate;
+    if (wanted === undefined)
       return cannot(`${found.material.name} has no label rate on record: set it from the label.`, values, 'liquidRate');
+    // The label is the law: no hand goes above it.
+    const rate = labelRate === undefined ? wanted : Math.min(wanted, labelRate);
     const times = values.times ?? physical.wetting.times;
     const water = values.water ?? labelWater;
     const book = new WorkingBook();
@@ -44,7 +46,7 @@ export const wetting = defineRemedy({
     const mix = water === undefined ? undefined : (water * zone.area) / 1000 + each;
     const say = (litres: number): string =>
       system === 'us' || litres >= 1 ? present('liquid', litres, system).text : `${Math.round(litres * 1000)} mL`;
-    const over = labelRate !== undefined && rate > labelRate * (1 + 1e-9);
+    const tell = (of: number): string => present('liquidRate', of, system).text;
     return {
       status: 'planned',
       words: `${say(each)} in ${mix === undefined ? 'the water that the label names' : `${say(mix - each)} of water`} a spraying.`,
@@ -64,12 +66,15 @@ export const wetting = defineRemedy({
             ]
           : [],
       cautions: [
-        ...(over ? [`More than the label’s ${present('liquidRate', labelRate, system).text}: the label rules.`] : []),
         'Watered in at once, by the label. A tank that held weedkiller is rinsed three times first, and a living brew never follows it.',
       ],
       more: [
         'Proof: drops on a dried core before and a week after; where they still stand, ask whether it is the thatch that sheds.',
       ],
+      held:
+        wanted > rate * (1 + 1e-9)
+          ? `${tell(wanted)} was asked for; the label allows ${tell(rate)} a spraying, and no more.`
+          : null,
       values: { ...values, material: found.id, rate, ...(water === undefined ? {} : { water }), times },
     };
   },
