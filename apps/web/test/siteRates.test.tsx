@@ -41,10 +41,28 @@ describe('the program of the whole site', () => {
         .getAllByRole('columnheader')
         .map(({ textContent }) => textContent),
     ).toEqual(
-      ['Zone', 'Gypsum', 'Lime', 'K2O', 'Nitrogen'], // prettier-ignore
+      ['Zone', 'Cost', 'Gypsum', 'Lime', 'K2O', 'Nitrogen'], // prettier-ignore
     );
     const [, first] = within(table).getAllByRole('row');
-    expect(first!.textContent).toMatch(/^z73 lb\/1000 ft²Dec, Mar100 lb\/1000 ft²Dec, Apr/);
+    expect(first!.textContent).toMatch(/^zopen73 lb\/1000 ft²Dec, Mar100 lb\/1000 ft²Dec, Apr/);
+  });
+
+  it('says what each zone comes to of what is shared, with its working; who sees no prices sees no such column', async () => {
+    const full = shoppingList(
+      zones.map(({ zoneId }) => ({ zoneId, zone: zoneId, treatments: program.treatments })),
+      () => 0,
+      () => 10,
+      'us',
+      '$',
+    );
+    serve(buying({ list: full }));
+    show(<Rates {...both} />, whole);
+    const table = within(await screen.findByRole('table'));
+    const costs = table.getAllByRole('button', { name: /: cost: / });
+    expect(costs).toHaveLength(2);
+    await userEvent.click(costs[0]!);
+    expect((await screen.findByRole('dialog')).textContent).toMatch(/Calcitic lime \$25\.00.*visits serve all zones/);
+    await userEvent.keyboard('{Escape}');
   });
 
   it('buys each product once, what to buy first, with what is there, what stays and whom it is for', async () => {

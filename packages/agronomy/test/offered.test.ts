@@ -13,6 +13,7 @@ import {
   shoppingList,
   visitLines,
   waitedOf,
+  zoneCost,
 } from '../src/index.ts';
 import { type Given, by, ppm, programOf } from './programScene.ts';
 
@@ -131,6 +132,8 @@ describe('a program that is offered', () => {
         const sum = [...lines.map(({ price }) => price!), ...visits.map(({ cost }) => cost!.value)].reduce((a, b) => a + b, 0); // prettier-ignore
         // Each line is told to the cent.
         expect(Math.abs(sum - list.cost!.value)).toBeLessThanOrEqual(0.005 * lines.length + 1e-6);
+        const byZone = made.reduce((all, zone) => all + zoneCost(zone, list, '$')!.value, 0);
+        expect(byZone + visits.reduce((all, { cost }) => all + cost!.value, 0)).toBeCloseTo(list.cost!.value, 4);
         const [section] = sectionSums(made, list, { now: { year: 2027, budget: list.cost!.value + 1 } }, '$');
         expect(section!.cost!.value).toBeCloseTo(list.cost!.value - visits.reduce((all, { cost }) => all + cost!.value, 0), 4); // prettier-ignore
         expect(section!.over).toBeNull();

@@ -40,25 +40,50 @@ export interface SectionSum {
   readonly over: string | null;
 }
 
-/** What a zone comes to: its share of what is bought for all, its work, and its share of what is hired for all. */
-export function zoneShare(
-  { zoneId, zone, treatments }: Omit<SectionZone, 'area' | 'section'>,
-  list: ShoppingList,
-): number {
-  const bought = list.purchases
-    .flatMap(({ zones }) => zones)
-    .filter((share) => share.zoneId === zoneId)
-    .reduce((sum, { cost }) => sum + (cost ?? 0), 0);
-  const done = planned(treatments).reduce((sum, { price }) => sum + (price?.value ?? 0), 0);
-  const hired = planned(treatments)
-    .flatMap(({ work = [] }) => work)
-    .reduce((sum, { name, amount, price }) => {
-      const shared = list.labour.find((one) => one.name === name && one.zones.includes(zone));
-      // Whole days of a hired machine are shared by the zones that use it.
-      const each = shared?.cost && shared.used > 0 ? shared.cost.value / shared.used : (price ?? 0);
-      return sum + amount * each;
-    }, 0);
-  return bought + done + hired;
+type ZoneOfList = Omit<SectionZone, 'area' | 'section'>;
+
+/** What a zone comes to, line by line: its share of what is bought for all, its work, and its share of what is hired. */
+function shareLines({ zoneId, zone, treatments }: ZoneOfList, list: ShoppingList) {
+  const here = planned(treatments);
+  return [
+    ...list.purchases.flatMap(({ name, zones }) =>
+      zones.filter((share) => share.zoneId === zoneId).map(({ cost }) => ({ name, price: cost ?? 0 })),
+    ),
+    ...here.flatMap(({ name, price }) => (price ? [{ name, price: price.value }] : [])),
+    ...here
+      .flatMap(({ work = [] }) => work)
+      .map(({ name, amount, price }) => {
+        const shared = list.labour.find((one) => one.name === name && one.zones.includes(zone));
+        // Whole days of a hired machine are shared by the zones that use it.
+        const each = shared?.cost && shared.used > 0 ? shared.cost.value / shared.used : (price ?? 0);
+        return { name, price: amount * each };
+      }),
+  ];
+}
+
+const sumOf = (lines: ReadonlyArray<{ readonly price: number }>): number =>
+  lines.reduce((sum, { price }) => sum + price, 0);
+
+/** What a zone comes to by itself, of what is bought and hired for all. */
+export const zoneShare = (zone: ZoneOfList, list: ShoppingList): number => sumOf(shareLines(zone, list));
+
+/** The same with its working; nothing while something that the zone takes has no price. Visits serve all zones. */
+export function zoneCost(zone: ZoneOfList, list: ShoppingList, currency: string): Figure | null {
+  const open = list.purchases.some(
+    ({ cost, zones }) => cost === null && zones.some(({ zoneId }) => zoneId === zone.zoneId),
+  );
+  if (open || planned(zone.treatments).some(({ workUnpriced = [] }) => workUnpriced.length > 0)) return null;
+  const lines = shareLines(zone, list).filter(({ price }) => price > 0);
+  const book = new WorkingBook();
+  book.step({
+    label: zone.zone,
+    formula: 'shares of what is bought and hired for all, and its own work',
+    numbers: lines.map(({ name, price }) => `${name} ${money(price, currency)}`).join(' + ') || 'nothing to pay',
+    result: sumOf(lines),
+    unit: '$',
+  });
+  book.warn('What is in stock costs nothing here; visits serve all zones and stand in the list.');
+  return { value: sumOf(lines), working: book.entries };
 }
 
 /** What each section comes to, against its budget; visits, which serve all sections, are left out. */

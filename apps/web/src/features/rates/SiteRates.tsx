@@ -1,5 +1,5 @@
-import type { Treatment } from '@glenfold/agronomy';
-import type { ProgramZoneAnswer } from '@glenfold/contract';
+import { type Treatment, inLine, lacksPrice, zoneCost } from '@glenfold/agronomy';
+import type { SiteProgramAnswer } from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
@@ -9,6 +9,8 @@ import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
+import { Opens } from '../../ui/working.tsx';
+import { useCurrency } from '../../ui/session.tsx';
 import { HandOver } from './HandOver.tsx';
 import { BeginYear } from './InHand.tsx';
 import { OfferButton, SiteQuote } from './Quote.tsx';
@@ -44,8 +46,27 @@ function Cell({ treatments }: { readonly treatments: readonly Treatment[] }) {
   });
 }
 
+/** What a zone comes to of what is bought and hired for all. */
+function CostCell({ list, ...zone }: Pick<SiteProgramAnswer, 'list'> & Parameters<typeof zoneCost>[0]) {
+  const { say } = useUnits();
+  const cost = zoneCost(zone, list, useCurrency());
+  const open = zone.treatments.filter(lacksPrice).map(({ name }) => inLine(name));
+  return (
+    <>
+      {cost ? <Opens title={`${zone.zone}: cost`} told={say('money', cost.value)} working={cost.working} /> : 'open'}
+      {open.length > 0 && <Box sx={{ color: colours.ochre, fontSize: '0.88rem' }}>without {open.join(', ')}</Box>}
+    </>
+  );
+}
+
 /** The same across zones: a row a zone, a column a remedy, in the order of work. */
-function Across({ siteId, zones }: { readonly siteId: string; readonly zones: readonly ProgramZoneAnswer[] }) {
+function Across({
+  siteId,
+  answer: { zones, list, priced },
+}: {
+  readonly siteId: string;
+  readonly answer: SiteProgramAnswer;
+}) {
   const remedies = [
     ...new Map(
       zones
@@ -75,6 +96,11 @@ function Across({ siteId, zones }: { readonly siteId: string; readonly zones: re
             <Box component="th" scope="col">
               Zone
             </Box>
+            {priced && (
+              <Box component="th" scope="col">
+                Cost
+              </Box>
+            )}
             {remedies.map(([remedy, name]) => (
               <Box component="th" scope="col" key={remedy} sx={{ fontFamily: 'Bitter, serif', whiteSpace: 'nowrap' }}>
                 <Words>{name}</Words>
@@ -93,6 +119,11 @@ function Across({ siteId, zones }: { readonly siteId: string; readonly zones: re
                   <Box sx={{ color: colours.ochre, fontSize: '0.88rem' }}>{program.findings.length} to mind</Box>
                 )}
               </Box>
+              {priced && (
+                <td>
+                  <CostCell zoneId={zoneId} zone={name} treatments={program.treatments} list={list} />
+                </td>
+              )}
               {remedies.map(([remedy]) => (
                 <td key={remedy}>
                   <Cell treatments={program.treatments.filter((treatment) => treatment.remedy === remedy)} />
@@ -155,7 +186,7 @@ export function SiteRates({ site, zones }: StepProps) {
         </Box>
       )}
       <SiteQuote siteId={site.id} />
-      <Across siteId={site.id} zones={answer.zones} />
+      <Across siteId={site.id} answer={answer} />
       <SectionTable siteId={site.id} sections={answer.sections} />
       <Shopping siteId={site.id} answer={answer} />
     </>
