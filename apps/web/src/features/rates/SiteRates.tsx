@@ -93,11 +93,11 @@ function Across({
       >
         <thead>
           <tr>
-            <Box component="th" scope="col">
+            <Box component="th" scope="col" sx={{ fontFamily: 'Bitter, serif' }}>
               Zone
             </Box>
             {priced && (
-              <Box component="th" scope="col">
+              <Box component="th" scope="col" sx={{ fontFamily: 'Bitter, serif' }}>
                 Cost
               </Box>
             )}
