@@ -126,7 +126,7 @@ describe('the list of products', () => {
     const { pricedOn: first, ...fed } = await send<ProductAnswer>('post', '/products', { ...own, name: 'Dated feed' });
     // The practice's own day may be another than the one of this clock.
     expect(Math.abs(Date.parse(first!) - Date.parse(today))).toBeLessThanOrEqual(86_400_000);
-    const put = (more: object) => send<ProductAnswer>('put', `/products/${fed.id}`, { ...materialInput(fed as ProductAnswer), ...more }); // prettier-ignore
+    const put = (more: object) => send<ProductAnswer>('put', `/products/${fed.id}`, { ...materialInput(fed), ...more }); // prettier-ignore
     expect((await put({ packPrice: 30, pricedOn: '2026-02-03' })).pricedOn).toBe('2026-02-03');
     expect((await put({ packPrice: 30, stock: 9, pricedOn: null })).pricedOn).toBe('2026-02-03');
     expect((await put({ packPrice: 31, pricedOn: '2026-02-03' })).pricedOn).toBe(first);
