@@ -21,7 +21,7 @@ export interface Calculated {
 }
 
 /** Any calculator, whatever it takes. */
-type Calculable = Pick<Calculator, 'inputs'> & ((input: never) => Outcome<unknown>);
+export type Calculable = Pick<Calculator, 'inputs'> & ((input: never) => Outcome<unknown>);
 
 /** The result of a form, what is still wanted for it, or what is wrong in it. */
 export function calculate(calculator: Calculable, form: TypedForm, system: UnitSystem): Calculated {

@@ -1,6 +1,7 @@
 import type { Judged } from '@glenfold/agronomy';
 import type { ZoneProgramAnswer } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
+import type { ReactNode } from 'react';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -47,6 +48,33 @@ const standings: Readonly<Record<Judged['status'], string>> = {
   'cannot say': 'cannot say yet',
 };
 
+interface RowProps {
+  readonly name: string;
+  readonly columns: Readonly<Record<'xs' | 'sm', string>>;
+  readonly children: ReactNode;
+}
+
+/** A line with its name before it. */
+function Row({ name, columns, children }: RowProps) {
+  return (
+    <Box
+      component="li"
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: columns,
+        columnGap: 3,
+        py: 0.75,
+        borderTop: `1px solid ${colours.line}`,
+      }}
+    >
+      <Box sx={{ fontWeight: 700 }}>
+        <Words>{name}</Words>
+      </Box>
+      {children}
+    </Box>
+  );
+}
+
 /** What was looked at and is not given: one line each, with its reason. */
 export function JudgedRows({ rows }: { readonly rows: readonly Judged[] }) {
   if (rows.length === 0) return null;
@@ -57,26 +85,13 @@ export function JudgedRows({ rows }: { readonly rows: readonly Judged[] }) {
       </Typography>
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {rows.map(({ name, status, words, cautions }) => (
-          <Box
-            component="li"
-            key={name}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr 1fr', sm: '118px 132px minmax(0, 1fr)' },
-              columnGap: 3,
-              py: 0.75,
-              borderTop: `1px solid ${colours.line}`,
-            }}
-          >
-            <Box sx={{ fontWeight: 700 }}>
-              <Words>{name}</Words>
-            </Box>
+          <Row key={name} name={name} columns={{ xs: '1fr 1fr', sm: '118px 132px minmax(0, 1fr)' }}>
             <Box sx={{ color: status === 'refused' ? colours.ochre : colours.faded }}>{standings[status]}</Box>
             <Box sx={{ gridColumn: { xs: '1 / -1', sm: 'auto' }, maxWidth: 640 }}>
               <Words>{words}</Words>
               <Cautions texts={cautions} />
             </Box>
-          </Box>
+          </Row>
         ))}
       </Box>
     </Box>
@@ -102,20 +117,7 @@ export function AgainstUsual({ usual }: Pick<ZoneProgramAnswer['program'], 'usua
       )}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {differences.map(({ name: what, usual: was, here, why }) => (
-          <Box
-            component="li"
-            key={what}
-            sx={{
-              display: 'grid',
-              gridTemplateColumns: { xs: '1fr', sm: '118px 190px minmax(0, 1fr)' },
-              columnGap: 3,
-              py: 0.75,
-              borderTop: `1px solid ${colours.line}`,
-            }}
-          >
-            <Box sx={{ fontWeight: 700 }}>
-              <Words>{what}</Words>
-            </Box>
+          <Row key={what} name={what} columns={{ xs: '1fr', sm: '118px 190px minmax(0, 1fr)' }}>
             <Box>
               {here}
               <Box sx={{ color: colours.faded }}>usually {was}</Box>
@@ -123,7 +125,7 @@ export function AgainstUsual({ usual }: Pick<ZoneProgramAnswer['program'], 'usua
             <Box sx={{ maxWidth: 640 }}>
               <Words>{why}</Words>
             </Box>
-          </Box>
+          </Row>
         ))}
       </Box>
     </Box>

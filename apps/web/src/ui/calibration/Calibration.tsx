@@ -12,7 +12,8 @@ import { colours } from '../theme.ts';
 import { dayOf } from '../today.ts';
 import { useUnits } from '../units.tsx';
 import { SprayerTrial, TankLoads } from './SprayerTrial.tsx';
-import { SpreaderTrial, type Trial } from './SpreaderTrial.tsx';
+import { SpreaderTrial } from './SpreaderTrial.tsx';
+import type { Trial } from './TrialFields.tsx';
 
 const SPREADS = ['drop spreader', 'rotary spreader', 'seeder', 'topdresser'];
 export const isSprayer = ({ kind }: Pick<MachineAnswer, 'kind'>): boolean => kind.endsWith('sprayer');

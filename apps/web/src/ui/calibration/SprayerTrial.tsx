@@ -1,47 +1,27 @@
 import { sprayNozzles, sprayTank, spreading } from '@glenfold/agronomy';
 import { Box, Typography } from '@mui/material';
-import { useState } from 'react';
-import { FieldOf } from '../FieldOf.tsx';
 import { ResultOf } from '../ResultOf.tsx';
 import { Cautions } from '../bits.tsx';
-import { type Calculated, type TypedForm, calculate } from '../calculation.ts';
+import { type Calculated, calculate } from '../calculation.ts';
 import { colours } from '../theme.ts';
 import { useUnits } from '../units.tsx';
 import { Opens } from '../working.tsx';
-import type { Trial } from './SpreaderTrial.tsx';
+import { type Trial, TrialFields, TrialWarnings, useTrial } from './TrialFields.tsx';
 
-const warningsOf = ({ outcome }: Calculated): string[] =>
-  (outcome?.working ?? []).flatMap((entry) => (entry.kind === 'warning' ? [entry.text] : []));
+const trialOf = ({ outcome }: Calculated): Trial | null =>
+  outcome ? { rate: { value: outcome.result.output as number, working: outcome.working } } : null;
 
 /** Try a sprayer: what its nozzles give, over the ground that is covered in the same time. */
 export function SprayerTrial({ onTrial }: { readonly onTrial: (trial: Trial | null) => void }) {
-  const { system, say } = useUnits();
-  const [typed, setTyped] = useState<TypedForm>({ caught: [''] });
-  const read = (form: TypedForm): Calculated => calculate(sprayNozzles, form, system);
-  const trialOf = ({ outcome }: Calculated): Trial | null =>
-    outcome ? { rate: { value: outcome.result.output as number, working: outcome.working } } : null;
-  const found = read(typed);
-  const trial = trialOf(found);
+  const { say } = useUnits();
+  const tried = useTrial(sprayNozzles, { caught: [''] }, trialOf, onTrial);
+  const { trial } = tried;
   return (
     <Box sx={{ display: 'grid', gap: 2 }}>
       <Typography>
         With clean water: a jug under each nozzle, then the walk over a measured distance at that pace.
       </Typography>
-      {Object.entries(sprayNozzles.inputs).map(([name, field]) => (
-        <FieldOf
-          key={name}
-          name={name}
-          path={name}
-          field={field}
-          value={typed[name]}
-          onChange={(value) => {
-            const next = { ...typed, [name]: value };
-            setTyped(next);
-            onTrial(trialOf(read(next)));
-          }}
-          problem={found.problem}
-        />
-      ))}
+      <TrialFields {...tried} />
       {trial && (
         <Typography component="div" role="status">
           <Opens
@@ -53,7 +33,7 @@ export function SprayerTrial({ onTrial }: { readonly onTrial: (trial: Trial | nu
           of mix in one pass
         </Typography>
       )}
-      <Cautions texts={warningsOf(found)} />
+      <TrialWarnings found={tried.found} />
     </Box>
   );
 }

@@ -1,23 +1,14 @@
-import { type Figure, nextSetting, spreadCalibrate, spreadSwath, spreading } from '@glenfold/agronomy';
+import { nextSetting, spreadCalibrate, spreadSwath, spreading } from '@glenfold/agronomy';
 import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useState } from 'react';
-import { FieldOf } from '../FieldOf.tsx';
 import { Fields } from '../FormDialog.tsx';
 import { NumberField } from '../NumberField.tsx';
 import { QuantityField } from '../QuantityField.tsx';
 import { ResultOf } from '../ResultOf.tsx';
-import { Cautions } from '../bits.tsx';
-import { type Calculated, type TypedForm, calculate } from '../calculation.ts';
+import type { Calculated } from '../calculation.ts';
 import { useUnits } from '../units.tsx';
 import { Opens } from '../working.tsx';
-
-/** What a trial has found, to be kept with the machine. */
-export interface Trial {
-  /** g/m² of product in one pass; mL/m² of mix for a sprayer. */
-  readonly rate: Figure;
-  /** m between passes, where it was found too. */
-  readonly width?: number;
-}
+import { type Trial, TrialFields, TrialWarnings, useTrial } from './TrialFields.tsx';
 
 interface SpreaderTrialProps {
   /** g/m² in one pass; nothing while it is not known. */
@@ -28,9 +19,6 @@ interface SpreaderTrialProps {
   readonly rotary: boolean;
   readonly onTrial: (trial: Trial | null) => void;
 }
-
-const warningsOf = ({ outcome }: Calculated): string[] =>
-  (outcome?.working ?? []).flatMap((entry) => (entry.kind === 'warning' ? [entry.text] : []));
 
 /** What was put down against what is wanted, and how to go on. */
 function Found({ trial, wanted, setting }: Pick<SpreaderTrialProps, 'wanted' | 'setting'> & { readonly trial: Trial }) {
@@ -123,43 +111,27 @@ function Strip({ wanted, setting, width, onTrial }: SpreaderTrialProps) {
   );
 }
 
+const swathOf = ({ outcome }: Calculated): Trial | null => {
+  const { rate, width } = (outcome?.result ?? {}) as Readonly<Record<string, number | undefined>>;
+  return outcome && rate !== undefined && width !== undefined
+    ? { rate: { value: rate, working: outcome.working }, width }
+    : null;
+};
+
 /** Trays across the path of a broadcast spreader: how far apart its passes stand, and what they put down together. */
 function Trays({ wanted, setting, onTrial }: SpreaderTrialProps) {
-  const { system } = useUnits();
-  const [typed, setTyped] = useState<TypedForm>({ catches: ['', '', '', '', '', '', ''] });
-  const read = (form: TypedForm): Calculated => calculate(spreadSwath, form, system);
-  const trialOf = ({ outcome }: Calculated): Trial | null => {
-    const { rate, width } = (outcome?.result ?? {}) as Readonly<Record<string, number | undefined>>;
-    return outcome && rate !== undefined && width !== undefined
-      ? { rate: { value: rate, working: outcome.working }, width }
-      : null;
-  };
-  const found = read(typed);
-  const trial = trialOf(found);
+  const tried = useTrial(spreadSwath, { catches: Array<string>(7).fill('') }, swathOf, onTrial);
+  const { trial, found } = tried;
   return (
     <>
       <Typography>
         Trays in a line across the path, the middle one under the machine. Drive over them once, weigh each, and type
         them from left to right.
       </Typography>
-      {Object.entries(spreadSwath.inputs).map(([name, field]) => (
-        <FieldOf
-          key={name}
-          name={name}
-          path={name}
-          field={field}
-          value={typed[name]}
-          onChange={(value) => {
-            const next = { ...typed, [name]: value };
-            setTyped(next);
-            onTrial(trialOf(read(next)));
-          }}
-          problem={found.problem}
-        />
-      ))}
+      <TrialFields {...tried} />
       {trial && <Found trial={trial} wanted={wanted} setting={setting} />}
       {found.outcome && <ResultOf outputs={spreadSwath.outputs} result={found.outcome.result} />}
-      <Cautions texts={warningsOf(found)} />
+      <TrialWarnings found={tried.found} />
     </>
   );
 }
