@@ -256,6 +256,23 @@ describe('a bed', () => {
     expect(by(treatments, 'seed').supply!.name).toBe('Sun mix: bluegrass and ryegrass');
   });
 
+  it.each([
+    ['cool maritime', 'kentucky bluegrass', '08'],
+    ['temperate inland', 'kentucky bluegrass', '08'],
+    ['cold inland', 'tall fescue', '08'],
+    ['warm coast', 'tall fescue', '10'],
+    ['dry summer', 'tall fescue', '10'],
+    ['temperate inland', 'bermudagrass', '06'],
+    ['warm coast', 'bermudagrass', '04'],
+  ] as const)('in a %s place sows %s where it comes up before heat or frost', (climate, grass, month) => {
+    const place = climateOf({ climate });
+    const { treatments } = programOf({ zone: { surface: 'seedbed', grass }, climate: place });
+    const [dose] = by(treatments, 'seed').doses;
+    expect(dose!.from!.slice(5, 7)).toBe(month);
+    const frost = `${dose!.from!.slice(0, 4)}-${place!.firstFrost}`;
+    expect((Date.parse(frost) - Date.parse(dose!.from!)) / 86_400_000).toBeGreaterThan(45);
+  });
+
   it('sows what is cleared as bare ground, and the rest not at all', () => {
     const { treatments } = programOf({
       changes: [

@@ -85,9 +85,15 @@ export function monthsFrom(day: string): string[] {
   });
 }
 
-/** Whole days from the middle of a month to the next first frost; many where there is none. */
-function daysToFrost(month: string, firstFrost: string | null | undefined): number {
+/** Whole days from the middle of a month to the next first frost; none in the season of frost, many where there is no frost. */
+function daysToFrost(month: string, { firstFrost, lastFrost }: Pick<PlaceClimate, 'firstFrost' | 'lastFrost'>): number {
   if (!firstFrost) return 366;
+  const middle = `${month.slice(5)}-15`;
+  if (
+    lastFrost &&
+    (firstFrost > lastFrost ? middle >= firstFrost || middle < lastFrost : middle >= firstFrost && middle < lastFrost)
+  )
+    return 0;
   const day = dayNumber(`${month}-15`);
   const [year = 0] = month.split('-').map(Number);
   const [this_ = 0, next = 0] = [year, year + 1].map((of) => dayNumber(`${of}-${firstFrost}`));
@@ -126,7 +132,7 @@ export function yearAhead(
         growth: growth[index]!,
         growthAhead: growth[(index + 1) % 12]!,
         trend,
-        daysToFrost: daysToFrost(month, climate.firstFrost),
+        daysToFrost: daysToFrost(month, climate),
       },
     };
   });
