@@ -24,8 +24,12 @@ import { compostProgram } from '../organic/program.ts';
 import { organicVolume } from '../organic/volume.ts';
 import { samplingCoreCount, samplingCoreVolume } from '../sampling/cores.ts';
 import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
+import { soilTemperature } from '../season/soilTemperature.ts';
+import { seasonWindow } from '../season/window.ts';
 import { seedQuantity } from '../seed/seed.ts';
 import { balanceCations, cationExchange } from '../soil/cations.ts';
+import { forecastPh } from '../forecast/forecastPh.ts';
+import { testDifference } from '../reading/testDifference.ts';
 import { saltRating } from '../reading/salt.ts';
 import { textureJar } from '../soil/jar.ts';
 import { gypsumRequirement, saltLeaching } from '../soil/sodium.ts';
@@ -37,6 +41,7 @@ import { sprayMulch } from '../spread/mulch.ts';
 import { sprayNozzles } from '../spread/nozzles.ts';
 import { spreadSwath } from '../spread/swath.ts';
 import { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from '../spread/spread.ts';
+import { waterBalance } from '../water/balance.ts';
 import { waterEt0 } from '../water/et0.ts';
 import { waterCycleSoak, waterReserve } from '../water/irrigation.ts';
 import type { Calculator } from '../calculators/calculator.ts';
@@ -85,6 +90,9 @@ const all = [
   waterEt0,
   waterCycleSoak,
   waterReserve,
+  waterBalance,
+  soilTemperature,
+  seasonWindow,
   spreadCalibrate,
   spreadSwath,
   sprayNozzles,
@@ -93,6 +101,8 @@ const all = [
   coringOpening,
   topdressThickness,
   seedQuantity,
+  testDifference,
+  forecastPh,
 ] as unknown as readonly Calculator[];
 
 /** Every public calculator, by name. */

@@ -13,6 +13,8 @@ export interface Condition {
   readonly below?: number | undefined;
   /** From an end on, which counts. */
   readonly from?: number | undefined;
+  /** Up to an end, which counts. */
+  readonly to?: number | undefined;
   /** Words of the fact that count. */
   readonly is?: readonly string[] | undefined;
 }
@@ -66,17 +68,18 @@ const seenBy = ({ sign, said }: Condition, seen: readonly string[]): string | un
     ? seen.find((words) => said !== undefined && patternOf(said).test(words))
     : seen.find((name) => name === sign);
 
-function holdsOf({ above, below, from, is }: Condition, value: number | string): boolean {
+function holdsOf({ above, below, from, to, is }: Condition, value: number | string): boolean {
   if (typeof value === 'string') return is?.includes(value) ?? false;
   return (
     (above === undefined || value > above + EPS) &&
     (below === undefined || value < below - EPS) &&
-    (from === undefined || value >= from - EPS)
+    (from === undefined || value >= from - EPS) &&
+    (to === undefined || value <= to + EPS)
   );
 }
 
 /** Whether something is seen, or known to be so; what nobody knows does not hold. */
-function holds(condition: Condition, seen: readonly string[], known: Known): boolean {
+export function holds(condition: Condition, seen: readonly string[], known: Known): boolean {
   const { fact } = condition;
   if (fact === undefined) return seenBy(condition, seen) !== undefined;
   const value = known[fact];
@@ -144,14 +147,14 @@ export interface Vocabulary {
  * @throws {InputError} for one that never could
  */
 export function checkConditions(conditions: readonly Condition[], { signs, words }: Vocabulary, path: string): void {
-  for (const [index, { sign, said, fact, above, below, from, is }] of conditions.entries()) {
+  for (const [index, { sign, said, fact, above, below, from, to, is }] of conditions.entries()) {
     const at = `${path}.${index}`;
     if ([sign, said, fact].filter((one) => one !== undefined).length !== 1)
       throw new InputError(at, 'wants a sign, something said or a fact, one of them');
     if (sign !== undefined && !signs.includes(sign)) throw new InputError(`${at}.sign`, `"${sign}" is no sign`);
     if (fact === undefined) continue;
     const own = words[fact];
-    const ends = [above, below, from].filter((end) => end !== undefined).length;
+    const ends = [above, below, from, to].filter((end) => end !== undefined).length;
     if (own ? !is?.every((word) => own.includes(word)) : ends !== 1)
       throw new InputError(at, `does not say when ${fact} counts`);
   }
@@ -165,5 +168,6 @@ export const conditionFields = <const F extends string>(facts: readonly F[]) => 
   above: optional(quantity('')),
   below: optional(quantity('')),
   from: optional(quantity('')),
+  to: optional(quantity('')),
   is: optional(series(text(40), 'words', { min: 1, max: 6 })),
 });

@@ -34,6 +34,7 @@ export type Sense =
   | 'percent'
   | 'temperature'
   | 'rainfall'
+  | 'speed'
   | 'count'
   | 'money';
 
@@ -114,6 +115,11 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
   temperature: { si: 'C', metric: { unit: 'C', label: '°C', step: 1 }, us: { unit: 'F', label: '°F', step: 1 } },
   rainfall: { si: 'mm', metric: { unit: 'mm', label: 'mm', step: 1 }, us: { unit: 'in', label: 'in', step: 0.1 } },
+  speed: {
+    si: 'km/h',
+    metric: { unit: 'km/h', label: 'km/h', step: 1 },
+    us: { unit: 'mi/h', label: 'mi/h', step: 1 },
+  },
   count: { si: '', metric: plain('', 1), us: plain('', 1) },
   money: { si: '$', metric: plain('$', 0.01), us: plain('$', 0.01) },
 };

@@ -20,7 +20,7 @@ const namedFactors: Readonly<Record<string, number>> = {
 const names = choice(Object.keys(namedFactors));
 
 /** A crop factor as a number, or by season. */
-const cropFactorField: Field<number, false> = {
+export const cropFactorField: Field<number, false> = {
   description: `${factor().description}; or ${names.description}`,
   optional: false,
   shape: { kind: 'text' },
