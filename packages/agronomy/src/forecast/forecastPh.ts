@@ -34,8 +34,7 @@ export function phBand(course: Course, spread: number, error = startError, every
   ].map(([one, other]) => [run(one!), run(other!)] as const);
   const told = middle.map((_, day) => day).filter((day) => day % every === 0 || day === middle.length - 1);
   return told.map((day) => {
-    const half =
-      bandDeviations * Math.hypot(...turned.map(([one, other]) => (one[day]! - other[day]!) / 2));
+    const half = bandDeviations * Math.hypot(...turned.map(([one, other]) => (one[day]! - other[day]!) / 2));
     const ph = middle[day]!;
     return { day, ph, low: ph - half, high: ph + half };
   });
@@ -115,7 +114,10 @@ export const forecastPh = defineCalculator({
     const { soilPh, buffering, depth, bulkDensity, spread, error, days, lime = [], sulfur = [], nitrogen = [] } = input;
     for (const [index, { mesh }] of lime.entries())
       if (mesh.fine + mesh.medium + mesh.coarse > 100 + 1e-6)
-        throw new InputError(`lime.${index}.mesh`, 'adds up to more than 100 %; what is coarser than 8 mesh is left out');
+        throw new InputError(
+          `lime.${index}.mesh`,
+          'adds up to more than 100 %; what is coarser than 8 mesh is left out',
+        );
     const capacity = capacityOf(buffering, bulkDensity, depth);
     book.step({
       label: 'Capacity of the slice',
@@ -128,8 +130,8 @@ export const forecastPh = defineCalculator({
       ...{ soilPh, capacity, days, lime, sulfur },
       nitrogen: nitrogen.map(({ day: on, rate, source, sulfur: coating }) => ({
         day: on,
-        acidity: acidityNitrogen({ nitrogen: rate, source, ...(coating === undefined ? {} : { sulfur: coating }) }).result
-          .limeEquivalent,
+        acidity: acidityNitrogen({ nitrogen: rate, source, ...(coating === undefined ? {} : { sulfur: coating }) })
+          .result.limeEquivalent,
       })),
       temperature: input.temperature ?? Array.from({ length: 12 }, () => forecastTable.limeRateTemperature),
       drainage: input.drainage ?? Array.from({ length: 12 }, () => 0),

@@ -93,7 +93,11 @@ export function phCourse(course: Course): { readonly ph: readonly number[]; read
     left: meshes.map((name) => (rate * mesh[name]) / 100),
   }));
   const sulfur = course.sulfur.map((down) => ({ ...down, shrunk: 0, left: down.rate }));
-  const nitrogen = course.nitrogen.map(({ day, acidity }) => ({ day, daily: acidity / nitrogenDays, open: nitrogenDays }));
+  const nitrogen = course.nitrogen.map(({ day, acidity }) => ({
+    day,
+    daily: acidity / nitrogenDays,
+    open: nitrogenDays,
+  }));
   const turnover: Turnover = { lime: 0, sulfur: 0, nitrogen: 0, lost: 0 };
   const ph = [soilPh];
   let now = soilPh;

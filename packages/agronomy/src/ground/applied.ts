@@ -4,6 +4,12 @@ export interface Applied {
   /** `2026`, `2026-04` or `2026-04-20`. */
   readonly on: string;
   readonly rate?: number | undefined;
-  /** % calcium carbonate equivalent of a lime. */
+  /** % calcium carbonate equivalent of a lime, its dryness counted. */
   readonly cce?: number | undefined;
+  /** % by class of a lime; ordinary ground limestone where it is not told. */
+  readonly mesh?: Readonly<Record<'fine' | 'medium' | 'coarse', number>> | undefined;
+  /** cm of sand. */
+  readonly layer?: number | undefined;
+  /** As it is told. */
+  readonly words?: string | undefined;
 }

@@ -1,11 +1,8 @@
+import { ORDINARY_LIME, limeLeft } from '../ledger/brought.ts';
 import type { Applied } from '../ground/applied.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { WorkingBook, figure, type Working } from '../working/working.ts';
 
-/** Of ground limestone whose mesh is not known, % by class; and how long half of each takes to react, months at 15 °C. */
-const ORDINARY = { fine: 60, medium: 30, coarse: 10 } as const;
-const HALF_MONTHS = { fine: 2, medium: 9, coarse: 36 } as const;
-const ORDINARY_CCE = 90;
 const SOURCE =
   'This application’s own rates of dissolving by mesh class (finer than 60 mesh, 20–60, 8–20), at 15 °C and pH 5.5; strength 90 % and mesh 60/30/10 where none is told';
 /** Lime older than this at the day of sampling has shown in the test. */
@@ -40,7 +37,7 @@ export function limeAlreadyDown(
   const book = new WorkingBook();
   const words: string[] = [];
   let pure = 0;
-  for (const { kind, on, rate, cce = ORDINARY_CCE } of applied) {
+  for (const { kind, on, rate, cce = ORDINARY_LIME.cce, mesh = ORDINARY_LIME.mesh } of applied) {
     if (kind !== 'lime') continue;
     const sampled = sampledOn === undefined ? undefined : lastDay(sampledOn);
     const months = sampled === undefined ? 0 : (sampled - lastDay(on)) / MONTH;
@@ -56,12 +53,7 @@ export function limeAlreadyDown(
       continue;
     }
     const after = months < 0;
-    const left = after
-      ? 1
-      : (Object.keys(ORDINARY) as Array<keyof typeof ORDINARY>).reduce(
-          (sum, mesh) => sum + (ORDINARY[mesh] / 100) * 2 ** (-months / HALF_MONTHS[mesh]),
-          0,
-        );
+    const left = after ? 1 : limeLeft(mesh, months);
     const counted = (rate * cce * left) / 100;
     pure += counted;
     const told = present('limeRate', rate, system).text;
@@ -74,7 +66,7 @@ export function limeAlreadyDown(
       label: `Lime of ${on}`,
       formula: after
         ? 'rate × strength'
-        : 'rate × strength × share not yet reacted, 60 % fine, 30 % medium, 10 % coarse',
+        : `rate × strength × share not yet reacted, ${mesh.fine} % fine, ${mesh.medium} % medium, ${mesh.coarse} % coarse`,
       numbers: `${figure(rate)} g/m² × ${figure(cce)} %${after ? '' : ` × ${figure(left)} after ${figure(months)} months`}`,
       result: counted,
       unit: 'g/m2',

@@ -5,6 +5,7 @@ import type { Treatment } from '../remedies/treatment.ts';
 import { type UnitSystem, inLine, present } from '../units/present.ts';
 import { type BalanceLine, planned } from './balance.ts';
 import type { Change } from './changes.ts';
+import { gasesFrom } from '../nutrients/ammonium.ts';
 import { interactionTable, monthName } from './interactions.ts';
 
 /** A change that would mend something, in words for a button. */
@@ -42,11 +43,8 @@ const waitOf = ({ values }: Treatment): number | undefined =>
 
 const first = ({ doses }: Treatment): string | undefined => doses.flatMap(({ from }) => from ?? [])[0];
 
-/** What of these sources has no ammonium and no urea, and so loses nothing beside lime. */
-const NITRATES = ['calcium nitrate', 'potassium nitrate', 'sodium nitrate'];
-
 const gases = (product: Product | undefined): boolean =>
-  product !== undefined && product.grade.n > 0 && !NITRATES.includes(nitrogenSourceOf(product));
+  product !== undefined && product.grade.n > 0 && gasesFrom(nitrogenSourceOf(product));
 
 const nameOf = ({ name, supply }: Treatment): string => supply?.name ?? name;
 

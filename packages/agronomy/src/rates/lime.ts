@@ -148,11 +148,14 @@ function limeCaps(zone: ZoneFacts, product: Product, { caps }: AdviceSettings) {
     perThousand(caps.limeOnce),
     perThousand(caps.limeYear),
   );
-  const times = Math.min(
-    ownCap ? Math.floor(ownCap.year / once + 1e-9) : (limeLimits.timesPerYear?.[zone.surface] ?? Infinity),
-    Math.floor(perThousand(caps.limeYear) / once + 1e-9),
+  const inYear = Math.min(
+    ownCap ? ownCap.year : once * (limeLimits.timesPerYear?.[zone.surface] ?? Infinity),
+    perThousand(caps.limeYear),
   );
-  return { once, times, ownCap };
+  // What the logbook has down counts against the year.
+  const down = convert(zone.down?.limeProduct ?? 0, 'g/m2', 'lb/1000ft2');
+  const left = Math.max(0, inYear - down);
+  return { once, times: Math.floor(left / once + 1e-6), ownCap, down: zone.down?.limeProduct ?? 0 };
 }
 
 /** A liming rate set by hand, in as few applications as the caps allow. */
@@ -176,11 +179,17 @@ export function limeByHand(
 ): OwnLime {
   if (product.lime?.caustic && zone.surface !== 'seedbed')
     return { amount: null, held: `${product.name} burns living turf, skin and eyes: choose a carbonate lime.` };
-  const { once, times } = limeCaps(zone, product, settings);
+  const { once, times, down } = limeCaps(zone, product, settings);
   const cap = convert(once, 'lb/1000ft2', 'g/m2');
   const count = Math.min(times, Math.max(atLeast, Math.ceil(rate / cap - 1e-6)));
   if (count < 1)
-    return { amount: null, held: 'The caps that are set leave no lime for a year: look at “How it is decided”.' };
+    return {
+      amount: null,
+      held:
+        down > 0
+          ? `${present('limeRate', down, system).text} is down this year by the logbook: the year takes no more lime.`
+          : 'The caps that are set leave no lime for a year: look at “How it is decided”.',
+    };
   const each = Math.min(cap, rate / count);
   const say = (amount: number): string => present('limeRate', amount, system).text;
   const held =
@@ -292,7 +301,14 @@ export function adviseLime(
     };
   }
   book.include(strength.working);
-  const { once, times, ownCap } = limeCaps(zone, product, settings);
+  const { once, times, ownCap, down: downInYear } = limeCaps(zone, product, settings);
+  if (times < 1 && downInYear > 0)
+    return {
+      ...found,
+      cautions: [
+        `${present('limeRate', downInYear, system).text} of lime is down since ${zone.down!.since}: the year takes no more. The rest waits for the retest.`,
+      ],
+    };
   const step = spreaderStep('limeRate', system);
   if (convert(once, 'lb/1000ft2', 'g/m2') < step - 1e-9)
     return {

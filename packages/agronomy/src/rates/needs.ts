@@ -1,3 +1,4 @@
+import type { Down } from '../ledger/ledger.ts';
 import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
 import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
@@ -64,6 +65,37 @@ export function lessBrought(need: Need, brought: Brought, system: UnitSystem): N
     status: need.status === 'due' && value <= 1e-9 ? 'none' : need.status,
     ...(need.most === undefined ? {} : { most: Math.max(0, need.most - comes) }),
     words: `${need.words} ${brought.by === '' ? 'It' : `${brought.by.charAt(0).toUpperCase()}${brought.by.slice(1)}`} brings ${told} of ${macroNames[need.nutrient] === 'Nitrogen' ? 'N' : macroNames[need.nutrient]}${off < comes - 1e-9 && off > 0 ? `, of which ${present('nutrientRate', off, system).text} is counted off` : off > 0 ? ', counted off' : ''}.`,
+  };
+}
+
+/**
+ * A need less what the logbook says is down: of nitrogen since the year began, of what is tested since the test. All of it
+ * counts, also against what the year may bring at most.
+ */
+export function lessDown(need: Need, down: Down | undefined, system: UnitSystem): Need {
+  if (!down || !need.need) return need;
+  const { nutrient } = need;
+  const year = down.year[nutrient];
+  const off = nutrient === 'n' ? year : down.sinceTest[nutrient];
+  const capped = { ...(need.most === undefined ? {} : { most: Math.max(0, need.most - year) }) };
+  if (off <= 1e-9) return { ...need, ...capped };
+  const value = Math.max(0, need.need.value - off);
+  const book = new WorkingBook();
+  book.include(need.need.working);
+  book.step({
+    label: 'Less what is down by the logbook',
+    formula: nutrient === 'n' ? 'need − put down since the year began' : 'need − put down since the test',
+    numbers: `${figure(need.need.value)} − ${figure(off)}`,
+    result: value,
+    unit: 'g/m2',
+  });
+  const since = nutrient === 'n' ? `since ${down.since}` : 'since the test';
+  return {
+    ...need,
+    ...capped,
+    need: { value, working: book.entries },
+    status: need.status === 'due' && value <= 1e-9 ? 'none' : need.status,
+    words: `${need.words} ${present('nutrientRate', off, system).text} of ${nutrient === 'n' ? 'N' : macroNames[nutrient]} is down ${since}, and comes off.`,
   };
 }
 

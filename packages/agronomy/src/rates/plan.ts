@@ -8,7 +8,7 @@ import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { ALIKE_PH, type LimeComparison, compareLime } from './compareLime.ts';
 import { type LimeAdvice, adviseLime } from './lime.ts';
-import { type Brought, type Macro, type Need, lessBrought, nitrogenNeed, testedNeed } from './needs.ts';
+import { type Brought, type Macro, type Need, lessBrought, lessDown, nitrogenNeed, testedNeed } from './needs.ts';
 import type { OwnFeeding } from './carrier.ts';
 import { type NutrientAdvice, adviseNutrients, balanceLine } from './nutrients.ts';
 import { type Product, type Purpose, purposes, serves, suggestProduct } from '../materials/product.ts';
@@ -161,7 +161,8 @@ export function ratesOf(
   const nitrogen = nitrogenNeed(zone, sward, test?.organicMatter, settings, system);
   const tested = (nutrient: 'p2o5' | 'k2o') =>
     testedNeed(nutrient, zone, sward, test, reading, nitrogen.need?.value ?? 0, settings, system);
-  const before = { n: nitrogen, p2o5: tested('p2o5'), k2o: tested('k2o') };
+  const less = (need: Need): Need => lessDown(need, zone.down, system);
+  const before = { n: less(nitrogen), p2o5: less(tested('p2o5')), k2o: less(tested('k2o')) };
   const needs = brought
     ? {
         n: lessBrought(before.n, brought, system),

@@ -3,6 +3,7 @@ import type { SoilGroup } from '../soil/soilGroups.ts';
 import type { Working } from '../working/working.ts';
 import type { DilutedEc } from './salt.ts';
 import type { Applied } from '../ground/applied.ts';
+import type { Down } from '../ledger/ledger.ts';
 import type { Nutrient } from '../analytes/analytes.ts';
 import type { ReportedValue, ReportedValues } from '../analytes/reported.ts';
 import type { BufferMethod } from '../lab/buffers.ts';
@@ -64,6 +65,8 @@ export interface ZoneFacts {
   /** Names of signs of trouble, or what was seen in words. */
   readonly signs?: readonly string[] | undefined;
   readonly applied?: readonly Applied[] | undefined;
+  /** What of the year that is worked on is down already, by the logbook. */
+  readonly down?: Down | undefined;
 }
 
 /** A laboratory's result for one zone. */

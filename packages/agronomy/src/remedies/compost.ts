@@ -60,18 +60,25 @@ function broughtBy({ material, dryPerCm }: Compost, layer: number) {
 
 const isTilled = ({ zone }: Asked): boolean => zone.surface === 'seedbed' || !!zone.garden;
 
+/** cm below which nothing is laid. */
+const LEAST = 0.1;
+
 /** cm that a year takes: by the surface, and by the nitrogen that the layer feeds. */
 function mostOf(compost: Compost, asked: Asked): { readonly most: number; readonly why: string } {
   const { zone, sward, settings, system } = asked;
-  const bySurface = isTilled(asked) ? compostLayers.seedbed : compostLayers.turfYearCored;
-  const surface = `${isTilled(asked) ? 'a bed takes' : 'turf takes, after coring,'} ${present('layer', bySurface, system).text} a year at most.`;
+  const inYear = isTilled(asked) ? compostLayers.seedbed : compostLayers.turfYearCored;
+  const down = zone.down?.year.compost ?? 0;
+  const laid = down > 0 ? `${present('layer', down, system).text} is laid since ${zone.down!.since}; ` : '';
+  const bySurface = Math.max(0, inYear - down);
+  const takes = isTilled(asked) ? 'a bed takes' : 'turf takes, after coring,';
+  const surface = `${laid}${takes} ${present('layer', inYear, system).text} a year at most.`;
   if (zone.garden) return { most: bySurface, why: surface };
   const year = Math.min(
     settings.caps.nitrogenYear?.most ?? Infinity,
     convert(sward.nitrogen[1], 'lb/1000ft2', 'g/m2') * nitrogenCredits.shade[zone.shade],
   );
   const perCm = broughtBy(compost, 1).n;
-  const byNitrogen = perCm > 0 ? year / perCm : Infinity;
+  const byNitrogen = perCm > 0 ? Math.max(0, year - (zone.down?.year.n ?? 0)) / perCm : Infinity;
   return byNitrogen < bySurface
     ? {
         most: byNitrogen,
@@ -197,6 +204,7 @@ export const compost = defineRemedy({
     const book = new WorkingBook();
     const say = (layer: number): string => present('layer', layer, system).text;
     const { most, why } = mostOf(known, asked);
+    if (zone.down && most < LEAST) return cannot(`No compost more this year: ${why}`, values, 'layer');
     const own = values.layer ?? (values.testArea === undefined ? undefined : (known.litres / values.testArea) * 0.1);
     const usual = isTilled(asked) ? compostLayers.seedbed : compostLayers.turfPass;
     const start = Math.min(own ?? usual, most);

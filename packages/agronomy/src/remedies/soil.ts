@@ -70,11 +70,18 @@ export const sulfur = defineRemedy({
     if (share <= 0) return cannot(`${found.material.name} tells no sulfur in its analysis: complete it.`, values);
     const surface = zone.surface === 'fine turf' ? 'fine turf' : 'turf';
     const cap = Math.min(grams(sulfurLimits.perApplication[surface]), asked.settings.caps.sulfurOnce?.most ?? Infinity);
-    const most = Math.max(1, Math.floor(grams(sulfurLimits.perYear[surface]) / cap + 1e-9));
+    const left = grams(sulfurLimits.perYear[surface]) - (zone.down?.year.sulfur ?? 0);
+    const most = Math.floor(left / cap + 1e-6);
+    const wanted = Math.max(0, (verdict?.need?.value ?? 0) - (zone.down?.sinceTest.sulfur ?? 0));
+    if (zone.down && zone.down.year.sulfur > 0 && (most < 1 || (values.rate === undefined && wanted <= 1e-9)))
+      return cannot(
+        `${present('nutrientRate', zone.down.year.sulfur, system).text} of S is down since ${zone.down.since}: the year takes no more. Retest before the next.`,
+        values,
+      );
     const made = spread({
       asked,
       found,
-      pure: yearOf(verdict),
+      pure: Math.min(yearOf(verdict), wanted),
       share,
       symbol: 'S',
       once: (cap * 100) / share,
@@ -112,8 +119,16 @@ export const gypsum = defineRemedy({
     const tilled = zone.surface === 'seedbed' || zone.garden;
     // What a lawn takes at once is of the product that lies on it.
     const once = tilled ? Infinity : grams(sodiumTable.most.turf);
-    const most = tilled ? 1 : sodiumTable.timesAYear;
-    const pure = Math.min(verdict?.need?.value ?? 0, once * most);
+    const downYear = zone.down?.year.gypsum ?? 0;
+    const most = tilled ? 1 : Math.max(0, Math.floor(sodiumTable.timesAYear - downYear / once + 1e-6));
+    if (downYear > 0 && most < 1)
+      return cannot(
+        `${present('limeRate', downYear, system).text} of gypsum is down since ${zone.down!.since}: the year takes no more. Leach, then retest.`,
+        values,
+        'limeRate',
+      );
+    const open = Math.max(0, (verdict?.need?.value ?? 0) - ((zone.down?.sinceTest.gypsum ?? 0) * share) / 100);
+    const pure = Math.min(open, once * most);
     return spread({
       asked,
       found,

@@ -94,8 +94,8 @@ function levelling(hollows: number, passes: number, times: number, layer: number
 function laidBefore({ applied = [] }: ZoneFacts, density: number): { readonly cm: number; readonly unknown: number } {
   const of = applied.filter(({ kind }) => kind === 'sand');
   return {
-    cm: of.reduce((sum, { rate }) => sum + ((rate ?? 0) / (density * 1e6)) * 100, 0),
-    unknown: of.filter(({ rate }) => rate === undefined).length,
+    cm: of.reduce((sum, { rate, layer }) => sum + (layer ?? ((rate ?? 0) / (density * 1e6)) * 100), 0),
+    unknown: of.filter(({ rate, layer }) => rate === undefined && layer === undefined).length,
   };
 }
 

@@ -37,6 +37,9 @@ export interface Window {
   readonly reasons: readonly string[];
   /** Facts that would speak, were they told. */
   readonly unknown: readonly DayFact[];
+  /** Conditions to go that hold, and how many there are. */
+  readonly held: number;
+  readonly asked: number;
 }
 
 const knownOf = (day: Day): Known =>
@@ -55,6 +58,12 @@ export const dayFactLabel = (fact: DayFact): string =>
 
 const ends = ['above', 'below', 'from', 'to'] as const;
 
+/** A number of the day in the reader’s unit; a potential as finely as rules ask for it. */
+const tellNumber = (fact: DayNumber, value: number, system: UnitSystem): string =>
+  dayNumbers[fact].sense === 'ratio'
+    ? String(Number(value.toFixed(2)))
+    : present(dayNumbers[fact].sense, value, system).text;
+
 /** "wind 24 km/h, below 20 km/h": what is known of the numbers in some conditions, and what is asked of them. */
 function tellNumbers(conditions: readonly Condition[], known: Known, system: UnitSystem): string {
   const facts = [...new Set(conditions.flatMap(({ fact }) => (fact && isNumber(fact) ? [fact] : [])))];
@@ -62,15 +71,15 @@ function tellNumbers(conditions: readonly Condition[], known: Known, system: Uni
     .flatMap((fact) => {
       const value = known[fact];
       if (typeof value !== 'number') return [];
-      const { sense, label } = dayNumbers[fact];
+      const { label } = dayNumbers[fact];
       const limits = conditions.flatMap((condition) =>
         condition.fact === fact
           ? ends.flatMap((end) =>
-              condition[end] === undefined ? [] : [`${end} ${present(sense, condition[end], system).text}`],
+              condition[end] === undefined ? [] : [`${end} ${tellNumber(fact, condition[end], system)}`],
             )
           : [],
       );
-      return [`${label} ${present(sense, value, system).text}, asked ${limits.join(' ')}`];
+      return [`${label} ${tellNumber(fact, value, system)}, asked ${limits.join(' ')}`];
     })
     .join('; ');
 }
@@ -104,7 +113,14 @@ export function judgeDay(
   { rules = windowRules, system = 'metric' }: { rules?: WindowRules | undefined; system?: UnitSystem } = {},
 ): Window {
   const rule = rules.jobs.find((entry) => entry.job === job);
-  if (!rule) return { verdict: 'go', reasons: ['The rules given say nothing of this job: judge it by its label.'], unknown: [] };
+  if (!rule)
+    return {
+      verdict: 'go',
+      reasons: ['The rules given say nothing of this job: judge it by its label.'],
+      unknown: [],
+      held: 0,
+      asked: 0,
+    };
   const known = knownOf(day);
   const unknown = new Set<string>();
   const told = (list: ReadonlyArray<{ readonly when: readonly Condition[]; readonly words: string }> = []): string[] =>
@@ -125,9 +141,13 @@ export function judgeDay(
       `${words}: ${last.job} ${last.days} ${last.days === 1 ? 'day' : 'days'} ago, ${days} are asked.`,
     );
   }
+  let met = 0;
   for (const { words, any } of rule.go ?? []) {
     const held = heldIn(any, known);
-    if (held === 'held') continue;
+    if (held === 'held') {
+      met += 1;
+      continue;
+    }
     if (held !== 'failed') for (const fact of held) unknown.add(fact);
     else {
       // Of the ways there are, the one that comes nearest is told.
@@ -143,6 +163,8 @@ export function judgeDay(
       ...(open.length > 0 ? [`Not known, look before you begin: ${open.map(dayFactLabel).join(', ')}.`] : []),
     ],
     unknown: open,
+    held: met,
+    asked: rule.go?.length ?? 0,
   };
 }
 
@@ -192,7 +214,15 @@ export const seasonWindow = defineCalculator({
   },
   outputs: { verdict: 'one of go, wait, never', reasons: '[text]' },
   compute({ job, day, since, rules }, book) {
-    const { verdict, reasons } = judgeDay(job, day, since, { rules });
+    const { verdict, reasons, held, asked } = judgeDay(job, day, since, { rules });
+    book.step({
+      label: `Conditions to go that hold for ${job}`,
+      formula: 'never before wait before go; what is not known does not fail',
+      numbers: `${held} of ${asked}`,
+      result: held,
+      unit: 'conditions',
+      source: (rules ?? windowRules).source,
+    });
     for (const reason of reasons) book.warn(reason, (rules ?? windowRules).source);
     return { verdict, reasons };
   },

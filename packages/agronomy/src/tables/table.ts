@@ -11,6 +11,7 @@ export interface ReferenceTable {
     | 'Soil and water'
     | 'Judgement'
     | 'Program'
+    | 'Season'
     | 'Spreaders and sprayers'
     | 'Trouble'
     | 'Sampling';

@@ -23,6 +23,7 @@ import { ofSampling, ofTrouble } from './fieldTables.ts';
 import { ofJudgement } from './judgementTables.ts';
 import { ofPlaces } from './placeTables.ts';
 import { ofProgram } from './programTables.ts';
+import { ofSeason } from './seasonTables.ts';
 import { type ReferenceTable, capital, known, range, table } from './table.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
@@ -391,6 +392,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofSampling,
   ...ofJudgement,
   ...ofProgram,
+  ...ofSeason,
   ...ofTrouble,
   ...ofPlaces,
 ];

@@ -13,6 +13,7 @@ const headings: ReadonlyArray<readonly [title: string, ...names: string[]]> = [
   ['Feeding', 'nitrogen', 'product'],
   ['Seed', 'seed'],
   ['Water', 'water'],
+  ['Season and forecast', 'season', 'forecast', 'test'],
   ['Spreader and sprayer', 'spread', 'spray'],
 ];
 

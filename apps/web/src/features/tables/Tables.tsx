@@ -21,6 +21,7 @@ const subjects: readonly Subject[] = [
   { name: 'materials', title: 'Materials', subject: 'Materials', about: 'composts, soils, fill, amendments' },
   { name: 'soil-and-water', title: 'Soil and water', subject: 'Soil and water', about: 'texture, drainage, water use' },
   { name: 'judgement', title: 'Judgement', subject: 'Judgement', about: 'what limits, when to correct' },
+  { name: 'season', title: 'Season', subject: 'Season', about: 'go, wait or never; cards; how fast it works' },
   { name: 'trouble', title: 'Trouble', subject: 'Trouble', about: 'signs, causes, cheapest checks' },
 ];
 

@@ -1,0 +1,296 @@
+import { limeRequirement } from '../rates/lime.ts';
+import { phBuffering } from '../lime/estimate.ts';
+import { ORDINARY_LIME } from '../ledger/brought.ts';
+import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
+import { broughtBy, limeOf } from '../ledger/brought.ts';
+import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
+import { dayOn, daysBetween, type NormalYear } from '../season/normalDays.ts';
+import { InputError } from '../calculators/fields.ts';
+import { densityOf } from '../soil/bulkDensity.ts';
+import { cropFactors } from '../water/irrigation.ts';
+import { type Working, WorkingBook, figure } from '../working/working.ts';
+import { capacityOf, type ForecastDay, phBand } from './forecastPh.ts';
+import { forecastTable } from './forecastTable.ts';
+import { type Course, LIME_PER_MOL } from './phCourse.ts';
+
+/** How much a soil resists a change of pH. */
+export interface Resistance {
+  /** mol of charge/m² for each unit of pH. */
+  readonly capacity: number;
+  /** cmol/kg for each unit of pH. */
+  readonly buffering: number;
+  readonly spread: number;
+  readonly words: string;
+  readonly working: Working;
+}
+
+/** mm of the primary particles of a sulfur that nobody measured. */
+const SULFUR_DIAMETER = 0.1;
+/** Aims that buffer methods give rates for. */
+const AIMS = [6.0, 6.5, 6.8] as const;
+
+/** How much a soil resists: by its buffer test, else by texture and organic matter. */
+export function resistanceOf(zone: Pick<ZoneFacts, 'soilGroup'>, test: SoilTest): Resistance {
+  const density = test.organicMatter === undefined ? phBuffering.bulkDensity : densityOf(test.organicMatter);
+  const book = new WorkingBook();
+  const mass = (density * test.depth * 10) / 100;
+  const aim = AIMS.find((one) => one > test.soilPh + 0.3);
+  if (test.buffer && aim !== undefined) {
+    try {
+      const { result } = limeRequirement(test, aim);
+      const pure = (result.requirement * result.assumedEffectiveness) / 100;
+      if (pure > 0) {
+        const capacity = pure / LIME_PER_MOL / (aim - test.soilPh);
+        book.step({
+          label: 'Capacity by the buffer test',
+          formula: `pure lime to pH ${aim} / ${LIME_PER_MOL} / the change`,
+          numbers: `${figure(pure)} g/m² / ${LIME_PER_MOL} / ${figure(aim - test.soilPh)}`,
+          result: capacity,
+          unit: 'mol/m²',
+        });
+        return {
+          ...{ capacity, buffering: capacity / mass, spread: forecastTable.spreadByBuffer, working: book.entries },
+          words: 'How much the soil resists is told by its buffer test.',
+        };
+      }
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+    }
+  }
+  const group = zone.soilGroup ?? 'loam';
+  const organic = test.organicMatter ?? phBuffering.ordinaryOrganicMatter[group];
+  const buffering = phBuffering.mineral[group] + phBuffering.perOrganicMatter * organic;
+  const capacity = capacityOf(buffering, density, test.depth);
+  book.step({
+    label: 'Capacity by texture and organic matter',
+    formula: `(${phBuffering.mineral[group]} of ${group} + ${phBuffering.perOrganicMatter} × organic matter) × mass of the slice`,
+    numbers: `${figure(buffering)} cmol/kg × ${figure(mass)}`,
+    result: capacity,
+    unit: 'mol/m²',
+    source: phBuffering.source,
+  });
+  return {
+    ...{ capacity, buffering, spread: forecastTable.spreadByTexture, working: book.entries },
+    words: `How much the soil resists is guessed from ${zone.soilGroup ? group : 'a loam, since the soil is not known,'}${test.organicMatter === undefined ? ' of ordinary organic matter' : ' and its organic matter'}: a wide band.`,
+  };
+}
+
+/** What is put down on a day: by the book, or by a plan. */
+export interface ToCome {
+  readonly day: string;
+  readonly entry: Pick<Entry, 'kind' | 'rate' | 'unit' | 'material' | 'cce'>;
+}
+
+export interface ZoneForecast {
+  /** Day of the test. */
+  readonly from: string;
+  readonly under: readonly ForecastDay[];
+  /** Without what is still to come. */
+  readonly nothing: readonly ForecastDay[];
+  readonly resistance: Resistance;
+  /** Day on which a retest tells most, and why. */
+  readonly retest: { readonly on: string; readonly words: string };
+  readonly words: readonly string[];
+}
+
+/** Years a lawn goes without a correction before it is tested again, and days from one to its retest. */
+const ROUTINE_YEARS = 3;
+const YEAR = 365;
+/** Share of the whole change at which a retest tells it. */
+const TELLS = 0.8;
+
+/** Entries as they were, all of the zone's, and what is planned. */
+interface Given {
+  readonly zone: ZoneFacts;
+  readonly test: SoilTest;
+  readonly entries: readonly Entry[];
+  readonly planned: readonly ToCome[];
+  readonly year: NormalYear | undefined;
+  readonly until: string;
+  /** sd of the starting pH. */
+  readonly error?: number | undefined;
+}
+
+/** What lies down on a day and works, as the course takes it. */
+function events(
+  rows: ReadonlyArray<{ readonly on: string; readonly entry: ToCome['entry']; readonly share: number }>,
+  from: string,
+) {
+  const lime: Array<Course['lime'][number]> = [];
+  const sulfur: Array<Course['sulfur'][number]> = [];
+  const nitrogen: Array<Course['nitrogen'][number]> = [];
+  for (const { on, entry, share } of rows) {
+    const day = daysBetween(from, on);
+    const { kind, rate, unit, material, cce } = entry;
+    if (rate === null || unit !== 'g/m2') continue;
+    if (kind === 'lime') {
+      const { strength, mesh } = limeOf(material, cce);
+      lime.push({ day, rate: (rate * share * strength) / 100, mesh: mesh ?? ORDINARY_LIME.mesh });
+      continue;
+    }
+    const { sums } = broughtBy(
+      { ...entry, id: '', zoneId: '', on, state: 'done', words: '', area: null, correctsId: null, recordedAt: '' },
+      1,
+    );
+    if (kind === 'sulfur') sulfur.push({ day, rate: sums.sulfur * share, diameter: SULFUR_DIAMETER });
+    else if (sums.acidity !== 0) nitrogen.push({ day, acidity: sums.acidity * share });
+  }
+  return { lime, sulfur, nitrogen };
+}
+
+/**
+ * The pH of a zone from its test on: under what was put down and what is planned, and under nothing more.
+ *
+ * @returns nothing where the day of the test is not known
+ */
+export function zoneForecast({ zone, test, entries, planned, year, until, error }: Given): ZoneForecast | undefined {
+  const from = test.sampledOn;
+  if (from === undefined || from.length < 10) return undefined;
+  const resistance = resistanceOf(zone, test);
+  const factor = year ? cropFactors.california[year.season] : 0;
+  const months = Array.from({ length: 12 }, (_, month) =>
+    (year?.days ?? []).filter(({ monthDay }) => Number(monthDay.slice(0, 2)) === month + 1),
+  );
+  const mean = (values: readonly number[]): number =>
+    values.reduce((sum, one) => sum + one, 0) / Math.max(1, values.length);
+  const done = carriedOut(standing(entries));
+  const share = ({ area }: Entry): number => (area === null ? 1 : Math.min(1, area / zone.area));
+  const down = events(
+    done.flatMap((entry) => {
+      const on = lastDayOf(entry.on);
+      // Lime of before still works; what else lay there has shown in the test.
+      const counts = on > from || (entry.kind === 'lime' && daysBetween(on, from) < 2 * YEAR);
+      return counts ? [{ on, entry, share: share(entry) }] : [];
+    }),
+    from,
+  );
+  const before = down.lime.map((one) =>
+    one.day >= 0
+      ? one
+      : {
+          ...one,
+          day: 0,
+          // What has reacted by the day of the test is in its pH.
+          mesh: left(one.mesh, -one.day),
+        },
+  );
+  const plan = events(
+    planned.filter(({ day }) => day >= from).map(({ day, entry }) => ({ on: day, entry, share: 1 })),
+    from,
+  );
+  const course: Course = {
+    soilPh: test.soilPh,
+    capacity: resistance.capacity,
+    days: Math.max(30, daysBetween(from, until)),
+    startsOn: daysBetween(`${from.slice(0, 4)}-01-01`, from),
+    lime: before,
+    sulfur: down.sulfur,
+    nitrogen: down.nitrogen,
+    temperature: year ? months.map((days) => mean(days.map(({ soil }) => soil))) : Array.from({ length: 12 }, () => 15),
+    drainage:
+      year && months.every((days) => days.every(({ et0 }) => et0 !== undefined))
+        ? months.map((days) =>
+            Math.max(
+              0,
+              days.reduce((sum, { rain, et0 }) => sum + rain - factor * et0!, 0),
+            ),
+          )
+        : Array.from({ length: 12 }, () => 0),
+  };
+  const nothing = phBand(course, resistance.spread, error);
+  const under = phBand(
+    {
+      ...course,
+      lime: [...course.lime, ...plan.lime],
+      sulfur: [...course.sulfur, ...plan.sulfur],
+      nitrogen: [...course.nitrogen, ...plan.nitrogen],
+    },
+    resistance.spread,
+    error,
+  );
+  const corrections = [
+    ...done
+      .filter(({ kind, on }) => (kind === 'lime' || kind === 'sulfur') && lastDayOf(on) > from)
+      .map(({ on }) => lastDayOf(on)),
+    ...planned.filter(({ entry }) => entry.kind === 'lime' || entry.kind === 'sulfur').map(({ day }) => day),
+  ].sort();
+  return {
+    ...{ from, under, nothing, resistance },
+    retest: retestOf(from, corrections, under),
+    words: [
+      resistance.words,
+      ...(year ? [] : ['The place has no climate: soil of 15 °C all year and no drainage are taken.']),
+    ],
+  };
+}
+
+const left = (mesh: Course['lime'][number]['mesh'], days: number): Course['lime'][number]['mesh'] => {
+  const still = (name: 'fine' | 'medium' | 'coarse'): number =>
+    mesh[name] * 2 ** (-days / forecastTable.monthDays / forecastTable.halfMonths[name]);
+  return { fine: still('fine'), medium: still('medium'), coarse: still('coarse') };
+};
+
+/** When to test again. @param corrections days on which lime or sulfur goes down after the test, the last of them last */
+export function retestOf(
+  from: string,
+  corrections: readonly string[],
+  under: readonly ForecastDay[],
+): ZoneForecast['retest'] {
+  const last = corrections.at(-1);
+  if (last === undefined)
+    return {
+      on: dayOn(from, ROUTINE_YEARS * YEAR),
+      words: `Nothing corrects the pH: about every ${ROUTINE_YEARS} years.`,
+    };
+  const yearOn = dayOn(last, YEAR);
+  const start = under[0]!.ph;
+  const peak = under.reduce((most, { ph }) => (Math.abs(ph - start) > Math.abs(most) ? ph - start : most), 0);
+  const tells = under.find(({ ph }) => Math.abs(ph - start) >= TELLS * Math.abs(peak));
+  const told = tells ? dayOn(from, tells.day) : yearOn;
+  return told > yearOn
+    ? { on: told, words: `By then ${TELLS * 100} % of the change shows: a test before tells less.` }
+    : { on: yearOn, words: 'A year after the last correction, in the season of the last test.' };
+}
+
+/** The forecast of a day that lies between two that are told. */
+export function forecastOn(days: readonly ForecastDay[], day: number): ForecastDay | undefined {
+  const at = days.findIndex((one) => one.day >= day);
+  if (at < 0 || day < days[0]!.day) return undefined;
+  if (at === 0) return days[0];
+  const [low, high] = [days[at - 1]!, days[at]!];
+  const share = (day - low.day) / (high.day - low.day);
+  const mix = (key: 'ph' | 'low' | 'high'): number => low[key] + share * (high[key] - low[key]);
+  return { day, ph: mix('ph'), low: mix('low'), high: mix('high') };
+}
+
+/** A retest laid beside what was foretold. */
+export interface Proved {
+  readonly moved: number;
+  readonly expected: number;
+  readonly low: number;
+  readonly high: number;
+  readonly inside: boolean;
+  readonly words: string;
+}
+
+/** What a retest says of a prediction. @param day of the retest, in days after the first test */
+export function proved(days: readonly ForecastDay[], start: number, day: number, ph: number): Proved | undefined {
+  const foretold = forecastOn(days, day);
+  if (!foretold) return undefined;
+  const moved = ph - start;
+  const expected = foretold.ph - start;
+  const inside = ph >= foretold.low - 1e-9 && ph <= foretold.high + 1e-9;
+  const told = (of: number): string => `${of < 0 ? '−' : ''}${Math.abs(of).toFixed(1)}`;
+  const span = `${foretold.low.toFixed(1)} to ${foretold.high.toFixed(1)}`;
+  const less = Math.abs(moved) < Math.abs(expected) ? 'less' : 'more';
+  return {
+    ...{ moved, expected, low: foretold.low, high: foretold.high, inside },
+    words: inside
+      ? `Moved ${told(moved)}, ${told(expected)} was expected: inside the band of ${span}.`
+      : `Moved ${told(moved)}, ${told(expected)} was expected: outside the band of ${span}. ${
+          less === 'less'
+            ? 'Less than foretold: more reserve acidity than was reckoned, a lime that works slowly, or less put down than the book has. Look at the mesh and the logbook before the next rate.'
+            : 'More than foretold: the soil resists less than was reckoned, or the sample came from another spot or season.'
+        }`,
+  };
+}

@@ -1,0 +1,99 @@
+import type { Material } from '../materials/material.ts';
+import type { RemedyName } from '../remedies/remedyTable.ts';
+
+/** What is done on a lawn, as the logbook calls it. */
+export const entryKinds = [
+  ...(['lime', 'fertilizer', 'sulfur', 'gypsum', 'iron', 'compost', 'sand', 'calcined clay', 'fill'] as const),
+  ...(['wetting agent', 'weedkiller', 'seed', 'sod', 'sprayed mulch', 'coring', 'dethatching'] as const),
+  ...(['loosening', 'watering', 'mowing', 'other'] as const),
+] as const;
+export type EntryKind = (typeof entryKinds)[number];
+
+/** What a remedy is called in the logbook. */
+const kindOf: Readonly<Partial<Record<RemedyName, EntryKind>>> = {
+  ...{ lime: 'lime', sulfur: 'sulfur', gypsum: 'gypsum', iron: 'iron', compost: 'compost', sand: 'sand' },
+  ...{ clay: 'calcined clay', fill: 'fill', wetting: 'wetting agent', weeds: 'weedkiller', seed: 'seed', sod: 'sod' },
+  ...{ mulch: 'sprayed mulch', core: 'coring', loosen: 'loosening', leaching: 'watering' },
+  ...{ phosphorus: 'fertilizer', potassium: 'fertilizer', nitrogen: 'fertilizer', magnesium: 'fertilizer' },
+  ...{ sulfate: 'fertilizer', manganese: 'fertilizer', zinc: 'fertilizer', copper: 'fertilizer', boron: 'fertilizer' },
+};
+export const entryKindOf = (remedy: RemedyName): EntryKind => kindOf[remedy] ?? 'other';
+
+/** Units in which a rate is kept: mass, a layer, a liquid, water. */
+export const rateUnits = ['g/m2', 'cm', 'mL/m2', 'mm'] as const;
+export type RateUnit = (typeof rateUnits)[number];
+
+export const entryStates = ['done', 'partly done', 'not done', 'withdrawn'] as const;
+export type EntryState = (typeof entryStates)[number];
+
+/** What the book needs to know of a material; it stays as it was on the day. */
+export type EnteredMaterial = Pick<Material, 'name' | 'kind' | 'analysis'> &
+  Partial<Pick<Material, 'nitrogenSource' | 'natural' | 'dolomitic' | 'packSize' | 'packUnit'>>;
+
+/** What was done in a zone. It never changes; a later one that names it stands in its place. */
+export interface Entry {
+  readonly id: string;
+  readonly zoneId: string;
+  /** `2026`, `2026-04` or `2026-04-20`. */
+  readonly on: string;
+  readonly kind: EntryKind;
+  readonly state: EntryState;
+  /** As it is told: "pelletised lime, 12 bags". */
+  readonly words: string;
+  /** In `unit`, over the area that was treated; nothing where nobody knows. */
+  readonly rate: number | null;
+  readonly unit: RateUnit | null;
+  /** m² that were treated; the whole zone where it is not told. */
+  readonly area: number | null;
+  readonly material: EnteredMaterial | null;
+  /** Strength of a lime that is not in the list, % calcium carbonate equivalent. */
+  readonly cce: number | null;
+  readonly correctsId: string | null;
+  /** When it was written down, ISO 8601. */
+  readonly recordedAt: string;
+}
+
+/** The last day that a date as it is remembered can mean, ISO. */
+export function lastDayOf(on: string): string {
+  const [year = '', month, day] = on.split('-');
+  if (day !== undefined) return on;
+  const last = new Date(Date.UTC(Number(year), month === undefined ? 12 : Number(month), 0));
+  return last.toISOString().slice(0, 10);
+}
+
+/** Whether only a month or a year is remembered. */
+export const isRough = ({ on }: Pick<Entry, 'on'>): boolean => on.length < 10;
+
+/**
+ * The entries that stand: of those that correct one another, the one that was written last; nothing of what was
+ * withdrawn. One that names an entry which is not there stands for itself.
+ */
+export function standing<T extends Pick<Entry, 'id' | 'correctsId' | 'recordedAt' | 'state'>>(
+  entries: readonly T[],
+): T[] {
+  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const rootOf = (entry: T): string => {
+    const seen = new Set<string>();
+    let at = entry;
+    while (at.correctsId !== null && byId.has(at.correctsId) && !seen.has(at.id)) {
+      seen.add(at.id);
+      at = byId.get(at.correctsId)!;
+    }
+    return at.id;
+  };
+  const last = new Map<string, T>();
+  for (const entry of entries) {
+    const root = rootOf(entry);
+    const known = last.get(root);
+    const isLater =
+      !known ||
+      entry.recordedAt > known.recordedAt ||
+      (entry.recordedAt === known.recordedAt && entry.correctsId === known.id);
+    if (isLater) last.set(root, entry);
+  }
+  return entries.filter((entry) => [...last.values()].includes(entry) && entry.state !== 'withdrawn');
+}
+
+/** Those that put something down. */
+export const carriedOut = <T extends Pick<Entry, 'state'>>(entries: readonly T[]): T[] =>
+  entries.filter(({ state }) => state === 'done' || state === 'partly done');

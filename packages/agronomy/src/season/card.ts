@@ -1,0 +1,246 @@
+import type { Material } from '../materials/material.ts';
+import type { RemedyName } from '../remedies/remedyTable.ts';
+import type { Dose } from '../remedies/treatment.ts';
+import { isLoose, tellSupply } from '../remedies/supply.ts';
+import type { ProposedSetting } from '../spread/machineSettings.ts';
+import { sprayTank } from '../spread/spread.ts';
+import { spreading } from '../spread/spreading.ts';
+import { type Sense, type UnitSystem, present } from '../units/present.ts';
+import { type Working, WorkingBook, figure } from '../working/working.ts';
+import { type CardEntry, cardOf } from './cardTable.ts';
+
+/** A machine as a card needs it. */
+export interface CardMachine {
+  readonly name: string;
+  readonly kind: string;
+  /** m */
+  readonly width?: number | null | undefined;
+  /** kg of a hopper, or L of a tank. */
+  readonly holds?: number | null | undefined;
+  readonly hired?: boolean | undefined;
+  readonly setting?: ProposedSetting | undefined;
+}
+
+/** A job in a zone, as somebody is to do it. */
+export interface CardJob {
+  readonly remedy: RemedyName;
+  readonly name: string;
+  /** Of this dose, in the unit of the sense; nothing where nothing is put down. */
+  readonly rate: number | null;
+  readonly sense: Sense;
+  readonly quantity: Dose['quantity'];
+  readonly unit: 'kg' | 'L' | 'm3' | null;
+  readonly material: Pick<Material, 'name' | 'analysis' | 'packSize' | 'packUnit' | 'caution'> | null;
+  /** What the program warns of. */
+  readonly cautions: readonly string[];
+}
+
+export interface CardZone {
+  readonly name: string;
+  /** m² */
+  readonly area: number;
+  /** m around it; nothing where it is not drawn. */
+  readonly border?: number | undefined;
+  /** % */
+  readonly slope?: number | undefined;
+  /** m of paving and walls along it. */
+  readonly paved?: number | undefined;
+  readonly bare: boolean;
+  readonly irrigation?: string | undefined;
+}
+
+/** What is weighed out for one part of the work. */
+export interface Portion {
+  readonly words: string;
+  readonly quantity: number;
+  readonly told: string;
+}
+
+export const cardParts = ['evening', 'load', 'set', 'spread', 'water', 'clear'] as const;
+export type CardPart = (typeof cardParts)[number];
+
+/** A job on one card, in the order of the hands. */
+export interface WorkCard {
+  /** What is weighed out in all, and its portions: edges, then each way. */
+  readonly weigh: { readonly told: string; readonly quantity: number; readonly portions: readonly Portion[] } | null;
+  /** "2 bags and 6 lb of the third". */
+  readonly bags: string | null;
+  readonly rate: string | null;
+  readonly parts: Readonly<Record<CardPart, readonly string[]>>;
+  readonly tools: readonly string[];
+  readonly wear: readonly string[];
+  /** Each tank, where it is sprayed. */
+  readonly tanks: readonly string[];
+  readonly keepOff: string;
+  readonly cautions: readonly string[];
+  readonly working: Working;
+}
+
+/** Share of a zone that the strip along its edge takes at most. */
+const EDGE_MOST = 0.4;
+/** m of a strip where no machine says it, and litres of a barrow. */
+const STRIP = 0.6;
+const BARROW = 80;
+/** What granules are spread by. */
+const GRANULES: readonly Sense[] = ['limeRate', 'productRate', 'nutrientRate'];
+
+function bagsOf({ quantity, material, unit }: CardJob, system: UnitSystem): string | null {
+  if (quantity === null || !material || !unit || material.packUnit !== unit) return null;
+  if (isLoose({ unit, packSize: material.packSize }) || unit === 'm3') {
+    const barrows = Math.ceil((quantity * 1000) / BARROW - 1e-9);
+    return `${barrows} ${barrows === 1 ? 'barrow' : 'barrows'} of ${present('liquid', BARROW, system).text}`;
+  }
+  const whole = Math.floor(quantity / material.packSize + 1e-9);
+  const rest = quantity - whole * material.packSize;
+  const told = tellSupply(rest, unit, system);
+  const pack = tellSupply(material.packSize, unit, system);
+  if (rest < material.packSize * 0.005) return `${whole} ${whole === 1 ? 'bag' : 'bags'} of ${pack}`;
+  return whole === 0
+    ? `${told} of a bag of ${pack}`
+    : `${whole} ${whole === 1 ? 'bag' : 'bags'} of ${pack} and ${told} of the next`;
+}
+
+/** Edges first, and the rest in two directions at half rate. */
+function portionsOf(
+  job: CardJob,
+  zone: CardZone,
+  machine: CardMachine | null,
+  system: UnitSystem,
+  book: WorkingBook,
+): Portion[] {
+  const { quantity, unit } = job;
+  if (quantity === null || unit === null) return [];
+  const say = (of: number): string => tellSupply(of, unit, system);
+  if (!(GRANULES.includes(job.sense) && unit === 'kg')) return [];
+  const strip = machine?.width ?? STRIP;
+  const share = zone.border === undefined ? 0 : Math.min(EDGE_MOST, (zone.border * strip) / zone.area);
+  const edges = quantity * share;
+  if (edges > 0)
+    book.step({
+      label: 'For the edges',
+      formula: `amount × border × strip / area, ${EDGE_MOST * 100} % at most`,
+      numbers: `${figure(quantity)} kg × ${figure(zone.border!)} m × ${figure(strip)} m / ${figure(zone.area)} m²`,
+      result: edges,
+      unit: 'kg',
+    });
+  const each = (quantity - edges) / 2;
+  book.step({
+    label: 'For each way',
+    formula: '(amount − edges) / 2',
+    numbers: `(${figure(quantity)} − ${figure(edges)}) / 2`,
+    result: each,
+    unit: 'kg',
+  });
+  return [
+    ...(edges > 0 ? [{ words: 'Edges, deflector toward the lawn', quantity: edges, told: say(edges) }] : []),
+    { words: 'First way, at half the rate', quantity: each, told: say(each) },
+    { words: 'Across it, at half the rate', quantity: each, told: say(each) },
+  ];
+}
+
+/** How the machine is set, in sentences. */
+function settingLines(job: CardJob, machine: CardMachine | null, system: UnitSystem): string[] {
+  if (!machine)
+    return job.unit === 'kg' || job.unit === 'L'
+      ? ['No machine is chosen: choose one, or spread by hand from a measured bucket.']
+      : [];
+  const { name, setting } = machine;
+  const hired = machine.hired ? ' Hired: fetch it first, bring it back clean.' : '';
+  if (!setting)
+    return [
+      `${name}.${job.unit === 'kg' || job.unit === 'L' ? ' No setting was tried for this: spread a test strip first, weigh, and set by that.' : ''}${hired}`,
+    ];
+  const { from } = setting;
+  const tried = `${from.setting} let through ${present(job.unit === 'L' ? 'liquidRate' : 'productRate', from.rate, system).text}${from.checkedOn ? ` on ${from.checkedOn}` : ''}`;
+  return [
+    setting.by === 'tried'
+      ? `${name} at ${setting.setting}: ${tried}.${hired}`
+      : `${name} at ${setting.setting}, reckoned from a trial (${tried}): a test strip first.${hired}`,
+    ...(setting.old ? ['The trial is old: a test strip first.'] : []),
+    'Walk as you walked at the trial.',
+  ];
+}
+
+function tankLines(
+  job: CardJob,
+  zone: CardZone,
+  machine: CardMachine | null,
+  system: UnitSystem,
+  book: WorkingBook,
+): string[] {
+  const { quantity, unit, material } = job;
+  const water = material?.analysis.labelWater;
+  if (unit !== 'L' || quantity === null) return [];
+  const rate = (quantity * 1000) / zone.area;
+  if (water === undefined || !machine?.holds)
+    return [
+      `${present('liquid', quantity, system).text} for the zone: ${water === undefined ? 'how much water the label wants is not on record' : 'choose a sprayer with its tank'}, so no tanks are reckoned.`,
+    ];
+  const { result, working } = sprayTank({
+    area: zone.area,
+    tank: machine.holds,
+    output: water / 1000 + rate / 1000,
+    productRate: rate,
+  });
+  book.include(working);
+  return result.loads.map(
+    (load, index) =>
+      `Tank ${index + 1}: ${present('liquid', load.water, system).text} of water, ${present('liquid', load.product / 1000, system).text} of ${material?.name ?? job.name}, for ${present('area', load.area, system).text}`,
+  );
+}
+
+/**
+ * The card of a job: what to do the evening before, load, set, spread, water and clear, with what is weighed out.
+ *
+ * @param machine that was chosen, with its setting for half the rate where granules go two ways
+ */
+export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | null, system: UnitSystem): WorkCard {
+  const entry: CardEntry = cardOf(job.remedy);
+  const book = new WorkingBook();
+  const { quantity, unit, rate } = job;
+  if (quantity !== null && unit !== null)
+    book.step({
+      label: 'For the zone, this time',
+      formula: 'rate × area',
+      numbers: `${figure(rate ?? 0)} × ${figure(zone.area)} m²`,
+      result: quantity,
+      unit,
+    });
+  const portions = portionsOf(job, zone, machine, system, book);
+  const tanks = tankLines(job, zone, machine, system, book);
+  const bags = bagsOf(job, system);
+  const lightDrive =
+    zone.slope !== undefined && zone.slope > 15 ? ['Steep: walk across the slope, never down with a full hopper.'] : [];
+  const refills =
+    machine?.holds && unit === 'kg' && quantity !== null && quantity > machine.holds
+      ? [`${Math.ceil(quantity / machine.holds)} fills of ${machine.name}: fill on the tarpaulin, never on the grass.`]
+      : [];
+  return {
+    weigh: quantity === null || unit === null ? null : { told: tellSupply(quantity, unit, system), quantity, portions },
+    bags,
+    rate: rate === null ? null : present(job.sense, rate, system).text,
+    parts: {
+      evening: entry.evening,
+      load: [
+        ...(job.material ? [`${job.material.name}${bags ? `: ${bags}` : ''}`] : []),
+        ...(machine ? [machine.name] : []),
+        ...entry.tools,
+      ],
+      set: [...settingLines(job, machine, system), ...refills],
+      spread: [...(entry.tank && tanks.length > 0 ? [...entry.tank, ...tanks] : []), ...entry.spread, ...lightDrive],
+      water: [
+        entry.waterWords,
+        ...(zone.irrigation === 'none' && entry.water === 'water in'
+          ? ['Nobody waters here: go before a light rain, or bring the water.']
+          : []),
+      ],
+      clear: [...entry.clear, ...(unit === 'L' ? spreading.rinse : [])],
+    },
+    tools: entry.tools,
+    wear: entry.wear,
+    tanks,
+    keepOff: entry.keepOff,
+    cautions: [...new Set([...(job.material?.caution ? [job.material.caution] : []), ...job.cautions])],
+    working: book.entries,
+  };
+}
