@@ -1,6 +1,7 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DemoBags } from './demo/demoBags.ts';
+import { DemoYears } from './demo/demoYears.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
 import { GroundModule } from './ground/ground.module.ts';
@@ -15,6 +16,9 @@ import { MachinesModule } from './machines/machines.module.ts';
 import { MaterialsModule } from './materials/materials.module.ts';
 import { SettingsModule } from './settings/settings.module.ts';
 import { RatesModule } from './rates/rates.module.ts';
+import { SeasonModule } from './season/season.module.ts';
+import { LogbookModule } from './logbook/logbook.module.ts';
+import { ProofModule } from './proof/proof.module.ts';
 import { ReportModule } from './report/report.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
@@ -43,11 +47,14 @@ export class AppModule {
         MaterialsModule,
         MachinesModule,
         RatesModule,
+        SeasonModule,
+        LogbookModule,
+        ProofModule,
         ReportModule,
         RoundsModule,
         ExchangeModule,
       ],
-      providers: [FirstRun, DemoBags],
+      providers: [FirstRun, DemoBags, DemoYears],
       exports: [FirstRun],
     };
   }

@@ -7,6 +7,11 @@ import { Zone } from './ground/zone.entity.ts';
 import { LabReport } from './lab/labReport.entity.ts';
 import { LabResult } from './lab/labResult.entity.ts';
 import { Machine } from './machines/machine.entity.ts';
+import { EntryRecord } from './entries/entry.entity.ts';
+import { Job } from './season/job.entity.ts';
+import { SiteDate } from './season/siteDate.entity.ts';
+import { CalendarLink } from './season/calendarLink.entity.ts';
+import { Prediction } from './proof/prediction.entity.ts';
 import { Setting } from './settings/setting.entity.ts';
 import { OwnLaboratory } from './laboratories/ownLaboratory.entity.ts';
 import { Sample } from './lab/sample.entity.ts';
@@ -59,6 +64,11 @@ export const ownedEntities = [
   DoseRecord,
   Quote,
   QuoteLine,
+  Job,
+  EntryRecord,
+  Prediction,
+  SiteDate,
+  CalendarLink,
   Membership,
   Invitation,
   ShareLink,

@@ -100,6 +100,7 @@ export * from './season/window.ts';
 export * from './season/cardTable.ts';
 export * from './season/jobs.ts';
 export * from './season/backward.ts';
+export * from './season/since.ts';
 export * from './season/card.ts';
 export * from './season/watering.ts';
 export * from './season/mowingAdvice.ts';

@@ -28,7 +28,6 @@ const zone: RecordedZone = {
       { material: 'fill soil', depth: 10 },
       { material: 'sand', depth: 3 },
     ],
-    applications: [{ kind: 'fertilizer', on: '2026-04' }],
   },
 };
 const value = (number: number, unit: string) => ({ value: number, unit, basis: 'element' as const });

@@ -222,6 +222,16 @@ export function Place(): PropertyDecorator {
   ) as PropertyDecorator;
 }
 
+/** Something that a function finds nothing wrong with. */
+export function Checked(name: string, faultOf: (value: unknown) => string | undefined): PropertyDecorator {
+  return decorate(
+    name,
+    [],
+    (value) => faultOf(value) === undefined,
+    ({ value }) => faultOf(value) ?? '',
+  ) as PropertyDecorator;
+}
+
 /** A time zone of the IANA list, as this machine knows it. */
 export function KnownTimeZone(): PropertyDecorator {
   return decorate(

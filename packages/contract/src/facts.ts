@@ -48,7 +48,7 @@ const DATE = /^(19|20)\d\d(-(0[1-9]|1[0-2])(-(0[1-9]|[12]\d|3[01]))?)?$/;
 const MOST = 60;
 
 /** A day, or a month or a year where no more is remembered. */
-const WhenKnown = (): PropertyDecorator =>
+export const WhenKnown = (): PropertyDecorator =>
   Matches(DATE, { message: 'Write the date as 2026-03-14, or 2026-03 or 2026 where no more is known.' });
 const note = 400;
 const Note = (): PropertyDecorator => MaxLength(note, { message: `Keep the note under ${note} letters.` });
@@ -183,6 +183,7 @@ export class ZoneFactsInput {
   @Type(() => SoilLayer)
   layers?: SoilLayer[] | null;
 
+  /** Of files and older clients: what was put down before moves into the logbook, and is kept there. */
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(MOST)

@@ -27,6 +27,22 @@ export class ReportZoneAnswer {
   @IsOptional() @ValidateNested() @Type(() => ReportPlanAnswer) plan: ReportPlanAnswer | null;
 }
 
+/** Something that was done, or is to come, as the owner reads it. */
+export class ReportLineAnswer {
+  @IsString() zone: string;
+  /** "14 April 2027"; nothing where no day is known. */
+  @IsOptional() @IsString() when: string | null;
+  @IsString() words: string;
+}
+
+/** The year on the ground. */
+export class ReportYearAnswer {
+  @ValidateNested({ each: true }) @Type(() => ReportLineAnswer) done: ReportLineAnswer[];
+  @ValidateNested({ each: true }) @Type(() => ReportLineAnswer) next: ReportLineAnswer[];
+  @ValidateNested({ each: true }) @Type(() => ReportLineAnswer) moved: ReportLineAnswer[];
+  @ValidateNested({ each: true }) @Type(() => ReportLineAnswer) retests: ReportLineAnswer[];
+}
+
 /** The report of one site. */
 export class SiteReportAnswer {
   @IsString() siteId: string;
@@ -36,6 +52,8 @@ export class SiteReportAnswer {
   @ValidateNested({ each: true }) @Type(() => ReportZoneAnswer) zones: ReportZoneAnswer[];
   /** What is offered, to be answered line by line; nothing where nothing is. */
   @IsOptional() @ValidateNested() @Type(() => QuoteAnswer) quote: QuoteAnswer | null;
+  /** What was done this year, what comes next and what moved. */
+  @ValidateNested() @Type(() => ReportYearAnswer) year: ReportYearAnswer;
 }
 
 export class SharedSiteAnswer {

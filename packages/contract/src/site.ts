@@ -32,6 +32,7 @@ import {
   trim,
   trimOrNone,
 } from './checks.ts';
+import { AppliedAnswer } from './logbook.ts';
 import { ZoneFactsInput } from './facts.ts';
 
 /** What stands on the ground; a garden bed is sampled and read, and given no lawn feed. */
@@ -297,11 +298,13 @@ export class ZoneAnswer extends ZoneInput {
   @IsOptional() @IsObject() geometry: ZoneGeometry | null;
   @ValidateNested() @Type(() => ZoneFactsInput) facts: ZoneFactsInput;
   @IsOptional() @IsObject() properties: Record<string, unknown> | null;
+  /** What was put down, by the logbook. */
+  @ValidateNested({ each: true }) @Type(() => AppliedAnswer) applied: AppliedAnswer[];
 }
 
 /** What of a zone a person changes, out of all that is told of it. */
 export function zoneInput(zone: ZoneAnswer): ZoneInput {
   const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, facts: _facts, ...rest } = zone;
-  const { properties: _properties, ...input } = rest;
+  const { properties: _properties, applied: _applied, ...input } = rest;
   return input;
 }

@@ -6,6 +6,7 @@ import type { MachineInput, SettingKind } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
 import { type DemoBag, DemoBags } from './demoBags.ts';
+import { type DemoJob, type DemoStep, DemoYears } from './demoYears.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabReportService } from '../lab/labReport.service.ts';
 import { LaboratoriesService } from '../lab/laboratories.service.ts';
@@ -38,6 +39,10 @@ interface Scenario {
       readonly bags?: readonly DemoBag[];
       /** Labels of the zones whose programs are in their owners' hands. */
       readonly handedOver?: readonly string[];
+      /** Years that were worked before, each as of its day. */
+      readonly years?: readonly DemoStep[];
+      /** Jobs of today, and what waits. */
+      readonly today?: readonly DemoJob[];
     }>;
   }>;
 }
@@ -60,6 +65,7 @@ export class FirstRun {
     private readonly rates: RatesService,
     private readonly demoBags: DemoBags,
     private readonly laboratories: LaboratoriesService,
+    private readonly years: DemoYears,
   ) {}
 
   /** @param folder holds scenario.json and the files it names. */
@@ -83,10 +89,11 @@ export class FirstRun {
               if (site === of) await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
           };
           await decide(undefined);
-          for (const { ground, labFiles, bags = [], handedOver = [] } of sites) {
+          for (const { ground, labFiles, bags = [], handedOver = [], years = [], today = [] } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
             made.set(site.name, site.id);
             await decide(site.name);
+            await this.years.play(site.id, years, read);
             await this.demoBags.load(site.id, bags);
             for (const { file, import: confirmed } of labFiles) {
               const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
@@ -95,6 +102,7 @@ export class FirstRun {
             const zones = await this.ground.zones(site.id);
             const zoneIds = zones.filter(({ label }) => handedOver.includes(label)).map(({ id }) => id);
             if (zoneIds.length > 0) await this.rates.issue(site.id, 'us', { zoneIds });
+            await this.years.today(site.id, today);
           }
           // What was sent long enough ago has arrived, or come back.
           await this.laboratories.ask();

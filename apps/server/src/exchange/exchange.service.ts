@@ -27,6 +27,7 @@ import { readVersion1 } from './version1.ts';
 import { readVersion2 } from './version2.ts';
 import { readVersion3 } from './version3.ts';
 import { readVersion4 } from './version4.ts';
+import { readVersion5 } from './version5.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
@@ -40,6 +41,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   2: readVersion2,
   3: readVersion3,
   4: readVersion4,
+  5: readVersion5,
 };
 
 @Injectable()

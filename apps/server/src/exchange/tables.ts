@@ -26,6 +26,11 @@ import { DoseRecord, TreatmentRecord } from '../rates/treatment.entity.ts';
 import { Machine } from '../machines/machine.entity.ts';
 import { ProductRecord } from '../materials/product.entity.ts';
 import { Setting } from '../settings/setting.entity.ts';
+import { EntryRecord } from '../entries/entry.entity.ts';
+import { Prediction } from '../proof/prediction.entity.ts';
+import { CalendarLink } from '../season/calendarLink.entity.ts';
+import { Job } from '../season/job.entity.ts';
+import { SiteDate } from '../season/siteDate.entity.ts';
 import { Bag } from '../sampling/bag.entity.ts';
 import { BagCustody } from '../sampling/bagCustody.entity.ts';
 import { Core } from '../sampling/core.entity.ts';
@@ -63,7 +68,6 @@ export const exportedTables: readonly ExportedTable[] = [
   },
   { entity: Zone, file: 'zones.geojson', what: 'zones with their outlines; areas in m², depths in cm' },
   { entity: GroundFeature, file: 'ground-features.geojson', what: 'beds, drives, lines, trees and the like' },
-  { entity: ZonePhoto, file: 'photos.json', what: 'photos of zones, as base64' },
   { entity: Underlay, file: 'underlays.json', what: 'images under plans, as base64, and where they lie' },
   { entity: OwnLaboratory, file: 'laboratories.json', what: 'laboratories of its own; depths in cm, bags in mL' },
   { entity: Bag, file: 'bags.json', what: 'bags as they were planned, and where they are; depths in cm' },
@@ -97,6 +101,11 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: DoseRecord, file: 'doses.json', what: 'doses of treatments with their days' },
   { entity: Quote, file: 'quotes.json', what: 'what was offered of programs, and what was said to it' },
   { entity: QuoteLine, file: 'quote-lines.json', what: 'lines of quotes as their owners read them' },
+  { entity: Job, file: 'jobs.json', what: 'doses on their days, with who does them; rates in their unit' },
+  { entity: EntryRecord, file: 'entries.json', what: 'what was done, as it was written; g/m², cm, mL/m² and m²' },
+  { entity: ZonePhoto, file: 'photos.json', what: 'photos of zones and of what was done, as base64' },
+  { entity: Prediction, file: 'predictions.json', what: 'what was foretold of the pH when programs were handed over' },
+  { entity: SiteDate, file: 'site-dates.json', what: 'dates that work has to be ready for' },
   { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },
 ];
 
@@ -104,6 +113,7 @@ export const exportedTables: readonly ExportedTable[] = [
 export const notExported: readonly EntityTarget<ObjectLiteral>[] = [
   Invitation,
   ShareLink,
+  CalendarLink,
   Session,
   PasswordReset,
   SignInAttempt,

@@ -1,4 +1,5 @@
 import { Module } from '@nestjs/common';
+import { EntriesModule } from '../entries/entries.module.ts';
 import { MeasurementsModule } from '../measurements/measurements.module.ts';
 import { DrawingService } from './drawing.service.ts';
 import { GroundService } from './ground.service.ts';
@@ -10,7 +11,7 @@ import { GroundController } from './ground.controller.ts';
 import { GroundReporter } from './ground.reporter.ts';
 
 @Module({
-  imports: [MeasurementsModule],
+  imports: [MeasurementsModule, EntriesModule],
   controllers: [GroundController, PicturesController, DrawingSheetController],
   providers: [GroundReporter, GroundService, DrawingService, PicturesService, DrawingSheetService],
   exports: [GroundService, DrawingService],

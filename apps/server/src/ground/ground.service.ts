@@ -16,6 +16,7 @@ import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { Any, In, Raw } from 'typeorm';
 import { validate } from 'class-validator';
+import { type Booked, EntriesService } from '../entries/entries.service.ts';
 import { FieldTestsService, type ZoneTests, zoneTests } from '../measurements/fieldTests.service.ts';
 import { PAGE, anywhere, cut, readPlace } from '../platform/paging.ts';
 import { Problem, notFound, refuse } from '../platform/problem.ts';
@@ -39,8 +40,8 @@ export interface SiteFile extends Partial<SiteInput> {
   readonly features: readonly GeoJsonFeature[];
 }
 
-/** A zone with what was measured on it last. */
-export type MeasuredZone = Zone & ZoneTests;
+/** A zone with what was measured on it last, and its book. */
+export type MeasuredZone = Zone & ZoneTests & Booked;
 
 /** Which sites are asked for. */
 export interface SitesAsked {
@@ -66,6 +67,7 @@ export class GroundService {
     private readonly records: Records,
     private readonly tests: FieldTestsService,
     private readonly days: Days,
+    private readonly entries: EntriesService,
   ) {}
 
   /** A page of sites by name, each with its size; deleted ones are left out. */
@@ -118,13 +120,13 @@ export class GroundService {
 
   async zones(siteId: string): Promise<MeasuredZone[]> {
     await this.site(siteId);
-    return this.tests.with(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
+    return this.#known(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
   }
 
   /** All zones of a zone's site, it among them; nothing where it is not there. */
   async zonesBeside(zoneId: string): Promise<MeasuredZone[]> {
     const siteId = Raw((column) => `${column} = (SELECT "siteId" FROM zone WHERE "id" = :zoneId)`, { zoneId });
-    return this.tests.with(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
+    return this.#known(await this.records.of(Zone).find({ siteId }, { position: 'ASC', createdAt: 'ASC' }));
   }
 
   /** Every zone of some sites with its descent, also those that were taken away. */
@@ -143,8 +145,13 @@ export class GroundService {
   }
 
   async #measured(zone: Zone): Promise<MeasuredZone> {
-    const [measured] = await this.tests.with([zone]);
+    const [measured] = await this.#known([zone]);
     return measured!;
+  }
+
+  /** Zones with what was measured on them and put down. */
+  async #known(zones: readonly Zone[]): Promise<MeasuredZone[]> {
+    return this.entries.with(await this.tests.with(zones));
   }
 
   async addZone(siteId: string, input: ZoneInput): Promise<MeasuredZone> {
@@ -170,7 +177,7 @@ export class GroundService {
         await this.tests.record(of, zone.id, tests, { takenOn: today, inheritedFrom: parent?.id });
         added.push(zone);
       }
-      return this.tests.with(added);
+      return this.#known(added);
     });
   }
 
@@ -214,10 +221,15 @@ export class GroundService {
     });
   }
 
-  /** What else is known of a zone, in place of what was known. */
-  async changeFacts(id: string, facts: ZoneFactsInput, version: number): Promise<MeasuredZone> {
+  /** What else is known of a zone, in place of what was known; what was put down before goes into the book. */
+  async changeFacts(id: string, input: ZoneFactsInput, version: number): Promise<MeasuredZone> {
     const tell = (zone: Zone) => ({ ...zone.facts, version: zone.version });
-    return this.#measured(await this.records.of(Zone).change(id, { facts }, { version, tell }));
+    const { applications, ...facts } = input;
+    return this.records.together(async (of) => {
+      const saved = await of(Zone).change(id, { facts }, { version, tell });
+      await this.entries.remember(of, saved, applications ?? []);
+      return this.#measured(saved);
+    });
   }
 
   async removeZone(id: string): Promise<void> {
@@ -254,7 +266,12 @@ export class GroundService {
       const site = await of(Site).add(siteValues(given));
       for (const [index, { input, geometry, facts }] of zones.entries()) {
         const { tests, rest } = apart(input);
-        const zone = await of(Zone).add({ ...rest, siteId: site.id, position: index + 1, geometry, facts });
+        const { applications, ...told } = facts ?? {};
+        const zone = await of(Zone).add({
+          ...{ ...rest, siteId: site.id, position: index + 1, geometry },
+          facts: facts && told,
+        });
+        await this.entries.remember(of, zone, applications ?? []);
         // A file says nothing of the day.
         await this.tests.record(of, zone.id, tests, { takenOn: null });
       }
@@ -303,9 +320,9 @@ function apart<T extends Partial<ZoneTests>>(input: T) {
 
 /** A zone as it stands now, with what was measured on it. */
 const tellWith =
-  ({ thatch, rootDepth, probeStop }: ZoneTests) =>
+  ({ thatch, rootDepth, probeStop, entries, applied }: ZoneTests & Booked) =>
   (zone: Zone): ZoneAnswer =>
-    zoneAnswer({ ...zone, thatch, rootDepth, probeStop });
+    zoneAnswer({ ...zone, thatch, rootDepth, probeStop, entries, applied });
 
 /** The area that taped lengths make, m²; otherwise the one that was typed. */
 function areaAsTaped({ taped, area }: ZoneInput): number {
@@ -354,6 +371,7 @@ export function zoneAnswer(zone: MeasuredZone): ZoneAnswer {
     position: _position,
     partOf: _partOf,
     joinedInto: _joinedInto,
+    entries: _entries,
     ...answer
   } = zone;
   return { ...answer, facts: zone.facts ?? {} };

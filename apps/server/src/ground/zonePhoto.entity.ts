@@ -8,6 +8,10 @@ export class ZonePhoto extends Owned {
   @Column({ type: 'uuid' })
   zoneId: string;
 
+  /** The entry of the logbook that it shows. */
+  @Column({ type: 'uuid', nullable: true })
+  entryId: string | null;
+
   @Column({ type: 'text', nullable: true })
   caption: string | null;
 

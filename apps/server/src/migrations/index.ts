@@ -13,6 +13,7 @@ import { Runs1795840000000 } from './1795840000000-runs.ts';
 import { Programs1795850000000 } from './1795850000000-programs.ts';
 import { Quotes1795860000000 } from './1795860000000-quotes.ts';
 import { Deliveries1795870000000 } from './1795870000000-deliveries.ts';
+import { Season1795880000000 } from './1795880000000-season.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -31,4 +32,5 @@ export const migrations = [
   Programs1795850000000,
   Quotes1795860000000,
   Deliveries1795870000000,
+  Season1795880000000,
 ] as const;

@@ -34,7 +34,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
       probeStop: known(zone.probeStop),
     },
     signs: facts.signs?.map(({ sign }) => sign),
-    applied: facts.applications?.map(({ kind, on, rate, cce }) => ({ kind, on, rate: known(rate), cce: known(cce) })),
+    applied: zone.applied,
   };
 }
 

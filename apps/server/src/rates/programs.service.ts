@@ -17,6 +17,14 @@ import { Days } from '../settings/days.service.ts';
 import { Program } from './program.entity.ts';
 import { type Override, TreatmentRecord } from './treatment.entity.ts';
 
+/** How the program of a site stands. */
+export interface Standing {
+  readonly began: string | null;
+  /** First day of the newest that was handed over. */
+  readonly handedOverFrom: string | null;
+  readonly changes: ReadonlyMap<string, readonly TreatmentRecord[]>;
+}
+
 /** What was decided by hand on the draft of a site’s program. */
 @Injectable()
 export class Programs {
@@ -26,12 +34,16 @@ export class Programs {
     private readonly days: Days,
   ) {}
 
-  /** What was decided of some zones, by zone, the oldest first, and the first day of the year that is worked on. */
-  async standing(
-    siteId: string,
-    zoneIds: readonly string[],
-  ): Promise<{ readonly began: string | null; readonly changes: ReadonlyMap<string, readonly TreatmentRecord[]> }> {
-    const draft = await this.#draft(siteId);
+  /**
+   * What was decided of some zones, by zone, the oldest first; the first day of the year that is worked on, as it was
+   * begun, and as what was handed over began.
+   */
+  async standing(siteId: string, zoneIds: readonly string[]): Promise<Standing> {
+    const programs = await this.records
+      .of(Program)
+      .find({ siteId, state: In(['draft', 'handed over']) }, { handedOverAt: 'DESC' });
+    const draft = programs.find(({ state }) => state === 'draft');
+    const inHand = programs.find(({ state }) => state === 'handed over');
     const found = draft
       ? await this.records
           .of(TreatmentRecord)
@@ -39,6 +51,7 @@ export class Programs {
       : [];
     return {
       began: draft?.startsOn ?? null,
+      handedOverFrom: inHand ? (inHand.startsOn ?? dayIn(inHand.handedOverAt!, 'UTC')) : null,
       changes: new Map(zoneIds.map((id) => [id, found.filter(({ zoneId }) => zoneId === id)])),
     };
   }

@@ -3,6 +3,7 @@ import { MachinesModule } from '../machines/machines.module.ts';
 import { MaterialsModule } from '../materials/materials.module.ts';
 import { GroundModule } from '../ground/ground.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
+import { HandOver } from './handOver.service.ts';
 import { ProgramPapers } from './programPapers.service.ts';
 import { Programs } from './programs.service.ts';
 import { QuotePapers } from './quotePapers.service.ts';
@@ -16,7 +17,7 @@ import { RatesReporter } from './rates.reporter.ts';
 @Module({
   imports: [MaterialsModule, MachinesModule, GroundModule, LabModule],
   controllers: [RatesController, QuotesController],
-  providers: [ReadingReporter, RatesReporter, Programs, RatesService, Quotes, QuotePapers, ProgramPapers],
-  exports: [RatesService, Quotes, QuotePapers, ProgramPapers],
+  providers: [ReadingReporter, RatesReporter, Programs, HandOver, RatesService, Quotes, QuotePapers, ProgramPapers],
+  exports: [RatesService, HandOver, Quotes, QuotePapers, ProgramPapers],
 })
 export class RatesModule {}

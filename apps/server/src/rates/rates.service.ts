@@ -4,9 +4,9 @@ import {
   type WorkPrice,
   type ZoneProgram,
   climateOf,
-  coreUnit,
+  downOf,
   grassWords,
-  planned,
+  isOver,
   programZone,
   sectionSums,
 } from '@glenfold/agronomy';
@@ -21,7 +21,6 @@ import {
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
-import { randomUUID } from 'node:crypto';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { LabService, type ReadResult, inheritedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
 import { MachinesService } from '../machines/machines.service.ts';
@@ -37,12 +36,13 @@ import { SettingsService } from '../settings/settings.service.ts';
 import type { Site } from '../sites/site.entity.ts';
 import { listWithoutCosts, programWithoutCosts, withoutPrice } from './costs.ts';
 import { soilTest, stocked, zoneFacts } from './facts.ts';
+import { HandOver } from './handOver.service.ts';
 import { dayBegun, handedOverAnswer, overSince, yearBefore } from './inHand.ts';
 import { Program } from './program.entity.ts';
 import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
 import { Programs, changeAnswer, changeOf } from './programs.service.ts';
 import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms } from './sitePrograms.ts';
-import { DoseRecord, TreatmentRecord } from './treatment.entity.ts';
+import { TreatmentRecord } from './treatment.entity.ts';
 
 /** All that the programs of a site’s zones rest on. */
 interface Basis {
@@ -52,6 +52,8 @@ interface Basis {
   readonly changes: ReadonlyMap<string, readonly TreatmentRecord[]>;
   /** First day of the year that is worked on; nothing while none was begun. */
   readonly began: string | null;
+  /** From when on what is down counts against the year; nothing while no year is worked on. */
+  readonly countsFrom: string | null;
   readonly timeZone: string;
   readonly shared: Omit<Shared, 'work'>;
   readonly settingsOf: Awaited<ReturnType<SettingsService['advice']>>;
@@ -73,6 +75,7 @@ export class RatesService {
     private readonly days: Days,
     private readonly threads: Threads,
     private readonly machines: MachinesService,
+    private readonly handOver: HandOver,
   ) {}
 
   /** The program of a zone as it stands, and what of it its owner has in hand. */
@@ -187,7 +190,7 @@ export class RatesService {
     if (!first) return this.#nothingYet('This site');
     const issuedAt = this.clock.now();
     return this.records.together(async (of) => {
-      const earlier = await this.#lastHandedOver(papers.map(({ zoneId }) => zoneId));
+      const earlier = await this.handOver.last(papers.map(({ zoneId }) => zoneId));
       const program = await of(Program).add({
         ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, startsOn: first.startsOn },
       });
@@ -196,8 +199,7 @@ export class RatesService {
           ...{ programId: program.id, zoneId, labResultId: resultId, issuedAt, issued: paper },
         })),
       );
-      await this.#keepLines(program.id, papers);
-      await this.#supersede(earlier.map(({ programId }) => programId));
+      await this.handOver.keep(program, papers, earlier);
       return { ...program, zones: papers.length };
     });
   }
@@ -236,10 +238,12 @@ export class RatesService {
     const records = await this.materials.products();
     const decided = await this.settings.advice(siteId);
     const { currency, timeZone } = await this.practices.current();
-    const { began, changes } = await this.programs.standing(
+    const { began, handedOverFrom, changes } = await this.programs.standing(
       siteId,
       zones.map(({ id }) => id),
     );
+    const today = dayIn(this.clock.now(), site.timeZone ?? timeZone);
+    const begun = began ?? handedOverFrom;
     const hired = (await this.machines.hired()).map(({ name, hireDay }): WorkPrice => ({
       name: `${name}, hired`,
       price: hireDay,
@@ -251,6 +255,7 @@ export class RatesService {
       zones,
       changes,
       began,
+      countsFrom: begun !== null && !isOver(begun, today) ? begun : null,
       timeZone: site.timeZone ?? timeZone,
       settingsOf: (zoneId) => {
         const settings = decided(zoneId);
@@ -267,19 +272,24 @@ export class RatesService {
         stock: new Map(records.map(({ id, stock }) => [id, stock ?? 0])),
         system: units,
         currency,
-        from: dayIn(this.clock.now(), site.timeZone ?? timeZone),
+        from: today,
         climate: climateOf({ climate: site.climate, normals: site.normals, latitude: site.position?.[1] }),
       },
     };
   }
 
-  #inputOf(zone: MeasuredZone, { results, changes, began, settingsOf }: Basis): ZoneToPlan {
+  #inputOf(zone: MeasuredZone, { results, changes, began, countsFrom, shared, settingsOf }: Basis): ZoneToPlan {
     const result = results.get(zone.id);
+    const test = result && soilTest(result);
+    const down =
+      countsFrom === null
+        ? undefined
+        : downOf(zone.entries, zone.area, { since: countsFrom, sampledOn: test?.sampledOn, today: shared.from });
     return {
       zoneId: zone.id,
       input: {
-        zone: zoneFacts(zone),
-        test: result && soilTest(result),
+        zone: { ...zoneFacts(zone), down },
+        test,
         changes: (changes.get(zone.id) ?? []).map((record) => changeOf(record, began)),
         settings: settingsOf(zone.id),
       },
@@ -313,52 +323,6 @@ export class RatesService {
         };
         return { zoneId, paper, program, resultId: result?.id ?? null, startsOn: basis.shared.from };
       });
-  }
-
-  /** Treatments and doses as rows, so that what was handed over can be asked for. */
-  async #keepLines(programId: string, papers: ReadonlyArray<{ zoneId: string; program: ZoneProgram }>): Promise<void> {
-    const lines = papers.flatMap(({ zoneId, program }) =>
-      planned(program.treatments).map((treatment) => ({ id: randomUUID(), zoneId, treatment })),
-    );
-    await this.records.of(TreatmentRecord).addAll(
-      lines.map(({ id, zoneId, treatment: { key, remedy, supply, rate, sense } }) => ({
-        ...{ id, programId, zoneId, key, remedy, productId: supply?.materialId ?? null },
-        ...{ rate: rate?.value ?? null, unit: coreUnit(sense), override: null },
-      })),
-    );
-    await this.records.of(DoseRecord).addAll(
-      lines.flatMap(({ id, treatment }) =>
-        treatment.doses.map(({ rate, from, to }, position) => ({
-          treatmentId: id,
-          position,
-          rate,
-          earliest: from,
-          latest: to,
-        })),
-      ),
-    );
-  }
-
-  /** Programs of which nothing is newest any more. */
-  async #supersede(programIds: readonly string[]): Promise<void> {
-    const newest = new Set(
-      (
-        await this.records.ask<{ programId: string }>(
-          `SELECT DISTINCT ON ("zoneId") "programId" FROM program_zone WHERE "practiceId" = $1 AND "deletedAt" IS NULL
-             AND "zoneId" IN (SELECT "zoneId" FROM program_zone WHERE "programId" = ANY($2))
-           ORDER BY "zoneId", "issuedAt" DESC`,
-          [[...programIds]],
-        )
-      ).map(({ programId }) => programId),
-    );
-    const old = [...new Set(programIds)].filter((id) => !newest.has(id));
-    for (const id of old) await this.records.of(Program).change(id, { state: 'superseded' });
-  }
-
-  /** The newest that was handed over of each zone. */
-  async #lastHandedOver(zoneIds: readonly string[]): Promise<ProgramZone[]> {
-    const zones = await this.records.of(ProgramZone).find({ zoneId: In([...zoneIds]) }, { issuedAt: 'DESC' });
-    return [...new Map(zones.reverse().map((zone) => [zone.zoneId, zone])).values()];
   }
 
   #toRead(zone: ProgramZone): ProgramZone & { readonly paper: ZonePaper } {

@@ -1,12 +1,14 @@
 import { Module } from '@nestjs/common';
 import { GroundModule } from '../ground/ground.module.ts';
 import { RatesModule } from '../rates/rates.module.ts';
+import { ProofModule } from '../proof/proof.module.ts';
+import { SeasonModule } from '../season/season.module.ts';
 import { ReportService } from './report.service.ts';
 import { ShareLinkService } from './shareLink.service.ts';
 import { ReportController } from './report.controller.ts';
 
 @Module({
-  imports: [GroundModule, RatesModule],
+  imports: [GroundModule, RatesModule, SeasonModule, ProofModule],
   controllers: [ReportController],
   providers: [ReportService, ShareLinkService],
 })

@@ -1,12 +1,21 @@
-import { grassWords } from '@glenfold/agronomy';
-import type { ReportPlanAnswer, SharedSitesAnswer, SiteReportAnswer } from '@glenfold/contract';
+import { carriedOut, dayOn, grassWords, lastDayOf, standing } from '@glenfold/agronomy';
+import type {
+  ReportLineAnswer,
+  ReportPlanAnswer,
+  ReportYearAnswer,
+  SharedSitesAnswer,
+  SiteReportAnswer,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
+import { GroundService, type MeasuredZone, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
+import { ProofService } from '../proof/proof.service.ts';
+import { JobsService } from '../season/jobs.service.ts';
+import type { Job } from '../season/job.entity.ts';
 
 type HandedOver = Awaited<ReturnType<RatesService['issued']>>;
 
@@ -18,6 +27,8 @@ export class ReportService {
     private readonly rates: RatesService,
     private readonly practices: PracticeService,
     private readonly quotes: Quotes,
+    private readonly jobs: JobsService,
+    private readonly proofs: ProofService,
   ) {}
 
   /** @param only sites that may be read; all when absent */
@@ -40,11 +51,40 @@ export class ReportService {
       siteName,
       place,
       practiceName: practice.name,
+      year: await this.#year(siteId, zones),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
       zones: zones.map(({ id, name, area, grass, facts }) => {
         const plan = issued.find(({ zoneId }) => zoneId === id);
         return { name, area, grass: grassWords(grass, facts?.mix), plan: plan ? toldPlan(plan, under) : null };
       }),
+    };
+  }
+
+  /** What was done in the last twelve months, what comes next, what moved, and when to test again. */
+  async #year(siteId: string, zones: readonly MeasuredZone[]): Promise<ReportYearAnswer> {
+    const jobs = await this.jobs.of(siteId);
+    const { zones: proved, today } = await this.proofs.proof(siteId);
+    const nameOf = (zoneId: string): string => zones.find(({ id }) => id === zoneId)?.name ?? '';
+    return {
+      done: zones
+        .flatMap((zone) =>
+          carriedOut(standing(zone.entries))
+            .filter(({ on }) => lastDayOf(on) > dayOn(today, -365) && lastDayOf(on) <= today)
+            .map(({ on, words }) => ({ zone: zone.name, when: on, words })),
+        )
+        .sort(byDay),
+      next: jobs
+        .filter(({ state, zoneId }) => (state === 'open' || state === 'partly done') && nameOf(zoneId) !== '')
+        .map((job) => ({ zone: nameOf(job.zoneId), when: whenOf(job), words: nextWords(job) }))
+        .sort(byDay)
+        .slice(0, MOST_NEXT),
+      moved: proved.flatMap(({ zone, predictions }) => {
+        const told = predictions.find((one) => one.proved !== null);
+        return told ? [{ zone, when: told.retestedOn, words: `pH. ${told.proved!.words.split(':')[0]!}: ${told.proved!.inside ? 'as foretold' : 'not as foretold, and we say why'}.` }] : []; // prettier-ignore
+      }),
+      retests: proved.flatMap(({ zone, retestOn, retestWords, from }) =>
+        from === null || retestOn === null ? [] : [{ zone, when: retestOn, words: retestWords ?? '' }],
+      ),
     };
   }
 
@@ -61,6 +101,19 @@ export class ReportService {
     return plan;
   }
 }
+
+/** Lines of what comes next that an owner reads. */
+const MOST_NEXT = 12;
+
+const byDay = (one: ReportLineAnswer, other: ReportLineAnswer): number =>
+  (one.when ?? '9').localeCompare(other.when ?? '9');
+
+/** The day of a job, or the span that it has. */
+const whenOf = ({ day, earliest, latest }: Job): string | null =>
+  day ?? (earliest !== null && latest !== null ? `${earliest} to ${latest}` : null);
+
+/** What the owner reads of a job to come: also that it waits, and why. */
+const nextWords = ({ name, hold }: Job): string => (hold ? `${name}: waits since ${hold.since}. ${hold.reason}` : name);
 
 function toldPlan(plan: HandedOver, under: string): ReportPlanAnswer {
   const at = `${under}/plans/${plan.id}`;

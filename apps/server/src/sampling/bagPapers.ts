@@ -113,9 +113,9 @@ export function submitted(
 ): SubmittedBag {
   const own = zones.filter(({ id }) => bag.zoneIds.includes(id));
   const grass = [...new Set(own.map((zone) => grassWords(zone.grass)))].join(', ');
-  const fertilizer = newestFirst(
-    own.flatMap(({ facts }) => facts.applications ?? []).filter(({ kind }) => kind === 'fertilizer'),
-  ).at(0);
+  const fertilizer = newestFirst(own.flatMap(({ applied }) => applied).filter(({ kind }) => kind === 'fertilizer')).at(
+    0,
+  );
   return {
     code: writeBagCode(bag.code),
     labNumber: bag.labNumber,

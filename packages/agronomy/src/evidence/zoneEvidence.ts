@@ -18,6 +18,8 @@ export interface RecordedZone {
   readonly thatch?: Maybe<number>;
   readonly rootDepth?: Maybe<number>;
   readonly probeStop?: Maybe<number>;
+  /** By the logbook, with a day, a month or a year. */
+  readonly applied: ReadonlyArray<{ readonly kind: string; readonly on: string }>;
   readonly facts: {
     readonly mix?: Maybe<readonly Part[]>;
     readonly sunHours?: Maybe<number>;
@@ -30,8 +32,6 @@ export interface RecordedZone {
     readonly drySpell?: Maybe<NonNullable<Evidence['drySpell']>>;
     readonly seaside?: Maybe<boolean>;
     readonly layers?: Maybe<ReadonlyArray<{ readonly material: string; readonly depth: number }>>;
-    /** With a day, a month or a year. */
-    readonly applications?: Maybe<ReadonlyArray<{ readonly kind: string; readonly on: string }>>;
   };
 }
 
@@ -50,8 +50,8 @@ export interface EvidenceSources {
 const MONTH = 30.4 * 86_400_000;
 
 /** Months since a zone was last fed, as far as it is remembered. */
-function monthsSinceFed({ applications }: RecordedZone['facts'], today: string): number | undefined {
-  const fed = (applications ?? []).filter(({ kind }) => kind === 'fertilizer').map(({ on }) => on);
+function monthsSinceFed({ applied }: RecordedZone, today: string): number | undefined {
+  const fed = applied.filter(({ kind }) => kind === 'fertilizer').map(({ on }) => on);
   const last = fed.sort().at(-1);
   // A bare year counts from its middle, a month from its middle.
   const day = last && `${last}${last.length === 4 ? '-07-01' : last.length === 7 ? '-15' : ''}`;
@@ -93,7 +93,7 @@ export function zoneEvidence(zone: RecordedZone, sources: EvidenceSources): Evid
     saltiness: paste && sward.main ? paste.value - sward.salt[0] : undefined,
     fillDepth: depthOf(facts, ['fill soil', 'subsoil', 'gravel']),
     sandDepth: depthOf(facts, ['sand', 'sand and compost rootzone']),
-    lastFedMonths: monthsSinceFed(facts, today),
+    lastFedMonths: monthsSinceFed(zone, today),
     shade: zone.shade,
     irrigation: facts.irrigation ?? undefined,
     use: facts.use ?? undefined,

@@ -122,15 +122,4 @@ export function downOf(
 
 const nextDay = (day: string): string => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10);
 
-/** How many days ago each kind of job was done last, for rules that ask for a wait. */
-export function lastDone(entries: readonly Entry[], on: string): ReadonlyMap<Entry['kind'], number> {
-  const last = new Map<Entry['kind'], number>();
-  for (const entry of carriedOut(standing(entries))) {
-    const days = Math.round((Date.parse(on) - Date.parse(lastDayOf(entry.on))) / 86_400_000);
-    if (days < 0) continue;
-    last.set(entry.kind, Math.min(days, last.get(entry.kind) ?? Infinity));
-  }
-  return last;
-}
-
 export type { LedgerKey, Sums };

@@ -15,11 +15,12 @@ export interface ZoneToSample extends Omit<
   readonly area: number;
   readonly grass?: Maybe<string>;
   readonly soilGroup?: Maybe<string>;
+  /** By the logbook. */
+  readonly applied: ReadonlyArray<{ readonly kind: string; readonly on: string }>;
   readonly facts: {
     readonly mix?: Maybe<ReadonlyArray<{ readonly grass: string; readonly share: number }>>;
     readonly irrigation?: Maybe<string>;
     readonly layers?: Maybe<ReadonlyArray<{ readonly material: string; readonly depth: number }>>;
-    readonly applications?: Maybe<ReadonlyArray<{ readonly kind: string; readonly on: string }>>;
     /** With the place where each was marked. */
     readonly signs?: Maybe<ReadonlyArray<{ readonly sign: string; readonly at?: Maybe<readonly number[]> }>>;
   };
@@ -27,14 +28,14 @@ export interface ZoneToSample extends Omit<
 
 /** What of a zone decides whose soil it may be mixed with. */
 export function sampledZone(zone: ZoneToSample, system: UnitSystem): SampledZone {
-  const { id, name, grass, surface, intensity, shade, clippings, soilGroup, facts } = zone;
+  const { id, name, grass, surface, intensity, shade, clippings, soilGroup, facts, applied } = zone;
   return {
     ...{ id, name, surface, intensity, shade, clippings },
     grass: facts.mix?.map((part) => `${part.grass} ${part.share} %`).join(', ') || (grass ?? 'garden bed'),
     watering: facts.irrigation ?? undefined,
     soil: soilGroup ?? undefined,
     layers: (facts.layers ?? []).map(({ material, depth }) => `${present('depth', depth, system).text} ${material}`),
-    applied: (facts.applications ?? []).map(({ kind, on }) => `${kind} ${on}`),
+    applied: applied.map(({ kind, on }) => `${kind} ${on}`),
     signs: (facts.signs ?? []).map(({ sign }) => sign),
   };
 }

@@ -1,15 +1,9 @@
-import {
-  PastApplication,
-  SoilLayer,
-  type ZoneAnswer,
-  applicationKinds,
-  layerMaterials,
-  newestFirst,
-} from '@glenfold/contract';
+import { SoilLayer, type ZoneAnswer, layerMaterials, newestFirst } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, IconButton, MenuItem, TextField, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
 import { Controller, type DefaultValues, type FieldValues, useForm } from 'react-hook-form';
 import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
@@ -95,11 +89,11 @@ function EntryForm<T extends FieldValues>({ kind, fresh, onAdd, onClose, childre
 
 const dateHelp = 'Such as 2019, 2019-05 or 2019-05-20';
 
-/** What was spread over the soil, and what was put down, before the logbook began. */
+/** What was spread over the soil, and what the logbook has of before. */
 export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
   const { facts, change, saving } = useFacts(zone);
   const { say } = useUnits();
-  const { layers, applications } = facts;
+  const { layers } = facts;
   const without = <T,>(entries: readonly T[] | null | undefined, entry: T): T[] =>
     (entries ?? []).filter((other) => other !== entry);
   return (
@@ -166,90 +160,36 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
           </EntryForm>
         )}
       />
-      <Entries
-        title="Put down before"
-        empty="Nothing is known of lime, fertilizer or weedkiller. The laboratory’s form asks for the last of them."
-        entries={newestFirst(applications ?? [])}
-        tell={({ kind, on, words, rate, cce }) => (
-          <>
-            <strong>{capital(kind)}</strong>, {on}
-            <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
-              {words}
-              {rate != null && `, ${say('limeRate', rate)}`}
-              {cce != null && ` at ${say('percent', cce)} CCE`}
-              {kind === 'lime' && rate == null && ': no amount, so the lime rate does not count it'}
+      <Box component="section" sx={{ mb: 2.5 }}>
+        <Typography variant="h3" sx={{ mb: 0.5 }}>
+          Put down before
+        </Typography>
+        {zone.applied.length === 0 && (
+          <Typography sx={{ color: colours.faded }}>
+            Nothing is known of lime, fertilizer or weedkiller. The laboratory’s form asks for the last of them.
+          </Typography>
+        )}
+        <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+          {newestFirst(zone.applied).map(({ kind, on, words, rate, cce }, index) => (
+            <Box
+              component="li"
+              key={index}
+              sx={{ borderBottom: `1px solid ${colours.line}`, py: 0.5, lineHeight: 1.3 }}
+            >
+              <strong>{capital(kind)}</strong>, {on}
+              <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+                {words}
+                {rate != null && `, ${say('limeRate', rate)}`}
+                {kind === 'lime' && cce != null && ` at ${say('percent', cce)} CCE`}
+                {kind === 'lime' && rate == null && ': no amount, so the lime rate does not count it'}
+              </Box>
             </Box>
-          </>
-        )}
-        onRemove={(entry) => change({ applications: without(applications, entry) })}
-        action="Add what was put down"
-        form={(close) => (
-          <EntryForm<PastApplication>
-            kind={PastApplication}
-            fresh={{ kind: 'fertilizer', on: '', words: '', rate: null, cce: null }}
-            onAdd={(entry) => change({ applications: [...(applications ?? []), entry] })}
-            onClose={close}
-          >
-            {({ control, register, formState: { errors } }) => (
-              <>
-                <Controller
-                  name="kind"
-                  control={control}
-                  render={({ field }) => (
-                    <TextField {...field} select label="What">
-                      {applicationKinds.map((kind) => (
-                        <MenuItem key={kind} value={kind}>
-                          {capital(kind)}
-                        </MenuItem>
-                      ))}
-                    </TextField>
-                  )}
-                />
-                <TextField
-                  {...register('on')}
-                  label="When"
-                  error={!!errors.on}
-                  helperText={errors.on?.message ?? dateHelp}
-                />
-                <TextField
-                  {...register('words')}
-                  label="Product and amount"
-                  error={!!errors.words}
-                  helperText={errors.words?.message ?? 'As it is remembered: 16-4-8 by the bag'}
-                />
-                <Controller
-                  name="rate"
-                  control={control}
-                  render={({ field }) => (
-                    <QuantityField
-                      label="Rate"
-                      sense="limeRate"
-                      value={field.value}
-                      onChange={field.onChange}
-                      problem={errors.rate?.message}
-                      helperText="What has no amount is told, not counted"
-                    />
-                  )}
-                />
-                <Controller
-                  name="cce"
-                  control={control}
-                  render={({ field }) => (
-                    <QuantityField
-                      label="Strength of a lime (CCE)"
-                      sense="percent"
-                      value={field.value}
-                      onChange={field.onChange}
-                      problem={errors.cce?.message}
-                      helperText="From the bag; 90 % where it is not known"
-                    />
-                  )}
-                />
-              </>
-            )}
-          </EntryForm>
-        )}
-      />
+          ))}
+        </Box>
+        <Button component={Link} to={`/sites/${zone.siteId}/logbook`} size="small" variant="outlined" sx={{ mt: 1 }}>
+          Add or mend it in the logbook
+        </Button>
+      </Box>
       <Trouble error={saving.error} />
     </>
   );

@@ -67,7 +67,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, choices, bagVolume);
   const { designed, progress, error: stopped } = useDesign(task);
 
-  const applied = openZones.flatMap(({ facts }) => facts.applications ?? []);
+  const applied = openZones.flatMap(({ applied }) => applied);
   const tested = results.flatMap(({ sampledOn }) => sampledOn ?? []);
   const latitude = openZones.flatMap(({ geometry }) => geometry?.coordinates.flat(3)[1] ?? [])[0] ?? 46;
   const timing = /^\d{4}-\d\d-\d\d$/.test(settings.day)

@@ -1,0 +1,116 @@
+import { type UnitSystem, ledgerLines, ledgerOf, NO_SUMS, present } from '@glenfold/agronomy';
+import { EntryInput, EntryWrittenAnswer, LogbookAnswer } from '@glenfold/contract';
+import {
+  Body,
+  Controller,
+  Get,
+  Header,
+  Param,
+  ParseIntPipe,
+  ParseUUIDPipe,
+  Post,
+  Query,
+  StreamableFile,
+} from '@nestjs/common';
+import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
+import { PracticeService } from '../people/practice.service.ts';
+import { For } from '../platform/gate.ts';
+import { refuse } from '../platform/problem.ts';
+import { Threads } from '../platform/threads.ts';
+import { systems, unitsPipe } from '../platform/units.ts';
+import { LogbookService } from './logbook.service.ts';
+import { bookCsv, bookPaper } from './logbookPaper.ts';
+
+const DAY = /^\d{4}-\d\d-\d\d$/;
+
+@ApiTags('logbook')
+@Controller()
+export class LogbookController {
+  constructor(
+    private readonly logbook: LogbookService,
+    private readonly practices: PracticeService,
+    private readonly threads: Threads,
+  ) {}
+
+  @Get('sites/:siteId/logbook')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiQuery({ name: 'year', required: false })
+  @ApiOkResponse({ type: LogbookAnswer })
+  book(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query('year', new ParseIntPipe({ optional: true })) year?: number,
+  ): Promise<LogbookAnswer> {
+    return this.logbook.book(siteId, year, units);
+  }
+
+  /** Write down what was done. Sent twice it is written once. */
+  @Post('entries')
+  @For('field.write')
+  @ApiCreatedResponse({ type: EntryWrittenAnswer })
+  write(@Body() input: EntryInput): Promise<EntryWrittenAnswer> {
+    return this.logbook.write(input);
+  }
+
+  /** The book of some days on paper, for an inspector. */
+  @Get('sites/:siteId/logbook.pdf')
+  @For('work.read')
+  @Header('Cache-Control', 'private, no-store')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiQuery({ name: 'from' })
+  @ApiQuery({ name: 'to' })
+  @ApiProduces('application/pdf')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  async pdf(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query('from') from: string,
+    @Query('to') to: string,
+  ): Promise<StreamableFile> {
+    this.#checkPeriod(from, to);
+    const { site, zones, entries } = await this.logbook.between(siteId, from, to);
+    const { name } = await this.practices.current();
+    const sums = zones.map((zone) => {
+      const { done, unknown } = ledgerOf(zone.entries, zone.area, { from, to });
+      const lines = ledgerLines({ sums: done, limeProduct: 0 }, { sums: NO_SUMS, limeProduct: 0 }, 0, {});
+      const told = lines.filter((line) => line.done !== 0).map(({ label, sense, done: sum }) => `${label} ${present(sense, sum, units).text}`); // prettier-ignore
+      return { zone: zone.name, told, unknown };
+    });
+    const page = { practice: name, site: site.name, from, to, entries, units, sums };
+    return new StreamableFile(await this.threads.run(bookPaper, page), {
+      type: 'application/pdf',
+      disposition: `inline; filename="${`${site.name} logbook ${from}.pdf`.replace(/[^\w .-]/g, '')}"`,
+    });
+  }
+
+  /** The same for a spreadsheet. */
+  @Get('sites/:siteId/logbook.csv')
+  @For('work.read')
+  @Header('Cache-Control', 'private, no-store')
+  @ApiQuery({ name: 'from' })
+  @ApiQuery({ name: 'to' })
+  @ApiProduces('text/csv')
+  @ApiOkResponse({ schema: { type: 'string' } })
+  async csv(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('from') from: string,
+    @Query('to') to: string,
+  ): Promise<StreamableFile> {
+    this.#checkPeriod(from, to);
+    const { site, entries } = await this.logbook.between(siteId, from, to);
+    return new StreamableFile(Buffer.from(bookCsv(entries)), {
+      type: 'text/csv; charset=utf-8',
+      disposition: `attachment; filename="${`${site.name} logbook ${from}.csv`.replace(/[^\w .-]/g, '')}"`,
+    });
+  }
+
+  #checkPeriod(from: string, to: string): void {
+    for (const [field, day] of [
+      ['from', from],
+      ['to', to],
+    ] as const)
+      if (!DAY.test(day)) refuse([{ field, message: 'Write the day as 2027-01-01.' }]);
+    if (from > to) refuse([{ field: 'to', message: 'The last day lies before the first: change them about.' }]);
+  }
+}

@@ -1,0 +1,385 @@
+import {
+  type EnteredMaterial,
+  type Entry,
+  type LedgerLine,
+  type Material,
+  type RateUnit,
+  type UnitSystem,
+  NO_SUMS,
+  added,
+  broughtBy,
+  entryKindOf,
+  lastDayOf,
+  ledgerLines,
+  ledgerOf,
+  present,
+  standing,
+  yearCaps,
+  yearOf,
+  within,
+} from '@glenfold/agronomy';
+import type { EntryAnswer, EntryInput, EntryWrittenAnswer, LogbookAnswer, ZoneLedgerAnswer } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { Any } from 'typeorm';
+import { EntriesService } from '../entries/entries.service.ts';
+import { EntryRecord, entryOf } from '../entries/entry.entity.ts';
+import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
+import type { Zone } from '../ground/zone.entity.ts';
+import { ZonePhoto } from '../ground/zonePhoto.entity.ts';
+import { materialOf } from '../materials/materials.service.ts';
+import { ProductRecord } from '../materials/product.entity.ts';
+import { Clock } from '../platform/clock.ts';
+import { notFound, refuse } from '../platform/problem.ts';
+import { Records, type RecordsOf } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { zoneFacts } from '../rates/facts.ts';
+import { SeasonBases } from '../season/basis.service.ts';
+import type { Job } from '../season/job.entity.ts';
+import { JobsService } from '../season/jobs.service.ts';
+import { Days } from '../settings/days.service.ts';
+
+/** What is sold by the volume and laid in a layer. */
+const BULKY: ReadonlySet<string> = new Set(['compost', 'peat', 'sand', 'topsoil', 'calcined clay']);
+/** More than this over the plan is told, as a share. */
+const OVER = 1.1;
+
+/** What was done: written once, corrected by a later entry, counted by the ledger. */
+@Injectable()
+export class LogbookService {
+  constructor(
+    private readonly records: Records,
+    private readonly entries: EntriesService,
+    private readonly ground: GroundService,
+    private readonly jobs: JobsService,
+    private readonly bases: SeasonBases,
+    private readonly days: Days,
+    private readonly clock: Clock,
+    private readonly work: Work,
+  ) {}
+
+  /** The book of a site for a year. */
+  async book(siteId: string, year: number | undefined, units: UnitSystem): Promise<LogbookAnswer> {
+    const basis = await this.bases.of(siteId);
+    const asked = year ?? Number(basis.today.slice(0, 4));
+    const records = await this.#ofSite(siteId);
+    const inYear = records.filter(({ on }) => on.startsWith(String(asked)));
+    const jobs = await this.jobs.of(siteId);
+    const years = new Set([asked, Number(basis.today.slice(0, 4)), ...records.map(({ on }) => Number(on.slice(0, 4)))]);
+    return {
+      year: asked,
+      years: [...years].sort((one, other) => other - one),
+      entries: await this.told(inYear, records, basis.zones),
+      zones: basis.zones.map((zone) => {
+        const own = jobs.filter(({ zoneId }) => zoneId === zone.id);
+        const settings = basis.settingsOf(zone.id);
+        return this.#ledger(zone, own, asked, basis.material, yearCaps(zoneFacts(zone), settings), units);
+      }),
+      today: basis.today,
+    };
+  }
+
+  /** Entries of a site within some days, the oldest first, with what they are told by. */
+  async between(siteId: string, from: string, to: string) {
+    const site = await this.ground.site(siteId);
+    const zones = await this.ground.zones(siteId);
+    const records = await this.#ofSite(siteId);
+    const inside = records.filter(({ on }) => lastDayOf(on) >= from && lastDayOf(on) <= to);
+    return { site, zones, entries: await this.told(inside, records, zones) };
+  }
+
+  /**
+   * Write down what was done. Sent twice it is written once; what is odd about it is kept, and told.
+   */
+  async write(input: EntryInput): Promise<EntryWrittenAnswer> {
+    const [known] = await this.records.of(EntryRecord).findEver({ id: input.id });
+    if (known) return this.#written(known);
+    const [zone] = await this.ground.zonesEver([input.zoneId]);
+    if (!zone) notFound();
+    const { state, reason = null, correctsId = null, jobId = null } = input;
+    const corrected =
+      correctsId === null ? undefined : (await this.records.of(EntryRecord).findEver({ id: correctsId }))[0];
+    const faults = [
+      ...(state === 'not done' && !reason ? [{ field: 'reason', message: 'Say why it was not done.' }] : []),
+      ...(state === 'partly done' && input.area == null
+        ? [{ field: 'area', message: 'Say how much of the zone was done: the rest stays to be done.' }]
+        : []),
+      ...(correctsId !== null && corrected?.zoneId !== zone.id
+        ? [{ field: 'correctsId', message: 'The entry that this mends is of another zone, or not there.' }]
+        : []),
+      ...(correctsId !== null && !reason ? [{ field: 'reason', message: 'Say what was wrong.' }] : []),
+      ...(state === 'withdrawn' && correctsId === null
+        ? [{ field: 'state', message: 'Only an entry that is there can be withdrawn: name it.' }]
+        : []),
+    ];
+    if (faults.length > 0) refuse(faults);
+    const [product] = input.productId ? await this.records.of(ProductRecord).findEver({ id: input.productId }) : [];
+    if (input.productId && !product) refuse([{ field: 'productId', message: 'Choose a product of the list.' }]);
+    const today = await this.days.on(zone.siteId);
+    return this.records.together(async (of) => {
+      const job = jobId === null ? undefined : (await this.jobs.some([jobId]))[0];
+      const material = product && materialOf(product);
+      const amount = amountOf(input, zone, material);
+      const notes = [
+        ...(await this.#oddities(of, input, zone, job, today, amount.rate)),
+        ...(await this.#stock(of, input, product, corrected)),
+      ];
+      const record = await of(EntryRecord).add({
+        ...{
+          id: input.id,
+          siteId: zone.siteId,
+          zoneId: zone.id,
+          jobId: job?.id ?? null,
+          on: input.on,
+          kind: input.kind,
+        },
+        ...{ state, words: input.words ?? product?.name ?? input.kind, productId: product?.id ?? null },
+        material: material ? entered(material) : null,
+        ...{
+          quantity: input.quantity ?? null,
+          quantityUnit: amount.quantityUnit,
+          rate: amount.rate,
+          unit: amount.unit,
+        },
+        ...{ area: input.area ?? null, cce: input.cce ?? null, reason, doneBy: input.doneBy ?? null },
+        ...{ writtenBy: this.work.worker.person?.name ?? null, day: input.day ?? null, correctsId, notes },
+        recordedAt: this.clock.now(),
+      });
+      if (job) await this.#follow(job, record, zone);
+      return this.#written(record);
+    });
+  }
+
+  /** Records as they are told. @param all of the site, which say what stands */
+  async told(
+    records: readonly EntryRecord[],
+    all: readonly EntryRecord[],
+    zones: ReadonlyArray<{ readonly id: string; readonly name: string }>,
+  ): Promise<EntryAnswer[]> {
+    const names = new Map(zones.map(({ id, name }) => [id, name]));
+    const missing = records.map(({ zoneId }) => zoneId).filter((id) => !names.has(id));
+    if (missing.length > 0) for (const { id, name } of await this.ground.zonesEver(missing)) names.set(id, name);
+    const stand = new Set(standing(all.map(entryOf)).map(({ id }) => id));
+    const photos = records.length
+      ? await this.records
+          .of(ZonePhoto)
+          .findWithout(['image'], { entryId: Any(records.map(({ id }) => id)) }, { createdAt: 'ASC' })
+      : [];
+    return records.map((record) => ({
+      ...{ id: record.id, zoneId: record.zoneId, zone: names.get(record.zoneId) ?? '', jobId: record.jobId },
+      ...{ on: record.on, kind: record.kind, state: record.state, words: record.words, productId: record.productId },
+      ...{ quantity: record.quantity, quantityUnit: record.quantityUnit, rate: record.rate, unit: record.unit },
+      ...{ area: record.area, cce: record.cce, reason: record.reason, doneBy: record.doneBy },
+      ...{ writtenBy: record.writtenBy, recordedAt: record.recordedAt.toISOString(), day: record.day },
+      ...{ correctsId: record.correctsId, stands: stand.has(record.id), notes: [...record.notes] },
+      photos: photos
+        .filter(({ entryId }) => entryId === record.id)
+        .map(({ id, caption }) => ({ id, caption, url: `/api/photos/${id}` })),
+    }));
+  }
+
+  #ofSite(siteId: string): Promise<EntryRecord[]> {
+    return this.records.of(EntryRecord).find({ siteId }, { recordedAt: 'ASC' });
+  }
+
+  async #written(record: EntryRecord): Promise<EntryWrittenAnswer> {
+    const all = await this.entries.ofZones([record.zoneId]);
+    const [entry] = await this.told([record], all, []);
+    return { entry: entry!, notes: [...record.notes] };
+  }
+
+  /** What is odd about an entry and kept all the same, with how it is mended. */
+  async #oddities(
+    of: RecordsOf,
+    input: EntryInput,
+    zone: Zone,
+    job: Job | undefined,
+    today: string,
+    rate: number | null,
+  ): Promise<string[]> {
+    const earlier = job ? await of(EntryRecord).find({ jobId: job.id }, { recordedAt: 'ASC' }) : [];
+    const stand = standing(earlier.map(entryOf)).map(({ id }) => id);
+    const twin = earlier.find(
+      ({ id, state }) => stand.includes(id) && id !== input.correctsId && state !== 'partly done',
+    );
+    return [
+      ...(twin && input.state !== 'withdrawn'
+        ? [
+            `${twin.writtenBy ?? 'Somebody'} wrote this card before, as ${twin.state} on ${twin.on}: both are kept and both count. If it was done once, withdraw one of them.`,
+          ]
+        : []),
+      ...(job?.state === 'superseded'
+        ? [
+            'The program of this job was handed over anew meanwhile: what was done counts, and the new rates take it off. Look at the new jobs of this zone.',
+          ]
+        : []),
+      ...(lastDayOf(input.on) > today && input.on.length === 10
+        ? [`${input.on} has not come yet: if that is a slip, correct the day.`]
+        : []),
+      ...(input.area != null && input.area > zone.area * 1.02
+        ? [
+            `More was treated than the zone has (${Math.round(zone.area)} m²): mend the area here, or measure the zone on the Ground step.`,
+          ]
+        : []),
+      ...(job && rate !== null && job.rate !== null && rate > job.rate * OVER
+        ? [
+            `${Math.round((rate / job.rate - 1) * 100)} % more than the card asked for: water it in well, and look for burn.`,
+          ]
+        : []),
+    ];
+  }
+
+  /** What is used leaves the store; what a correction gives back comes in again. */
+  async #stock(
+    of: RecordsOf,
+    { quantity = null, state }: EntryInput,
+    product: ProductRecord | undefined,
+    corrected: EntryRecord | undefined,
+  ): Promise<string[]> {
+    const isUsed = (one: EntryInput['state']): boolean => one === 'done' || one === 'partly done';
+    const back = corrected?.productId && isUsed(corrected.state) ? (corrected.quantity ?? 0) : 0;
+    if (back > 0 && corrected!.productId !== product?.id) {
+      const [former] = await of(ProductRecord).findEver({ id: corrected!.productId! });
+      if (former?.stock != null)
+        await of(ProductRecord).change(former.id, { stock: round(former.stock + back / former.packSize) });
+    }
+    if (!product || product.stock === null) return [];
+    const used = isUsed(state) ? (quantity ?? 0) : 0;
+    const given = corrected?.productId === product.id ? back : 0;
+    if (used === given) return [];
+    const left = product.stock - (used - given) / product.packSize;
+    await of(ProductRecord).change(product.id, { stock: round(Math.max(0, left)) });
+    return left < -0.005
+      ? [
+          `More ${product.name} was used than the store had (${round(product.stock)} packs): the store stands at none. Count it, or mend the amount.`,
+        ]
+      : [];
+  }
+
+  /** The job goes as its entries say; what is left of one that was done in part stays to be done. */
+  async #follow(job: Job, record: EntryRecord, zone: Zone): Promise<void> {
+    const all = await this.records.of(EntryRecord).find({ jobId: job.id }, { recordedAt: 'ASC' });
+    const before = partOf(
+      all.filter(({ id }) => id !== record.id),
+      zone,
+    );
+    const after = partOf(all, zone);
+    const whole = job.quantity === null ? null : job.quantity / Math.max(0.01, 1 - before.part);
+    const state = after.state === 'partly done' && after.part > ALL_OF ? 'done' : after.state;
+    const left = state === 'partly done' ? 1 - after.part : 1;
+    await this.jobs.follow(job.id, state, { quantity: whole === null ? null : whole * left });
+  }
+
+  #ledger(
+    zone: MeasuredZone,
+    jobs: readonly Job[],
+    year: number,
+    material: (productId: string | null) => Material | undefined,
+    caps: ReturnType<typeof yearCaps>,
+    units: UnitSystem,
+  ): ZoneLedgerAnswer {
+    const period = yearOf(year);
+    const { done, limeOpen, unknown } = ledgerOf(zone.entries, zone.area, period);
+    const toCome = jobs
+      .filter(({ state, day, earliest, from }) => {
+        const on = day ?? earliest ?? from;
+        return (state === 'open' || state === 'partly done') && (on === null || on.startsWith(String(year)));
+      })
+      .map((job) => plannedEntry(job, zone, material));
+    const planned = toCome.reduce((sums, entry) => added(sums, broughtBy(entry, zone.area).sums), NO_SUMS);
+    const limeIn = (entries: readonly Entry[]): number =>
+      entries
+        .filter(({ kind, unit, rate }) => kind === 'lime' && unit === 'g/m2' && rate !== null)
+        .reduce((sum, { rate, area }) => sum + rate! * (area === null ? 1 : Math.min(1, area / zone.area)), 0);
+    const lines = ledgerLines(
+      { sums: done, limeProduct: limeIn(within(zone.entries, period)) },
+      { sums: planned, limeProduct: limeIn(toCome) },
+      limeOpen,
+      caps,
+    );
+    return {
+      zoneId: zone.id,
+      zone: zone.name,
+      area: zone.area,
+      lines,
+      unknown: [...unknown],
+      warnings: warningsOf(lines, units),
+    };
+  }
+}
+
+/** Share of a zone from which a job counts as done. */
+const ALL_OF = 0.98;
+
+/** How far a job is by the entries of it that stand, and which share of the zone was done in parts. */
+function partOf(records: readonly EntryRecord[], zone: Zone): { readonly state: Job['state']; readonly part: number } {
+  const stand = standing(records.map(entryOf));
+  const parts = stand.filter(({ state }) => state === 'partly done');
+  const part = Math.min(1, parts.reduce((sum, { area }) => sum + (area ?? 0), 0) / zone.area);
+  if (stand.some(({ state }) => state === 'done')) return { state: 'done', part };
+  if (stand.at(-1)?.state === 'not done') return { state: 'not done', part };
+  return parts.length > 0 ? { state: 'partly done', part } : { state: 'open', part: 0 };
+}
+
+const round = (packs: number): number => Math.round(packs * 100) / 100;
+
+/** What the book keeps of a material. */
+const entered = ({
+  name,
+  kind,
+  analysis,
+  nitrogenSource,
+  natural,
+  dolomitic,
+  packSize,
+  packUnit,
+}: Material): EnteredMaterial => ({
+  ...{ name, kind, analysis, nitrogenSource, natural, dolomitic, packSize, packUnit },
+});
+
+/** A job as if it were done. */
+function plannedEntry(job: Job, zone: MeasuredZone, materialOf: (id: string | null) => Material | undefined): Entry {
+  const material = materialOf(job.productId);
+  const layer = job.sense === 'layer';
+  const liquid = job.sense === 'liquidRate';
+  const left = job.state === 'partly done' && job.rate && job.quantity !== null && job.unit === 'kg' ? (job.quantity * 1000) / job.rate : null; // prettier-ignore
+  return {
+    ...{ id: job.id, zoneId: zone.id, on: job.day ?? job.from ?? '', kind: entryKindOf(job.remedy), state: 'done' },
+    ...{ words: job.name, rate: job.rate, unit: layer ? 'cm' : liquid ? 'mL/m2' : 'g/m2', area: left },
+    ...{ material: material ? entered(material) : null, cce: null, correctsId: null, recordedAt: '' },
+  };
+}
+
+/** What is over, and what is to be done about it. */
+function warningsOf(lines: readonly LedgerLine[], units: UnitSystem): string[] {
+  return lines.flatMap(({ label, sense, done, planned, most, by }) => {
+    if (most === null) return [];
+    const say = (of: number): string => present(sense, of, units).text;
+    if (done > most * 1.001 + 1e-6)
+      return [
+        `${label}: ${say(done)} is down, over the ${say(most)} of the year (${by}). Nothing more this year; hold what is planned.`,
+      ];
+    if (done + planned > most * 1.001 + 1e-6)
+      return [
+        `${label}: with the ${say(planned)} that is planned it comes to ${say(done + planned)}, over the ${say(most)} of the year (${by}). Hand the program over anew: it counts what is down.`,
+      ];
+    return [];
+  });
+}
+
+/** How much went down by area, from what was used or as it was told. */
+function amountOf(
+  { quantity = null, rate = null, unit = null, area = null, state }: EntryInput,
+  zone: Zone,
+  material: Material | undefined,
+): { readonly rate: number | null; readonly unit: RateUnit | null; readonly quantityUnit: 'kg' | 'L' | 'm3' | null } {
+  const quantityUnit = quantity === null ? null : (material?.packUnit ?? 'kg');
+  if (state === 'not done' || state === 'withdrawn') return { rate: null, unit: null, quantityUnit };
+  if (quantity === null || quantityUnit === null)
+    return { rate, unit: rate === null ? null : (unit ?? 'g/m2'), quantityUnit };
+  const over = area ?? zone.area;
+  if (quantityUnit === 'kg') return { rate: (quantity * 1000) / over, unit: 'g/m2', quantityUnit };
+  const cubic = quantityUnit === 'm3' ? quantity : quantity / 1000;
+  return material && BULKY.has(material.kind)
+    ? { rate: (cubic / over) * 100, unit: 'cm', quantityUnit }
+    : { rate: (cubic * 1e6) / over, unit: 'mL/m2', quantityUnit };
+}

@@ -1,0 +1,299 @@
+import {
+  type JobDose,
+  type UnitSystem,
+  breaksOf,
+  dayOn,
+  planJobs,
+  present,
+  remedyEntry,
+  tellSupply,
+} from '@glenfold/agronomy';
+import type { BreaksAnswer, JobAnswer, JobCrewInput, JobDayInput, JobHoldInput } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { Any, In } from 'typeorm';
+import { EntryRecord } from '../entries/entry.entity.ts';
+import { Machine } from '../machines/machine.entity.ts';
+import { Membership } from '../people/membership.entity.ts';
+import { Problem, refuse } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { HandOver, type Handed } from '../rates/handOver.service.ts';
+import { Days } from '../settings/days.service.ts';
+import { type SeasonBasis, SeasonBases, doseOf } from './basis.service.ts';
+import { Job } from './job.entity.ts';
+
+/** Jobs that are still to be done. */
+const OPEN = ['open', 'partly done'] as const;
+
+/** Doses on their days: made of what is handed over, dated, moved, held and given to somebody. */
+@Injectable()
+export class JobsService {
+  constructor(
+    private readonly records: Records,
+    private readonly bases: SeasonBases,
+    private readonly work: Work,
+    private readonly days: Days,
+    handOver: HandOver,
+  ) {
+    handOver.listen((handed) => this.#from(handed));
+  }
+
+  /** Jobs of a site that count: open, done and not done; none of a program that another stands for. */
+  of(siteId: string): Promise<Job[]> {
+    return this.records
+      .of(Job)
+      .find({ siteId, state: In(['open', 'partly done', 'done', 'not done']) }, { day: 'ASC', createdAt: 'ASC' });
+  }
+
+  /** Some jobs, in the order of their ids. */
+  async some(ids: readonly string[]): Promise<Job[]> {
+    const found = await this.records.of(Job).find({ id: Any([...ids]) });
+    return ids.flatMap((id) => found.find((job) => job.id === id) ?? []);
+  }
+
+  one(id: string): Promise<Job> {
+    return this.records.of(Job).one(id);
+  }
+
+  /** Look for the days of all jobs of a site that nobody has set by hand. */
+  async date(siteId: string): Promise<void> {
+    await this.records.together(async () => {
+      const all = await this.of(siteId);
+      const basis = await this.bases.of(siteId);
+      const open = all.filter(({ state, moved, hold }) => state === 'open' && !moved && hold === null);
+      await this.#place(open, all, basis);
+    });
+  }
+
+  /** What setting a job to a day would break. */
+  async breaks(id: string, day: string, units: UnitSystem): Promise<BreaksAnswer> {
+    const job = await this.one(id);
+    const { basis, others } = await this.#beside(job);
+    return { breaks: breaksOf(doseOf(job, basis), day, others, basis.groundOf(job.zoneId, units)) };
+  }
+
+  /**
+   * Set a job to a day by hand.
+   * @throws a 422 problem where a law or a cap forbids it, or a reason is wanted and missing
+   */
+  async move(id: string, { day = null, reason = null }: JobDayInput, version: number, units: UnitSystem): Promise<Job> {
+    const job = await this.one(id);
+    this.#refuseClosed(job);
+    const { basis, others } = await this.#beside(job);
+    const broken = day === null ? [] : breaksOf(doseOf(job, basis), day, others, basis.groundOf(job.zoneId, units));
+    const never = broken.find((one) => one.never);
+    if (never) refuse([{ field: 'day', message: `${never.words} Choose another day.` }]);
+    if (broken.length > 0 && !reason)
+      refuse([{ field: 'reason', message: `${broken[0]!.words} Say why it is to be done all the same.` }]);
+    return this.records
+      .of(Job)
+      .change(
+        id,
+        { day, moved: true, dated: true, movedBecause: broken.length > 0 ? reason : null },
+        { version, tell: told },
+      );
+  }
+
+  async hold(id: string, { reason, words = null }: JobHoldInput, version: number): Promise<Job> {
+    const job = await this.one(id);
+    this.#refuseClosed(job);
+    const hold = {
+      ...{ reason, words, since: await this.days.on(job.siteId) },
+      by: this.work.worker.person?.name ?? null,
+    };
+    return this.records.of(Job).change(id, { hold }, { version, tell: told });
+  }
+
+  async letGo(id: string, version: number): Promise<Job> {
+    return this.records.of(Job).change(id, { hold: null }, { version, tell: told });
+  }
+
+  async crew(id: string, { personId = null, machineId = null }: JobCrewInput, version: number): Promise<Job> {
+    const faults = [
+      ...(personId !== null && !(await this.#belongs(personId))
+        ? [{ field: 'personId', message: 'Choose somebody of the practice.' }]
+        : []),
+      ...(machineId !== null && (await this.records.of(Machine).find({ id: machineId })).length === 0
+        ? [{ field: 'machineId', message: 'Choose a machine of the list.' }]
+        : []),
+    ];
+    if (faults.length > 0) refuse(faults);
+    return this.records.of(Job).change(id, { personId, machineId }, { version, tell: told });
+  }
+
+  /** How far a job is, by what was written of it; what is left of one that was done in part stays to be done. */
+  async follow(jobId: string, state: Job['state'], left?: { readonly quantity: number | null }): Promise<void> {
+    const job = await this.one(jobId);
+    if (job.state === 'superseded') return;
+    await this.records.of(Job).change(jobId, {
+      state,
+      ...(state === 'open' || state === 'partly done' ? {} : { hold: null }),
+      ...(left ? { quantity: left.quantity } : {}),
+    });
+  }
+
+  /** Jobs as they are told, with the names of those who do them. */
+  async told(
+    jobs: readonly Job[],
+    units: UnitSystem,
+    siteNames: ReadonlyMap<string, string>,
+    zoneNames: ReadonlyMap<string, string>,
+    basis?: SeasonBasis,
+  ): Promise<JobAnswer[]> {
+    const people = await this.records.ask<{ id: string; name: string }>(
+      `SELECT p."id", p."name" FROM person p WHERE p."id" = ANY($2) AND EXISTS (
+         SELECT FROM membership m WHERE m."practiceId" = $1 AND m."personId" = p."id")`,
+      [jobs.flatMap(({ personId }) => personId ?? [])],
+    );
+    const machines = jobs.some(({ machineId }) => machineId !== null) ? await this.bases.machines() : [];
+    const products = await this.records.ask<{ id: string; name: string }>(
+      `SELECT "id", "name" FROM product WHERE "practiceId" = $1 AND "id" = ANY($2)`,
+      [jobs.flatMap(({ productId }) => productId ?? [])],
+    );
+    const nameOf = <T extends { id: string; name: string }>(list: readonly T[], id: string | null): string | null =>
+      list.find((one) => one.id === id)?.name ?? null;
+    const doses = basis ? new Map(jobs.map((job) => [job.id, { ...doseOf(job, basis), day: job.day }])) : undefined;
+    const todayOf = new Map<string, string>();
+    for (const { siteId } of jobs)
+      if (!todayOf.has(siteId)) todayOf.set(siteId, basis?.today ?? (await this.days.on(siteId)));
+    return jobs.map((job) => {
+      const today = todayOf.get(job.siteId)!;
+      const open = (OPEN as readonly string[]).includes(job.state);
+      const dose = doses?.get(job.id);
+      const breaks =
+        basis && doses && dose && open && job.day !== null && job.day >= today
+          ? breaksOf(
+              dose,
+              job.day,
+              jobs.flatMap((other) => (openOrDone(other) && doses.get(other.id)) || []),
+              basis.groundOf(job.zoneId, units),
+            ).map(({ words }) => words)
+          : [];
+      return {
+        ...{ id: job.id, version: job.version, siteId: job.siteId, siteName: siteNames.get(job.siteId) ?? '' },
+        ...{ zoneId: job.zoneId, zone: zoneNames.get(job.zoneId) ?? '', key: job.key, remedy: job.remedy },
+        name:
+          job.programId !== null && job.name.toLowerCase() === job.remedy ? remedyEntry(job.remedy).label : job.name,
+        dose: doseWords(job, jobs),
+        product: nameOf(products, job.productId),
+        amount: amountOf(job, units),
+        ...{ earliest: job.earliest, latest: job.latest, day: job.day, state: job.state },
+        words: [...job.words],
+        breaks,
+        movedBecause: job.movedBecause,
+        hold: job.hold && { ...job.hold },
+        ...{ personId: job.personId, person: nameOf(people, job.personId) },
+        ...{ machineId: job.machineId, machine: nameOf(machines, job.machineId) },
+        late: open && job.hold === null && (job.day ?? job.latest ?? job.to ?? today) < today,
+      };
+    });
+  }
+
+  /** The doses of a program that was handed over, dated; open jobs of the same zones are of a program of before. */
+  async #from({ program, zones, doses }: Handed): Promise<void> {
+    const zoneIds = zones.map(({ zoneId }) => zoneId);
+    const former = await this.records.of(Job).find({ zoneId: Any([...zoneIds]), state: In([...OPEN]) });
+    for (const { id } of former) await this.records.of(Job).change(id, { state: 'superseded' });
+    const made = doses.map(({ doseId, zoneId, position, treatment }): Partial<Job> => {
+      const { key, remedy, name, dose, sense, supply, cautions } = treatment;
+      const { rate, quantity, from, to, own } = treatment.doses[position]!;
+      return {
+        ...{ siteId: program.siteId, zoneId, programId: program.id, doseId, key, remedy, name, dose, position },
+        ...{ productId: supply?.materialId ?? null, rate, sense, unit: supply?.unit ?? null, cautions, from, to, own },
+        quantity: quantity ?? (supply ? supply.quantity.value / treatment.doses.length : null),
+        ...{ dated: false, moved: false, words: [], state: 'open' as const },
+      };
+    });
+    const added = await this.records.of(Job).addAll(made);
+    const basis = await this.bases.of(program.siteId);
+    const all = await this.of(program.siteId);
+    const fresh = new Set(added.map(({ id }) => id));
+    await this.#place(
+      all.filter(({ id }) => fresh.has(id)),
+      all,
+      basis,
+    );
+  }
+
+  /** Days for some jobs, beside those that have theirs; what was done lately keeps its distance too. */
+  async #place(jobs: readonly Job[], all: readonly Job[], basis: SeasonBasis): Promise<void> {
+    if (jobs.length === 0) return;
+    const fresh = new Set(jobs.map(({ id }) => id));
+    const kept = await this.#kept(
+      all.filter(({ id }) => !fresh.has(id)),
+      basis,
+    );
+    const placed = planJobs(
+      jobs.map((job) => doseOf(job, basis)),
+      (zoneId) => basis.groundOf(zoneId, 'metric'),
+      kept,
+    );
+    await this.records.of(Job).changeAll(
+      placed.map(({ id, earliest, latest, day, words }) => ({
+        ...{ id, earliest, latest, day, words, dated: true },
+      })),
+    );
+  }
+
+  /** Jobs with their days, those that are done on the day of their entry. */
+  async #kept(jobs: readonly Job[], basis: SeasonBasis): Promise<Array<JobDose & { day: string | null }>> {
+    const done = jobs.filter(({ state }) => state === 'done' || state === 'partly done');
+    const entries = done.length
+      ? await this.records.of(EntryRecord).find({ jobId: Any(done.map(({ id }) => id)) }, { recordedAt: 'ASC' })
+      : [];
+    const onOf = new Map(entries.map(({ jobId, on }) => [jobId, on]));
+    return jobs
+      .filter(openOrDone)
+      .map((job) => ({ ...doseOf(job, basis), day: onOf.get(job.id)?.slice(0, 10) ?? job.day }));
+  }
+
+  async #beside(job: Job) {
+    const all = await this.of(job.siteId);
+    const basis = await this.bases.of(job.siteId);
+    return { basis, others: await this.#kept(all, basis) };
+  }
+
+  #refuseClosed({ state }: Job): void {
+    if (state === 'superseded')
+      throw new Problem(
+        409,
+        'Of a program of before',
+        'Another program was handed over since: its jobs stand for this one. Open the season again.',
+      );
+    if (state === 'done' || state === 'not done')
+      throw new Problem(409, 'Closed', 'What became of this job is in the logbook: mend the entry there.');
+  }
+
+  async #belongs(personId: string): Promise<boolean> {
+    return (await this.records.of(Membership).find({ personId })).length > 0;
+  }
+}
+
+const openOrDone = ({ state }: Job): boolean => state !== 'not done' && state !== 'superseded';
+
+/** "Application 2 of 3". */
+function doseWords(job: Job, jobs: readonly Job[]): string {
+  const doses = jobs.filter(({ zoneId, key, programId }) => zoneId === job.zoneId && key === job.key && programId === job.programId); // prettier-ignore
+  const word = `${job.dose.charAt(0).toUpperCase()}${job.dose.slice(1)}`;
+  return doses.length > 1 ? `${word} ${job.position + 1} of ${doses.length}` : word;
+}
+
+/** "40 lb/1000 ft², 98 lb". */
+function amountOf({ rate, sense, quantity, unit }: Job, units: UnitSystem): string {
+  const parts = [
+    rate !== null && sense !== 'count' ? present(sense, rate, units).text : '',
+    quantity !== null && unit !== null ? tellSupply(quantity, unit, units) : '',
+  ];
+  return parts.filter(Boolean).join(', ');
+}
+
+const told = ({ version, day, hold, personId, machineId, state }: Job) => ({
+  ...{ version, day, hold, personId, machineId, state },
+});
+
+/** First and last day of the week of a day, Monday first. */
+export function weekOf(day: string): { readonly from: string; readonly to: string } {
+  const weekday = (new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7;
+  const from = dayOn(day, -weekday);
+  return { from, to: dayOn(from, 6) };
+}

@@ -1,0 +1,15 @@
+import { Column, Entity } from 'typeorm';
+import { Owned } from '../platform/owned.ts';
+
+/** A date that work on a site has to be ready for. */
+@Entity('site_date')
+export class SiteDate extends Owned {
+  @Column({ type: 'uuid' })
+  siteId: string;
+
+  @Column({ type: 'text' })
+  name: string;
+
+  @Column({ type: 'date' })
+  day: string;
+}
