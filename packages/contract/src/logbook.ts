@@ -19,12 +19,12 @@ import {
   IsOptional,
   IsString,
   IsUUID,
-  Matches,
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { Amount, oneOf, trimOrNone } from './checks.ts';
+import { Amount, Checked, oneOf, trimOrNone } from './checks.ts';
 import { WhenKnown } from './facts.ts';
+import { dayFault } from './season.ts';
 
 /** What was done in a zone, by a card or without one. */
 export class EntryInput {
@@ -97,7 +97,7 @@ export class EntryInput {
 
   /** The day as it was. */
   @IsOptional()
-  @IsObject()
+  @Checked('day', dayFault)
   day?: Day | null;
 
   /** The entry in whose place it stands. */
@@ -177,13 +177,4 @@ export class AppliedAnswer {
   @IsOptional() @IsNumber() cce?: number;
   @IsOptional() @IsObject() mesh?: Readonly<Record<'fine' | 'medium' | 'coarse', number>>;
   @IsOptional() @IsNumber() layer?: number;
-}
-
-/** Days of a page of the book. */
-export class BookPeriod {
-  @Matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the first day as 2027-01-01.' })
-  from: string;
-
-  @Matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the last day as 2027-12-31.' })
-  to: string;
 }

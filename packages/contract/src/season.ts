@@ -30,7 +30,7 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { Checked, trim, trimOrNone } from './checks.ts';
+import { trim, trimOrNone } from './checks.ts';
 
 const DAY = /^(19|20)\d\d-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 const asDay = { message: 'Write the day as 2027-03-14.' };
@@ -90,7 +90,7 @@ export class SiteDateInput {
 }
 
 /** What a rule of the day may be told. */
-function dayFault(value: unknown): string | undefined {
+export function dayFault(value: unknown): string | undefined {
   if (typeof value !== 'object' || value === null || Array.isArray(value)) return 'Tell the day fact by fact.';
   for (const [fact, told] of Object.entries(value)) {
     if (told === null || told === undefined) continue;
@@ -106,12 +106,6 @@ function dayFault(value: unknown): string | undefined {
     } else return `${fact} is nothing that a rule asks for.`;
   }
   return undefined;
-}
-
-/** The day as somebody on the ground sees it: °C, km/h, mm. */
-export class DayInput {
-  @Checked('day', dayFault)
-  day: Day;
 }
 
 export class HoldAnswer {

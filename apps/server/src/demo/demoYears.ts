@@ -6,6 +6,7 @@ import { GroundService } from '../ground/ground.service.ts';
 import { LabReportService } from '../lab/labReport.service.ts';
 import { LogbookService } from '../logbook/logbook.service.ts';
 import { MachinesService } from '../machines/machines.service.ts';
+import { ProductRecord } from '../materials/product.entity.ts';
 import { Clock } from '../platform/clock.ts';
 import { RatesService } from '../rates/rates.service.ts';
 import { JobsService } from '../season/jobs.service.ts';
@@ -54,7 +55,10 @@ export class DemoYears {
   ) {}
 
   async play(siteId: string, steps: readonly DemoStep[], read: (file: string) => string): Promise<void> {
+    // The store is counted as of today: past years have left it long ago.
+    const store = await this.records.of(ProductRecord).find();
     for (const step of steps) await this.clock.asOf(new Date(`${step.on}T11:00:00Z`), () => this.#one(siteId, step, read));
+    for (const { id, stock } of store) await this.records.of(ProductRecord).change(id, { stock });
   }
 
   /** Set jobs to today, give them their machines, and hold what waits. */

@@ -8,6 +8,7 @@ import {
   NO_SUMS,
   added,
   broughtBy,
+  dayOn,
   entryKindOf,
   lastDayOf,
   ledgerLines,
@@ -40,6 +41,8 @@ import { Days } from '../settings/days.service.ts';
 
 /** What is sold by the volume and laid in a layer. */
 const BULKY: ReadonlySet<string> = new Set(['compost', 'peat', 'sand', 'topsoil', 'calcined clay']);
+/** Days after which an entry does not move the store any more. */
+const STORE_DAYS = 31;
 /** More than this over the plan is told, as a share. */
 const OVER = 1.1;
 
@@ -121,7 +124,7 @@ export class LogbookService {
       const amount = amountOf(input, zone, material);
       const notes = [
         ...(await this.#oddities(of, input, zone, job, today, amount.rate)),
-        ...(await this.#stock(of, input, product, corrected)),
+        ...(await this.#stock(of, input, product, corrected, today)),
       ];
       const record = await of(EntryRecord).add({
         ...{
@@ -231,9 +234,10 @@ export class LogbookService {
   /** What is used leaves the store; what a correction gives back comes in again. */
   async #stock(
     of: RecordsOf,
-    { quantity = null, state }: EntryInput,
+    { quantity = null, state, on }: EntryInput,
     product: ProductRecord | undefined,
     corrected: EntryRecord | undefined,
+    today: string,
   ): Promise<string[]> {
     const isUsed = (one: EntryInput['state']): boolean => one === 'done' || one === 'partly done';
     const back = corrected?.productId && isUsed(corrected.state) ? (corrected.quantity ?? 0) : 0;
@@ -243,6 +247,8 @@ export class LogbookService {
         await of(ProductRecord).change(former.id, { stock: round(former.stock + back / former.packSize) });
     }
     if (!product || product.stock === null) return [];
+    // What is written down of long ago had left the store before it was counted.
+    if (lastDayOf(on) < dayOn(today, -STORE_DAYS)) return [];
     const used = isUsed(state) ? (quantity ?? 0) : 0;
     const given = corrected?.productId === product.id ? back : 0;
     if (used === given) return [];

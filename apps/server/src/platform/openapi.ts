@@ -37,6 +37,7 @@ export function describeApi(app: INestApplication): OpenAPIObject {
       },
       valueOf: () => ({}),
       held: () => ({}),
+      day: () => ({ type: 'object', description: 'what is known of a day, as season.window takes it' }),
       knownTimeZone: () => ({ type: 'string', description: 'a time zone of the IANA list' }),
       withPh: () => ({}),
       place: () => ({ type: 'array', items: { type: 'number' }, description: '[longitude, latitude] in WGS84' }),

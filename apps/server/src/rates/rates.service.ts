@@ -4,9 +4,9 @@ import {
   type WorkPrice,
   type ZoneProgram,
   climateOf,
+  countsToward,
   downOf,
   grassWords,
-  isOver,
   programZone,
   sectionSums,
 } from '@glenfold/agronomy';
@@ -255,7 +255,7 @@ export class RatesService {
       zones,
       changes,
       began,
-      countsFrom: begun !== null && !isOver(begun, today) ? begun : null,
+      countsFrom: begun !== null && countsToward(begun, today) ? begun : null,
       timeZone: site.timeZone ?? timeZone,
       settingsOf: (zoneId) => {
         const settings = decided(zoneId);

@@ -152,7 +152,9 @@ export class JobsService {
     );
     const nameOf = <T extends { id: string; name: string }>(list: readonly T[], id: string | null): string | null =>
       list.find((one) => one.id === id)?.name ?? null;
-    const doses = basis ? new Map(jobs.map((job) => [job.id, { ...doseOf(job, basis), day: job.day }])) : undefined;
+    const doses = basis
+      ? new Map(jobs.map((job) => [job.id, { ...doseOf(job, basis), day: job.day, done: job.state === 'done' }]))
+      : undefined;
     const todayOf = new Map<string, string>();
     for (const { siteId } of jobs)
       if (!todayOf.has(siteId)) todayOf.set(siteId, basis?.today ?? (await this.days.on(siteId)));
@@ -242,9 +244,10 @@ export class JobsService {
       ? await this.records.of(EntryRecord).find({ jobId: Any(done.map(({ id }) => id)) }, { recordedAt: 'ASC' })
       : [];
     const onOf = new Map(entries.map(({ jobId, on }) => [jobId, on]));
-    return jobs
-      .filter(openOrDone)
-      .map((job) => ({ ...doseOf(job, basis), day: onOf.get(job.id)?.slice(0, 10) ?? job.day }));
+    return jobs.filter(openOrDone).map((job) => ({
+      ...{ ...doseOf(job, basis), done: job.state === 'done' },
+      day: onOf.get(job.id)?.slice(0, 10) ?? job.day,
+    }));
   }
 
   async #beside(job: Job) {

@@ -1,4 +1,5 @@
 import { limeRequirement } from '../rates/lime.ts';
+import { freeCarbonate } from '../reading/carbonate.ts';
 import { phBuffering } from '../lime/estimate.ts';
 import { ORDINARY_LIME } from '../ledger/brought.ts';
 import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
@@ -92,6 +93,10 @@ export interface ZoneForecast {
   readonly retest: { readonly on: string; readonly words: string };
   readonly words: readonly string[];
 }
+
+const NO_DRAINAGE: readonly number[] = Array.from({ length: 12 }, () => 0);
+/** pH from which free lime is taken to be there where nobody looked. */
+const LIMED_FROM = 7.8;
 
 /** Years a lawn goes without a correction before it is tested again, and days from one to its retest. */
 const ROUTINE_YEARS = 3;
@@ -197,6 +202,23 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
           )
         : Array.from({ length: 12 }, () => 0),
   };
+  const { state, evidence } = freeCarbonate(
+    test.soilPh,
+    { ...zone.measured, carbonate: test.carbonate ?? zone.measured?.carbonate },
+    undefined,
+  );
+  // Free lime gives way before the pH does; from where it begins by the table, an unknown soil is taken to hold it.
+  const held = state === 'present' || (state !== 'absent' && test.soilPh >= LIMED_FROM);
+  if (held) {
+    const still = phBand({ ...course, lime: [], sulfur: [], nitrogen: [], drainage: NO_DRAINAGE }, 0, error);
+    return {
+      ...{ from, under: still, nothing: still, resistance },
+      retest: retestOf(from, [], still),
+      words: [
+        `Free lime holds the pH (${evidence}): feed and sulfur use up lime before they move it, so no change is foretold.`,
+      ],
+    };
+  }
   const nothing = phBand(course, resistance.spread, error);
   const under = phBand(
     {

@@ -29,3 +29,13 @@ export function isOver(began: string, day: string): boolean {
   const end = year * 12 + month - 1 + YEAR;
   return day >= `${Math.floor(end / 12)}-${String((end % 12) + 1).padStart(2, '0')}-${began.slice(8)}`;
 }
+
+/** Months after which a program that is looked at is the next year’s: what went down in this one does not count in it. */
+const NEXT_FROM = 10;
+
+/** Whether what went down since a day still counts against the program that is worked out on another. */
+export function countsToward(began: string, day: string): boolean {
+  const months =
+    (Number(day.slice(0, 4)) - Number(began.slice(0, 4))) * 12 + Number(day.slice(5, 7)) - Number(began.slice(5, 7));
+  return months < NEXT_FROM || (months === NEXT_FROM && day.slice(8) < began.slice(8));
+}

@@ -41,6 +41,8 @@ export interface JobDose {
   readonly product: JobProduct | null;
   /** Sown or worked on bare, tilled ground. */
   readonly bare: boolean;
+  /** Done already, in whatever program: it keeps its distance, and has no say in the order of what comes. */
+  readonly done?: boolean;
 }
 
 /** Where and when a zone is worked. */
@@ -180,8 +182,9 @@ function between(job: JobDose, day: string, other: JobDose, otherDay: string): s
   const [first, second] = jobFirst ? [job, other] : [other, job];
   const [firstDay, secondDay] = jobFirst ? [day, otherDay] : [otherDay, day];
   const gap = daysBetween(firstDay, secondDay);
+  const isDone = job.done === true || other.done === true;
   return rulesBetween(first, second).flatMap(({ words, ordered, days }) => {
-    if (ordered ? gap >= days : Math.abs(gap) >= days) return [];
+    if (ordered && !isDone ? gap >= days : Math.abs(gap) >= days) return [];
     return [`${words}: ${second.name} on ${secondDay}, ${first.name} on ${firstDay}.`];
   });
 }
