@@ -22,6 +22,9 @@ import { SettingsPage } from './features/settings/SettingsPage.tsx';
 import { AboutSite } from './features/site/AboutSite.tsx';
 import { Tables } from './features/tables/Tables.tsx';
 import { Board } from './features/sampling/bags/Board.tsx';
+import { CardPage } from './features/cards/CardPage.tsx';
+import { CardsPage } from './features/cards/CardsPage.tsx';
+import { WeekPage } from './features/season/WeekPage.tsx';
 import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
 import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
@@ -74,6 +77,8 @@ const router = createBrowserRouter([
   // Beside the entrance: the walk goes on where nobody can be asked who is there.
   { path: '/walk', element: <WalksPage />, errorElement },
   { path: '/walk/:siteId', element: <WalkPage />, errorElement },
+  { path: '/cards', element: <CardsPage />, errorElement },
+  { path: '/cards/:jobId', element: <CardPage />, errorElement },
   // Beside the entrance too: a calculation needs nobody signed in.
   { path: '/pocket', element: <PocketPage />, errorElement },
   { path: '/pocket/:subject/:method', element: <CalculatorPage />, errorElement },
@@ -89,6 +94,7 @@ const router = createBrowserRouter([
       { path: '/sites/:siteId/about', element: <AboutSite /> },
       { path: '/tables/:part?', element: <Tables /> },
       { path: '/bags', element: <Board /> },
+      { path: '/week', element: <WeekPage /> },
       { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
       { path: '*', element: <NotFound /> },
     ],

@@ -49,6 +49,11 @@ export class PhotoInput extends Picture {
   @IsOptional()
   @Matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as 2026-03-14.' })
   takenOn?: string | null;
+
+  /** The entry of the logbook that it shows. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'The entry of a photo is named by its id.' })
+  entryId?: string | null;
 }
 
 export class PhotoAnswer {

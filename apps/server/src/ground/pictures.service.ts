@@ -10,6 +10,7 @@ import {
 } from '@glenfold/contract';
 import { Injectable, StreamableFile } from '@nestjs/common';
 import { In } from 'typeorm';
+import { EntryRecord } from '../entries/entry.entity.ts';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundService } from './ground.service.ts';
@@ -53,13 +54,16 @@ export class PicturesService {
   }
 
   async addPhoto(zoneId: string, input: PhotoInput): Promise<PhotoAnswer> {
-    const { id, type, image, caption = null, takenOn = null } = input;
+    const { id, type, image, caption = null, takenOn = null, entryId = null } = input;
     await this.ground.zone(zoneId);
     checkPicture('image', type, image, LARGEST_PHOTO);
+    const [entry] = entryId === null ? [] : await this.records.of(EntryRecord).find({ id: entryId, zoneId });
+    if (entryId !== null && !entry)
+      refuse([{ field: 'entryId', message: 'The entry that the photo shows is not in the book yet: send it first.' }]);
     return this.records.together(async (of) => {
       const [known] = id ? await of(ZonePhoto).findEver({ id }) : [];
       return photoAnswer(
-        known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), zoneId, type, image, caption, takenOn })),
+        known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), zoneId, type, image, caption, takenOn, entryId })),
       );
     });
   }

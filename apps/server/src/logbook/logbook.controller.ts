@@ -1,4 +1,4 @@
-import { type UnitSystem, ledgerLines, ledgerOf, NO_SUMS, present } from '@glenfold/agronomy';
+import { type UnitSystem, ledgerLines, ledgerOf, present } from '@glenfold/agronomy';
 import { EntryInput, EntryWrittenAnswer, LogbookAnswer } from '@glenfold/contract';
 import {
   Body,
@@ -72,8 +72,8 @@ export class LogbookController {
     const { site, zones, entries } = await this.logbook.between(siteId, from, to);
     const { name } = await this.practices.current();
     const sums = zones.map((zone) => {
-      const { done, unknown } = ledgerOf(zone.entries, zone.area, { from, to });
-      const lines = ledgerLines({ sums: done, limeProduct: 0 }, { sums: NO_SUMS, limeProduct: 0 }, 0, {});
+      const { parts, unknown } = ledgerOf(zone.entries, zone.area, { from, to });
+      const lines = ledgerLines(parts, [], 0, {});
       const told = lines.filter((line) => line.done !== 0).map(({ label, sense, done: sum }) => `${label} ${present(sense, sum, units).text}`); // prettier-ignore
       return { zone: zone.name, told, unknown };
     });

@@ -5,19 +5,16 @@ import {
   type Material,
   type RateUnit,
   type UnitSystem,
-  NO_SUMS,
-  added,
-  broughtBy,
   dayOn,
   entryKindOf,
   lastDayOf,
   ledgerLines,
   ledgerOf,
+  partsOf,
   present,
   standing,
   yearCaps,
   yearOf,
-  within,
 } from '@glenfold/agronomy';
 import type { EntryAnswer, EntryInput, EntryWrittenAnswer, LogbookAnswer, ZoneLedgerAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -284,24 +281,14 @@ export class LogbookService {
     units: UnitSystem,
   ): ZoneLedgerAnswer {
     const period = yearOf(year);
-    const { done, limeOpen, unknown } = ledgerOf(zone.entries, zone.area, period);
+    const { parts, limeOpen, unknown } = ledgerOf(zone.entries, zone.area, period);
     const toCome = jobs
       .filter(({ state, day, earliest, from }) => {
         const on = day ?? earliest ?? from;
         return (state === 'open' || state === 'partly done') && (on === null || on.startsWith(String(year)));
       })
       .map((job) => plannedEntry(job, zone, material));
-    const planned = toCome.reduce((sums, entry) => added(sums, broughtBy(entry, zone.area).sums), NO_SUMS);
-    const limeIn = (entries: readonly Entry[]): number =>
-      entries
-        .filter(({ kind, unit, rate }) => kind === 'lime' && unit === 'g/m2' && rate !== null)
-        .reduce((sum, { rate, area }) => sum + rate! * (area === null ? 1 : Math.min(1, area / zone.area)), 0);
-    const lines = ledgerLines(
-      { sums: done, limeProduct: limeIn(within(zone.entries, period)) },
-      { sums: planned, limeProduct: limeIn(toCome) },
-      limeOpen,
-      caps,
-    );
+    const lines = ledgerLines(parts, partsOf(toCome, zone.area), limeOpen, caps);
     return {
       zoneId: zone.id,
       zone: zone.name,

@@ -106,7 +106,7 @@ export class CalendarService {
         ]
           .filter(Boolean)
           .join('\n'),
-        url: `${this.installation.address}/jobs/${job.id}`,
+        url: `${this.installation.address}/cards/${job.id}`,
       });
     }
     return calendar.toString();

@@ -2,7 +2,18 @@ import type { QueryClient, QueryKey } from '@tanstack/react-query';
 
 /** Parts of a site that are read by themselves: the third word of their keys. */
 type SitePart =
-  'state' | 'zones' | 'ground-things' | 'bags' | 'photos' | 'lab-results' | 'lab-reports' | 'report' | 'share-links';
+  | 'state'
+  | 'zones'
+  | 'ground-things'
+  | 'bags'
+  | 'photos'
+  | 'lab-results'
+  | 'lab-reports'
+  | 'report'
+  | 'share-links'
+  | 'season'
+  | 'logbook'
+  | 'proof';
 
 interface Shown {
   /** Parts of any site. */
@@ -14,23 +25,40 @@ interface Shown {
 /** Where each kind of record shows: a change of it has these read anew, and nothing else. */
 const shownIn = {
   site: {
-    parts: ['state', 'zones', 'lab-results', 'bags', 'report'],
+    parts: ['state', 'zones', 'lab-results', 'bags', 'report', 'season', 'proof'],
     lists: ['sites', 'rounds', 'find', 'bags', 'reports', 'program'],
   },
   /** Zones with all that is known of them, and what is drawn: tests follow the ground when it is divided anew. */
   ground: {
-    parts: ['state', 'zones', 'ground-things', 'photos', 'lab-results', 'lab-reports', 'bags', 'report'],
-    lists: ['rounds', 'find', 'bags', 'program'],
+    parts: [
+      ...(['state', 'zones', 'ground-things', 'photos', 'lab-results', 'lab-reports', 'bags', 'report'] as const),
+      ...(['season', 'logbook', 'proof'] as const),
+    ],
+    lists: ['rounds', 'find', 'bags', 'program', 'week'],
   },
-  photo: { parts: ['photos'] },
+  photo: { parts: ['photos', 'logbook'] },
   underlay: { parts: ['ground-things'] },
-  result: { parts: ['state', 'lab-results', 'lab-reports', 'bags', 'report'], lists: ['rounds', 'bags', 'program'] },
+  result: {
+    parts: ['state', 'lab-results', 'lab-reports', 'bags', 'report', 'season', 'proof'],
+    lists: ['rounds', 'bags', 'program', 'hits'],
+  },
   bag: { parts: ['state', 'bags', 'lab-reports', 'lab-results'], lists: ['rounds', 'find', 'bags'] },
-  program: { parts: ['state', 'report'], lists: ['rounds', 'program', 'shared'] },
+  program: {
+    parts: ['state', 'report', 'season', 'logbook', 'proof'],
+    lists: ['rounds', 'program', 'shared', 'week'],
+  },
+  /** A day, a hold, who does it. */
+  job: { parts: ['state', 'season', 'report', 'proof', 'logbook'], lists: ['rounds', 'week', 'cards'] },
+  /** What was done moves jobs, rates, waiting times, the store and what is foretold. */
+  entry: {
+    parts: ['state', 'zones', 'season', 'logbook', 'proof', 'report'],
+    lists: ['rounds', 'program', 'products', 'week', 'cards', 'shared'],
+  },
+  calendar: { lists: ['calendar-links'] },
   product: { lists: ['products', 'program'] },
   machine: { lists: ['machines', 'program'] },
   laboratory: { lists: ['laboratories'] },
-  setting: { parts: ['report'], lists: ['settings', 'program'] },
+  setting: { parts: ['report', 'season', 'logbook'], lists: ['settings', 'program'] },
   practice: { parts: ['report'], lists: ['session', 'program', 'products'] },
   member: { lists: ['members', 'invitations', 'outbox', 'session'] },
   mail: { lists: ['outbox'] },
@@ -68,6 +96,10 @@ const kindOf: Readonly<Record<string, RecordKind>> = {
   bags: 'bag',
   products: 'product',
   machines: 'machine',
+  jobs: 'job',
+  'site-dates': 'job',
+  entries: 'entry',
+  'calendar-links': 'calendar',
   laboratories: 'laboratory',
   settings: 'setting',
   members: 'member',

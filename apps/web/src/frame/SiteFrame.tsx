@@ -8,7 +8,9 @@ import { Ground } from '../features/ground/Ground.tsx';
 import { Lab } from '../features/lab/Lab.tsx';
 import { Rates } from '../features/rates/Rates.tsx';
 import { Reading } from '../features/reading/Reading.tsx';
-import { ToCome } from '../features/toCome/ToCome.tsx';
+import { Logbook } from '../features/logbook/Logbook.tsx';
+import { Proof } from '../features/proof/Proof.tsx';
+import { Season } from '../features/season/Season.tsx';
 import { Sampling } from '../features/sampling/Sampling.tsx';
 import { ApiProblem } from '../api/client.ts';
 import { colours } from '../ui/theme.ts';
@@ -25,12 +27,15 @@ import { useKeys } from './keyboard.ts';
 import type { StepProps } from '../ui/stepProps.ts';
 import { isStep, stepNames, stepPath } from '../ui/steps.ts';
 
-const screens: Readonly<Partial<Record<Step, (props: StepProps) => React.ReactNode>>> = {
+const screens: Readonly<Record<Step, (props: StepProps) => React.ReactNode>> = {
   ground: Ground,
   sampling: Sampling,
   lab: Lab,
   reading: Reading,
   rates: Rates,
+  season: Season,
+  logbook: Logbook,
+  proof: Proof,
 };
 
 /** The address of a site's step, with the zone that stays chosen. */
@@ -139,17 +144,13 @@ export function SiteFrame() {
           }}
         >
           <Boundary key={step} what="this step">
-            {Screen ? (
-              <Screen
-                key={step === 'ground' || step === 'sampling' ? step : zone?.id}
-                site={state.site}
-                zones={zones}
-                results={results}
-                zone={zone}
-              />
-            ) : (
-              <ToCome step={step} />
-            )}
+            <Screen
+              key={step === 'ground' || step === 'sampling' ? step : zone?.id}
+              site={state.site}
+              zones={zones}
+              results={results}
+              zone={zone}
+            />
           </Boundary>
         </Box>
       </Box>

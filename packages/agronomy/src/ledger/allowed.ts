@@ -1,14 +1,17 @@
 import { sulfurLimits } from '../acidify/tables.ts';
 import { limeLimits } from '../lime/materials.ts';
+import { forecastTable } from '../forecast/forecastTable.ts';
 import { nitrogenCredits } from '../nutrients/nitrogenTables.ts';
 import { swardOf } from '../nutrients/sward.ts';
 import { compostLayers } from '../organic/program.ts';
 import type { ZoneFacts } from '../reading/zoneFacts.ts';
 import type { AdviceSettings } from '../settings/settings.ts';
 import { sodiumTable } from '../soil/sodium.ts';
-import type { Sense } from '../units/present.ts';
+import { type Sense, coreUnit } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
-import type { LedgerKey, Sums } from './brought.ts';
+import { type Figure, WorkingBook, figure } from '../working/working.ts';
+import type { LedgerKey } from './brought.ts';
+import type { LedgerPart } from './ledger.ts';
 
 /** One line of a zone’s book for a year. */
 export interface LedgerLine {
@@ -16,6 +19,8 @@ export interface LedgerLine {
   readonly label: string;
   readonly sense: Sense;
   readonly done: number;
+  /** How it adds up. */
+  readonly working: Figure['working'];
   /** What of the program is still to be done. */
   readonly planned: number;
   /** Most of a year, and whose number that is; nothing where no cap is known. */
@@ -88,21 +93,17 @@ const lines: ReadonlyArray<{ readonly key: LedgerLine['key']; readonly label: st
   { key: 'salt', label: 'Salt load', sense: 'ratio' },
 ];
 
-/** What a ledger line is summed from. */
-export interface Counted {
-  readonly sums: Sums;
-  readonly limeProduct: number;
-}
-
 /** The lines of a zone’s year: done, still planned, and what the year takes at most. Lines of nothing are left out. */
 export function ledgerLines(
-  done: Counted,
-  planned: Counted,
+  done: readonly LedgerPart[],
+  planned: readonly LedgerPart[],
   limeOpen: number,
   caps: ReturnType<typeof yearCaps>,
 ): LedgerLine[] {
-  const of = (key: LedgerLine['key'], { sums, limeProduct }: Counted): number =>
+  const one = (key: LedgerLine['key'], { sums, limeProduct }: LedgerPart): number =>
     key === 'limeProduct' ? limeProduct : key === 'limeOpen' ? 0 : sums[key];
+  const of = (key: LedgerLine['key'], parts: readonly LedgerPart[]): number =>
+    parts.reduce((sum, part) => sum + one(key, part), 0);
   return lines.flatMap(({ key, label, sense }): LedgerLine[] => {
     const isDone = key === 'limeOpen' ? limeOpen : of(key, done);
     const toCome = of(key, planned);
@@ -111,10 +112,45 @@ export function ledgerLines(
     return [
       {
         ...{ key, label, sense, done: isDone, planned: toCome },
+        working: key === 'limeOpen' ? reacting(limeOpen) : addedUp(key, done, isDone, sense, (part) => one(key, part)),
         most: cap?.most ?? null,
         by: cap?.by ?? null,
         allowed: cap ? cap.most - isDone : null,
       },
     ];
   });
+}
+
+/** How a line adds up, entry by entry. */
+function addedUp(
+  key: LedgerLine['key'],
+  parts: readonly LedgerPart[],
+  sum: number,
+  sense: Sense,
+  of: (part: LedgerPart) => number,
+): Figure['working'] {
+  const book = new WorkingBook();
+  const counted = parts.filter((part) => Math.abs(of(part)) > 1e-9);
+  book.step({
+    label: `Down in the year, over the whole zone`,
+    formula: 'sum of what each entry brought',
+    numbers: counted.map((part) => `${part.words} ${part.on}: ${figure(of(part))}`).join(' + ') || 'nothing',
+    result: sum,
+    unit: coreUnit(sense),
+    ...(key === 'acidity' ? { source: 'Pierre (1933); oxidation of sulfur' } : {}),
+  });
+  return book.entries;
+}
+
+function reacting(limeOpen: number): Figure['working'] {
+  const book = new WorkingBook();
+  book.step({
+    label: 'Lime that has not reacted by the end of the year',
+    formula: 'each lime × strength × what is left of its mesh, half in 2, 9 and 36 months',
+    numbers: 'fine, medium and coarse of all that went down',
+    result: limeOpen,
+    unit: 'g/m2',
+    source: forecastTable.source,
+  });
+  return book.entries;
 }

@@ -13,9 +13,32 @@ import { type Entry, carriedOut, lastDayOf, standing } from './entries.ts';
 
 const MONTH = 30.44 * 86_400_000;
 
+/** What one entry, or one job to come, brings. */
+export interface LedgerPart {
+  readonly words: string;
+  readonly on: string;
+  readonly sums: Sums;
+  /** g/m² of liming product. */
+  readonly limeProduct: number;
+}
+
+/** Some entries with what each of them brings to its zone. */
+export function partsOf(entries: readonly Entry[], zoneArea: number): LedgerPart[] {
+  return entries.map((entry) => {
+    const { words, on, kind, unit, rate, area } = entry;
+    const share = area === null ? 1 : Math.min(1, area / zoneArea);
+    return {
+      ...{ words, on, sums: broughtBy(entry, zoneArea).sums },
+      limeProduct: kind === 'lime' && unit === 'g/m2' && rate !== null ? rate * share : 0,
+    };
+  });
+}
+
 /** What stands in the book of one zone for some days. */
 export interface Ledger {
   readonly done: Sums;
+  /** What each entry brought. */
+  readonly parts: readonly LedgerPart[];
   /** g/m² of pure lime that is still to react on the last of the days, of all that ever went down. */
   readonly limeOpen: number;
   /** What could not be counted, one sentence each. */
@@ -56,6 +79,7 @@ export function ledgerOf(entries: readonly Entry[], zoneArea: number, period: Pe
       return sum + ((rate! * strength) / 100) * limeLeft(mesh, months) * share;
     }, 0),
     unknown: brought.flatMap(({ unknown }) => unknown ?? []),
+    parts: partsOf(inside, zoneArea),
     entries: inside.length,
   };
 }

@@ -14,9 +14,9 @@ import { SiteSketch } from '../SiteSketch.tsx';
 import { BeforeWalk } from './BeforeWalk.tsx';
 import { DepthStepper } from './DepthStepper.tsx';
 import { NoteDialog, SkipDialog } from './WalkDialogs.tsx';
-import { WalkFrame } from './WalkFrame.tsx';
+import { FieldFrame } from '../../../ui/field/FieldFrame.tsx';
 import { keepPages } from '../../../ui/keepPages.ts';
-import { useWakeLock } from './useWakeLock.ts';
+import { useWakeLock } from '../../../ui/field/useWakeLock.ts';
 import { type WalkedCore, useWalk } from './useWalk.ts';
 
 /** Where the device is, from itself or from the stand-in. */
@@ -98,27 +98,27 @@ export function WalkPage() {
   const frame = { back: `/sites/${siteId}/sampling`, title: pack?.site.name, kept };
   if (!pack)
     return (
-      <WalkFrame {...frame}>
+      <FieldFrame {...frame}>
         <Box sx={{ p: 2 }}>{walk.error ? <Trouble error={walk.error} /> : 'Taking the site along…'}</Box>
-      </WalkFrame>
+      </FieldFrame>
     );
   if (cores.length === 0)
     return (
-      <WalkFrame {...frame}>
+      <FieldFrame {...frame}>
         <Box sx={{ p: 2 }}>
           <Typography variant="h1">No bag to walk</Typography>
           <Typography sx={{ mt: 1 }}>Every planned bag of this site is cored, or none is planned.</Typography>
         </Box>
-      </WalkFrame>
+      </FieldFrame>
     );
   if (!begun)
     return (
-      <WalkFrame {...frame}>
+      <FieldFrame {...frame}>
         <BeforeWalk cores={open.length} onStart={() => setBegun(true)} />
-      </WalkFrame>
+      </FieldFrame>
     );
   return (
-    <WalkFrame {...frame}>
+    <FieldFrame {...frame}>
       {walk.trouble && kept > 0 && (
         <Box role="note" sx={{ background: colours.ochreWash, px: 2, py: 0.5, fontSize: '0.92rem' }}>
           {walk.trouble.startsWith('The server does not answer')
@@ -306,6 +306,6 @@ export function WalkPage() {
         }}
       />
       <NoteDialog open={noting} note={note} onNote={setNote} onClose={() => setNoting(false)} />
-    </WalkFrame>
+    </FieldFrame>
   );
 }

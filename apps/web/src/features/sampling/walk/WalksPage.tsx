@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { api } from '../../../api/client.ts';
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
-import { WalkFrame } from './WalkFrame.tsx';
+import { FieldFrame } from '../../../ui/field/FieldFrame.tsx';
 import { keepPages } from '../../../ui/keepPages.ts';
 import { all, signedIn } from '../../../offline/outbox.ts';
 import { type PackedSite, packSite, packedSites, takeOverOld } from './walkStore.ts';
@@ -56,7 +56,7 @@ export function WalksPage() {
   };
   const open = packs.filter((pack) => waiting(pack) > 0);
   return (
-    <WalkFrame back="/" title="Walks on this device" kept={kept}>
+    <FieldFrame back="/" title="Walks on this device" kept={kept}>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
         <Typography variant="h1">Taken along</Typography>
         {open.length === 0 && (
@@ -88,6 +88,6 @@ export function WalksPage() {
           {busy ? 'Fetching…' : 'Fetch all that is planned'}
         </Button>
       </Box>
-    </WalkFrame>
+    </FieldFrame>
   );
 }

@@ -1,18 +1,18 @@
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../../../ui/theme.ts';
+import { colours } from '../theme.ts';
 
-interface WalkFrameProps {
+interface FieldFrameProps {
   readonly back: string;
   readonly title: string | undefined;
-  /** Touches and photos that wait on the device. */
+  /** What was done and waits on the device. */
   readonly kept: number;
   readonly children: ReactNode;
 }
 
 /** The frame of a screen for one hand: where it is, and whether all is sent. */
-export function WalkFrame({ back, title, kept, children }: WalkFrameProps) {
+export function FieldFrame({ back, title, kept, children }: FieldFrameProps) {
   return (
     <Box
       sx={{

@@ -1,0 +1,266 @@
+import type { CardPart, Day } from '@glenfold/agronomy';
+import type { CardAnswer, EntryInput } from '@glenfold/contract';
+import { Box, Button, Typography } from '@mui/material';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { touch } from '../../api/touches.ts';
+import { useOutbox } from '../../offline/useOutbox.ts';
+import { Cautions, Trouble } from '../../ui/bits.tsx';
+import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
+import { useWakeLock } from '../../ui/field/useWakeLock.ts';
+import { jobDay } from '../../ui/JobWords.tsx';
+import { keepPages } from '../../ui/keepPages.ts';
+import { stepPath } from '../../ui/steps.ts';
+import { colours } from '../../ui/theme.ts';
+import { dayOf } from '../../ui/today.ts';
+import { useUnits } from '../../ui/units.tsx';
+import { CloseCard, type TakenPhoto } from './CloseCard.tsx';
+import { DayVerdict } from './DayVerdict.tsx';
+import { Tally } from './Tally.tsx';
+import { type PackedCard, cardKinds, entryToSend, noteWritten, openCard, photoToSend, workerOf } from './cardStore.ts';
+
+const parts = ['day', 'evening', 'load', 'set', 'spread', 'water', 'clear'] as const;
+type Part = (typeof parts)[number];
+const titles: Readonly<Record<Part, string>> = {
+  ...{ day: 'The day', evening: 'The evening before', load: 'Load', set: 'Set', spread: 'Spread' },
+  ...{ water: 'Water', clear: 'Clear' },
+};
+
+function Lines({ lines }: { readonly lines: readonly string[] }) {
+  return (
+    <Box component="ul" sx={{ m: 0, pl: 0, listStyle: 'none' }}>
+      {lines.map((line) => (
+        <Box
+          component="li"
+          key={line}
+          sx={{ borderTop: `1px solid ${colours.line}`, py: 1, fontSize: '1.08rem', lineHeight: 1.35 }}
+        >
+          {line}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** What is weighed out: the largest thing on the card, then its portions. */
+function Weigh({ card: { card } }: { readonly card: CardAnswer }) {
+  if (!card.weigh) return null;
+  const { told, portions } = card.weigh;
+  return (
+    <Box sx={{ mb: 1 }}>
+      <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '3.2rem', lineHeight: 1.05 }}>
+        {told}
+      </Typography>
+      <Typography>{[card.rate ? `at ${card.rate}` : '', card.bags].filter(Boolean).join('; ')}</Typography>
+      {portions.map(({ words, told: portion }) => (
+        <Box
+          key={words}
+          sx={{ display: 'flex', justifyContent: 'space-between', borderTop: `1px solid ${colours.line}`, py: 0.75 }}
+        >
+          <span>{words}</span>
+          <strong>{portion}</strong>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+const steady = (card: CardAnswer, part: CardPart): readonly string[] => card.card.parts[part];
+
+/** A job on a card: one thing at a time, in the order of the hands; it opens and closes without a connection. */
+export function CardPage() {
+  const { jobId = '' } = useParams();
+  const { system } = useUnits();
+  const client = useQueryClient();
+  const { data: packed, error } = useQuery<PackedCard>({
+    queryKey: ['cards', jobId, system],
+    queryFn: () => openCard(jobId, system),
+    networkMode: 'always',
+    staleTime: 0,
+    retry: false,
+  });
+  const [at, setAt] = useState<Part>('day');
+  const [day, setDay] = useState<Day | null>(null);
+  const [closing, setClosing] = useState(false);
+  const [written, setWritten] = useState<EntryInput | null>(null);
+  const [notes, setNotes] = useState<readonly string[]>([]);
+  useWakeLock(true);
+  useEffect(() => void keepPages(['/cards', `/cards/${jobId}`]), [jobId]);
+  const kinds = useMemo(() => cardKinds((words) => setNotes((last) => [...last, ...words])), []);
+  const outbox = useOutbox(
+    kinds,
+    useCallback(() => void touch(client, 'entry', 'photo'), [client]),
+  );
+  const frame = (children: ReactNode): ReactNode => (
+    <FieldFrame
+      back="/cards"
+      title={packed ? `${packed.card.job.siteName}, ${packed.card.job.zone}` : undefined}
+      kept={outbox.waiting.length}
+    >
+      <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.25, flex: 1 }}>{children}</Box>
+    </FieldFrame>
+  );
+  if (!packed) return frame(error ? <Trouble error={error} /> : <Typography>Opening the card…</Typography>);
+  const { card } = packed;
+  const { job } = card;
+  const today = dayOf(new Date());
+  const known = day ?? card.day;
+  const entry = written ?? packed.written ?? null;
+  const closed = entry !== null || job.state === 'done' || job.state === 'not done' || job.state === 'superseded';
+  const write = async (input: EntryInput, photos: readonly TakenPhoto[]): Promise<void> => {
+    await outbox.add(entryToSend(workerOf(packed), input));
+    for (const photo of photos)
+      await outbox.add(
+        photoToSend(workerOf(packed), {
+          zoneId: job.zoneId,
+          photo: {
+            ...photo,
+            entryId: input.id,
+            takenOn: input.on.length === 10 ? input.on : null,
+            caption: `${job.name}, ${input.state}`,
+          },
+        }),
+      );
+    await noteWritten(job.id, input);
+    setWritten(input);
+  };
+  const index = parts.indexOf(at);
+  const next = parts[index + 1];
+  const before = parts[index - 1];
+  return frame(
+    <>
+      <Box>
+        <Typography variant="h1">{job.name}</Typography>
+        <Typography sx={{ color: colours.faded }}>
+          {[job.dose, job.product, jobDay(job, today)].filter(Boolean).join('; ')}
+        </Typography>
+      </Box>
+      {job.hold && !closed && (
+        <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+          <strong>On hold</strong> since {job.hold.since}: {job.hold.reason}
+          {job.hold.words ? ` “${job.hold.words}”` : ''}
+        </Box>
+      )}
+      {job.state === 'superseded' && (
+        <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+          Another program was handed over since: its jobs stand for this one. What you did all the same goes into the
+          logbook by hand.
+        </Box>
+      )}
+      {entry && (
+        <Box role="status" sx={{ borderLeft: `4px solid ${colours.lichen}`, pl: 1.5 }}>
+          <strong>Written down: {entry.state}.</strong>{' '}
+          {outbox.waiting.length > 0 ? 'Kept on this device until there is a connection.' : 'It stands in the logbook.'}{' '}
+          <Link to={stepPath(job.siteId, 'logbook', job.zoneId)}>Open the logbook</Link>
+        </Box>
+      )}
+      {notes.map((words) => (
+        <Box key={words} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+          {words}
+        </Box>
+      ))}
+      {outbox.refused.map(({ id, refused }) => (
+        <Box key={id} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+          {refused} <Button onClick={() => void outbox.letGo()}>I have read it</Button>
+        </Box>
+      ))}
+      {!closed && (
+        <>
+          <Box
+            component="nav"
+            aria-label="Parts of the card"
+            sx={{ display: 'flex', borderBottom: `2px solid ${colours.ink}` }}
+          >
+            {parts.map((part) => (
+              <Box
+                component="button"
+                key={part}
+                type="button"
+                aria-label={titles[part]}
+                aria-current={part === at ? 'step' : undefined}
+                onClick={() => setAt(part)}
+                sx={{
+                  flex: 1,
+                  minHeight: 36,
+                  border: 0,
+                  p: 0,
+                  cursor: 'pointer',
+                  background: part === at ? colours.ink : 'none',
+                  color: part === at ? colours.paper : colours.ink,
+                  font: 'inherit',
+                  fontSize: '0.86rem',
+                  fontWeight: 700,
+                }}
+              >
+                {part === 'evening' ? 'Eve' : titles[part].replace('The ', '')}
+              </Box>
+            ))}
+          </Box>
+          <Box component="section" aria-label={titles[at]} sx={{ flex: 1 }}>
+            <Typography variant="h2" sx={{ mb: 0.5 }}>
+              {titles[at]}
+            </Typography>
+            {at === 'day' && <DayVerdict card={card} day={known} onDay={setDay} />}
+            {at === 'evening' && <Lines lines={steady(card, 'evening')} />}
+            {at === 'load' && (
+              <Lines lines={[...steady(card, 'load'), ...card.card.wear.map((one) => `To wear: ${one}`)]} />
+            )}
+            {at === 'set' && (
+              <Lines lines={steady(card, 'set').length > 0 ? steady(card, 'set') : ['Nothing to set.']} />
+            )}
+            {at === 'spread' && (
+              <>
+                <Weigh card={card} />
+                <Cautions texts={card.card.cautions} />
+                <Lines lines={['Clear toys, hoses and stones first', ...steady(card, 'spread')]} />
+                <Tally card={card} />
+              </>
+            )}
+            {at === 'water' && <Lines lines={steady(card, 'water')} />}
+            {at === 'clear' && <Lines lines={[...steady(card, 'clear'), card.card.keepOff]} />}
+          </Box>
+          <Box
+            sx={{
+              display: 'grid',
+              gridTemplateColumns: '1fr 1fr',
+              gap: 1.5,
+              position: 'sticky',
+              bottom: 0,
+              background: colours.paper,
+              py: 1,
+            }}
+          >
+            {next ? (
+              <Button variant="outlined" size="large" onClick={() => setAt(next)} sx={{ minHeight: 56 }}>
+                {titles[next]}
+              </Button>
+            ) : (
+              <Button variant="outlined" size="large" onClick={() => before && setAt(before)} sx={{ minHeight: 56 }}>
+                Back
+              </Button>
+            )}
+            <Button variant="contained" size="large" onClick={() => setClosing(true)} sx={{ minHeight: 56 }}>
+              Done…
+            </Button>
+          </Box>
+        </>
+      )}
+      {closed && !entry && (
+        <Typography>
+          It is {job.state}. <Link to={stepPath(job.siteId, 'logbook', job.zoneId)}>Open the logbook</Link>
+        </Typography>
+      )}
+      {closing && (
+        <CloseCard
+          card={card}
+          day={known}
+          today={today}
+          by={packed.person?.name ?? ''}
+          onClose={() => setClosing(false)}
+          onWrite={write}
+        />
+      )}
+    </>,
+  );
+}

@@ -1,0 +1,108 @@
+import { Box, Button, Typography } from '@mui/material';
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
+import { all } from '../../offline/outbox.ts';
+import { Trouble } from '../../ui/bits.tsx';
+import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
+import { JobMark, jobDay } from '../../ui/JobWords.tsx';
+import { keepPages } from '../../ui/keepPages.ts';
+import { colours } from '../../ui/theme.ts';
+import { dayOf, localTime } from '../../ui/today.ts';
+import { useUnits } from '../../ui/units.tsx';
+import { packWeek, packedCards } from './cardStore.ts';
+
+const nothing = { cards: [], kept: 0 } as const;
+
+/** The cards of the week on this device: they open without a connection. */
+export function CardsPage() {
+  const { system } = useUnits();
+  const { data: held = nothing, refetch } = useQuery({
+    queryKey: ['cards taken along'],
+    queryFn: async () => ({
+      cards: await packedCards(),
+      kept: (await all()).filter(({ refused }) => !refused).length,
+    }),
+    networkMode: 'always',
+    staleTime: 0,
+  });
+  const { cards, kept } = held;
+  const [busy, setBusy] = useState(false);
+  const [told, setTold] = useState('');
+  const [error, setError] = useState<Error | null>(null);
+  useEffect(() => void keepPages(['/cards']), []);
+  const fetchAll = async (): Promise<void> => {
+    setBusy(true);
+    setError(null);
+    try {
+      const packed = await packWeek(system);
+      await keepPages(['/cards', ...packed.map(({ card }) => `/cards/${card.job.id}`)]);
+      setTold(packed.length === 0 ? 'Nothing stands in this week.' : 'The cards of this week are on this device.');
+      await refetch();
+    } catch (problem) {
+      setError(problem as Error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const today = dayOf(new Date());
+  const isToday = (day: string | null): boolean => day !== null && day <= today;
+  const groups = [
+    ['Today', cards.filter(({ card: { job } }) => isToday(job.day))],
+    ['Later this week', cards.filter(({ card: { job } }) => !isToday(job.day))],
+  ] as const;
+  return (
+    <FieldFrame back="/" title="Work cards on this device" kept={kept}>
+      <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
+        {cards.length === 0 && (
+          <Typography>Nothing yet. With a connection, fetch the week; then the cards open without one.</Typography>
+        )}
+        {groups.map(([title, own]) =>
+          own.length === 0 ? null : (
+            <Box key={title} component="section" aria-label={title}>
+              <Typography variant="h1" component="h2">
+                {title}
+              </Typography>
+              <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+                {own.map(({ card: { job, card } }) => (
+                  <Box component="li" key={job.id} sx={{ borderTop: `1px solid ${colours.line}` }}>
+                    <Box
+                      component={Link}
+                      to={`/cards/${job.id}`}
+                      sx={{ display: 'flex', gap: 1.5, py: 1.25, color: colours.ink, textDecoration: 'none' }}
+                    >
+                      <Box sx={{ pt: 0.5 }}>
+                        <JobMark job={job} size={20} />
+                      </Box>
+                      <Box>
+                        <Box sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.2rem' }}>
+                          {job.name}, {job.zone}
+                        </Box>
+                        {job.siteName}. {jobDay(job, today)}
+                        {card.weigh ? `. ${card.weigh.told}${job.product ? ` of ${job.product}` : ''}` : ''}
+                        {job.hold && (
+                          <Box sx={{ color: colours.ochre, fontWeight: 700 }}>On hold: {job.hold.reason}</Box>
+                        )}
+                      </Box>
+                    </Box>
+                  </Box>
+                ))}
+              </Box>
+            </Box>
+          ),
+        )}
+        <Box role="status">{told}</Box>
+        <Trouble error={error} />
+        <Box sx={{ flex: 1 }} />
+        {cards[0] && (
+          <Typography sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+            Fetched {localTime(cards[0].packedAt)}.
+          </Typography>
+        )}
+        <Button variant="contained" size="large" disabled={busy} onClick={() => void fetchAll()} sx={{ minHeight: 56 }}>
+          {busy ? 'Fetching…' : 'Fetch the week'}
+        </Button>
+      </Box>
+    </FieldFrame>
+  );
+}

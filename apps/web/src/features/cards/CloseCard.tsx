@@ -1,0 +1,165 @@
+import type { Day, EntryKind } from '@glenfold/agronomy';
+import type { CardAnswer, EntryInput, PictureType } from '@glenfold/contract';
+import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { useRef, useState } from 'react';
+import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { QuantityField } from '../../ui/QuantityField.tsx';
+import { shrink } from '../../ui/shrink.ts';
+import { colours } from '../../ui/theme.ts';
+import { useUnits } from '../../ui/units.tsx';
+import { Trouble } from '../../ui/bits.tsx';
+
+const senseOf = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
+/** Longest side of a photo, pixels. */
+const LONGEST = 1400;
+
+export interface TakenPhoto {
+  readonly id: string;
+  readonly type: PictureType;
+  readonly image: string;
+}
+
+interface CloseCardProps {
+  readonly card: CardAnswer;
+  readonly day: Day;
+  readonly today: string;
+  /** Who works with this device. */
+  readonly by: string;
+  readonly onClose: () => void;
+  readonly onWrite: (entry: EntryInput, photos: readonly TakenPhoto[]) => Promise<void>;
+}
+
+const states = ['done', 'partly done', 'not done'] as const;
+
+/** What became of a job: done with what was really used, done in part, or not done and why. */
+export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardProps) {
+  const { say } = useUnits();
+  const { job, unit, quantity, area } = card;
+  const [state, setState] = useState<(typeof states)[number]>('done');
+  const [used, setUsed] = useState<number | string | null>(quantity);
+  const [done, setDone] = useState<number | string | null>(null);
+  const [reason, setReason] = useState('');
+  const [doneBy, setDoneBy] = useState(job.person ?? by);
+  const [on, setOn] = useState(today);
+  const [photos, setPhotos] = useState<readonly TakenPhoto[]>([]);
+  const [error, setError] = useState<Error | null>(null);
+  const [busy, setBusy] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  const partly = state === 'partly done';
+  const fault =
+    state === 'not done' && reason.trim() === ''
+      ? 'Say why it was not done.'
+      : partly && typeof done !== 'number'
+        ? 'Say how much of the zone was done.'
+        : partly && typeof done === 'number' && done >= area
+          ? `The zone has ${say('area', area)}: if all of it is done, choose “done”.`
+          : state !== 'not done' && unit !== null && typeof used !== 'number'
+            ? 'Say what was used, or 0.'
+            : on > today
+              ? 'That day has not come yet.'
+              : null;
+  const write = async (): Promise<void> => {
+    if (fault) {
+      setError(new Error(fault));
+      return;
+    }
+    setBusy(true);
+    try {
+      await onWrite(
+        {
+          ...{
+            id: crypto.randomUUID(),
+            zoneId: job.zoneId,
+            jobId: job.id,
+            on,
+            kind: card.entryKind as EntryKind,
+            state,
+          },
+          ...{ productId: card.productId, doneBy: doneBy.trim() || null, reason: reason.trim() || null },
+          ...{ words: card.productId ? null : job.name, day },
+          quantity: state === 'not done' || unit === null ? null : (used as number),
+          // Of a card for the rest, the whole of the rest was done.
+          area: partly ? (done as number) : job.state === 'partly done' ? area : null,
+        },
+        photos,
+      );
+      onClose();
+    } catch (problem) {
+      setError(problem as Error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const take = async (picked: File | undefined): Promise<void> => {
+    if (!picked) return;
+    try {
+      const { type, image } = await shrink(picked, LONGEST);
+      setPhotos((last) => [...last, { id: crypto.randomUUID(), type, image }]);
+    } catch (problem) {
+      setError(problem as Error);
+    }
+  };
+  return (
+    <DialogFrame title="What became of it" onClose={onClose} width="xs">
+      <Box sx={{ display: 'grid', gap: 1.75, pt: 0.5 }}>
+        <ToggleButtonGroup
+          exclusive
+          fullWidth
+          value={state}
+          onChange={(_event, value: (typeof states)[number] | null) => value && setState(value)}
+          aria-label="How far"
+        >
+          {states.map((one) => (
+            <ToggleButton key={one} value={one} sx={{ minHeight: 48 }}>
+              {one}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        {partly && (
+          <QuantityField label={`Done, of ${say('area', area)}`} sense="area" value={done} onChange={setDone} />
+        )}
+        {state !== 'not done' && unit !== null && (
+          <QuantityField label="Really used" sense={senseOf[unit]} value={used} onChange={setUsed} />
+        )}
+        {(state !== 'done' || reason !== '') && (
+          <TextField
+            label={state === 'not done' ? 'Why not' : 'Why not all'}
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+          />
+        )}
+        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+          <TextField label="By" value={doneBy} onChange={(event) => setDoneBy(event.target.value)} />
+          <TextField
+            type="date"
+            label="On"
+            value={on}
+            onChange={(event) => setOn(event.target.value)}
+            slotProps={{ inputLabel: { shrink: true } }}
+          />
+        </Box>
+        <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
+          <Button variant="outlined" onClick={() => file.current?.click()}>
+            Add a photo
+          </Button>
+          <Typography sx={{ color: colours.faded }}>
+            {photos.length === 0 ? 'none yet' : `${photos.length} ${photos.length === 1 ? 'photo' : 'photos'}`}
+          </Typography>
+          <input
+            ref={file}
+            type="file"
+            accept="image/*"
+            capture="environment"
+            hidden
+            aria-label="Photo of what was done"
+            onChange={(event) => void take(event.target.files?.[0])}
+          />
+        </Box>
+        <Trouble error={error} />
+        <Button variant="contained" size="large" disabled={busy} onClick={() => void write()} sx={{ minHeight: 56 }}>
+          Write it down
+        </Button>
+      </Box>
+    </DialogFrame>
+  );
+}

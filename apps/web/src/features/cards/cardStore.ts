@@ -1,0 +1,131 @@
+import type { CardAnswer, EntryInput, EntryWrittenAnswer, PhotoInput } from '@glenfold/contract';
+import { createStore, get, set, setMany, values } from 'idb-keyval';
+import { ApiProblem, api } from '../../api/client.ts';
+import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
+
+/** A card as it is taken along, to be worked without a connection. */
+export interface PackedCard {
+  readonly card: CardAnswer;
+  readonly practiceId: string;
+  readonly person: { readonly id: string; readonly name: string } | null;
+  readonly packedAt: string;
+  /** What was written of it on this device. */
+  readonly written?: EntryInput;
+}
+
+const store = createStore('glenfold-cards', 'kept');
+
+/** Who works with what was taken along. */
+export const workerOf = ({ practiceId, person }: PackedCard): Doer => ({ practiceId, person });
+
+async function pack(cards: readonly CardAnswer[]): Promise<PackedCard[]> {
+  const session = await signedIn();
+  const { person, practice } = session;
+  const packed = await Promise.all(
+    cards.map(async (card): Promise<PackedCard> => {
+      const before = await get<PackedCard>(card.job.id, store);
+      const closed = card.job.state === 'done' || card.job.state === 'not done';
+      return {
+        ...{ card, practiceId: practice?.id ?? '', packedAt: new Date().toISOString() },
+        person: person ? { id: person.id, name: person.name } : null,
+        // What was written here and has not come back in the job yet.
+        ...(before?.written && !closed ? { written: before.written } : {}),
+      };
+    }),
+  );
+  await setMany(
+    packed.map((one) => [one.card.job.id, one]),
+    store,
+  );
+  return packed;
+}
+
+/** Take the cards of this week along. @throws without a connection */
+export async function packWeek(units: string): Promise<PackedCard[]> {
+  await signedIn();
+  return pack(await api<CardAnswer[]>('GET', `/season/cards?units=${units}`));
+}
+
+/** A card, fresh where there is a connection, else as it was taken along. @throws when there is neither */
+export async function openCard(jobId: string, units: string): Promise<PackedCard> {
+  const kept = await get<PackedCard>(jobId, store);
+  try {
+    await signedIn();
+    const [fresh] = await pack([await api<CardAnswer>('GET', `/jobs/${jobId}/card?units=${units}`)]);
+    return fresh!;
+  } catch (error) {
+    if (kept && error instanceof ApiProblem && error.status === 0) return kept;
+    throw error;
+  }
+}
+
+/** Cards that were taken along, by their days. */
+export async function packedCards(): Promise<PackedCard[]> {
+  const kept = await values<PackedCard>(store);
+  return kept
+    .filter(({ card, written }) => !written && (card.job.state === 'open' || card.job.state === 'partly done'))
+    .sort((one, other) => (one.card.job.day ?? '9').localeCompare(other.card.job.day ?? '9'));
+}
+
+/** Note on the card what was written of it, so that it is not worked twice here. */
+export async function noteWritten(jobId: string, written: EntryInput): Promise<void> {
+  const kept = await get<PackedCard>(jobId, store);
+  if (kept) await set(jobId, { ...kept, written }, store);
+}
+
+/** A photo of what was done. */
+export interface KeptEntryPhoto {
+  readonly zoneId: string;
+  readonly photo: PhotoInput & { readonly id: string };
+}
+
+const ENTRY = 'logbook entry';
+const PHOTO = 'entry photo';
+export const entryToSend = (doer: Doer, body: EntryInput): Entry<EntryInput> => ({
+  ...doer,
+  id: body.id,
+  kind: ENTRY,
+  body,
+});
+export const photoToSend = (doer: Doer, body: KeptEntryPhoto): Entry<KeptEntryPhoto> => ({
+  ...{ ...doer, id: body.photo.id, kind: PHOTO, body },
+});
+
+/** Answers that will not change by sending again. */
+const FOR_GOOD = [400, 404, 409, 422];
+
+/** What a card sends. @param onNotes what the server said of an entry that it took */
+export function cardKinds(onNotes: (words: readonly string[]) => void): ReadonlyArray<OutboxKind<never>> {
+  const written: OutboxKind<EntryInput> = {
+    name: ENTRY,
+    one: 'entry',
+    atOnce: 1,
+    send: async (entries) => {
+      const [{ id, body }] = entries as readonly [Entry<EntryInput>];
+      try {
+        const { notes } = await api<EntryWrittenAnswer>('POST', '/entries', body);
+        if (notes.length > 0) onNotes(notes);
+        return [{ id }];
+      } catch (error) {
+        if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
+        return [{ id, refused: `The entry of ${body.on} cannot be kept: ${error.message}` }];
+      }
+    },
+  };
+  const photos: OutboxKind<KeptEntryPhoto> = {
+    name: PHOTO,
+    one: 'photo',
+    atOnce: 1,
+    send: async (entries) => {
+      const [{ id, body }] = entries as readonly [Entry<KeptEntryPhoto>];
+      try {
+        await api('POST', `/zones/${body.zoneId}/photos`, body.photo);
+        return [{ id }];
+      } catch (error) {
+        if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
+        return [{ id, refused: `The photo cannot be kept: ${error.message}` }];
+      }
+    },
+  };
+  return [written, photos];
+}

@@ -1,0 +1,129 @@
+import type { JobAnswer, SeasonAnswer, SiteDateAnswer } from '@glenfold/contract';
+import { Box, Button, TextField, Typography } from '@mui/material';
+import { useState } from 'react';
+import { ApiProblem } from '../../api/client.ts';
+import { FormDialog } from '../../ui/FormDialog.tsx';
+import { dayWords } from '../../ui/days.ts';
+import { useMay } from '../../ui/session.tsx';
+import { colours } from '../../ui/theme.ts';
+import { useAddDate, useRemoveDate } from './api.ts';
+
+function AddDate({ siteId, onClose }: { readonly siteId: string; readonly onClose: () => void }) {
+  const [name, setName] = useState('');
+  const [day, setDay] = useState('');
+  const add = useAddDate(siteId);
+  const fault = (field: string) =>
+    add.error instanceof ApiProblem ? add.error.fields.find((one) => one.field === field)?.message : undefined;
+  return (
+    <FormDialog
+      title="A date to be ready for"
+      action="Add it"
+      small
+      onClose={onClose}
+      saving={add}
+      onSave={() => add.mutate({ name, day }, { onSuccess: onClose })}
+    >
+      <TextField
+        label="What it is"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        error={!!fault('name')}
+        helperText={fault('name') ?? 'Match, wedding, sale, the rains'}
+      />
+      <TextField
+        type="date"
+        label="Day"
+        value={day}
+        onChange={(event) => setDay(event.target.value)}
+        error={!!fault('day')}
+        helperText={fault('day')}
+        slotProps={{ inputLabel: { shrink: true } }}
+      />
+    </FormDialog>
+  );
+}
+
+/** "9 days to spare", "12 days too late". */
+function slackWords(slack: number | null): string {
+  if (slack === null) return 'no day set';
+  if (slack < 0) return `${-slack} ${slack === -1 ? 'day' : 'days'} too late`;
+  return slack === 0 ? 'no day to spare' : `${slack} ${slack === 1 ? 'day' : 'days'} to spare`;
+}
+
+function OneDate({
+  date,
+  jobs,
+  zoneId,
+}: {
+  readonly date: SiteDateAnswer;
+  readonly jobs: readonly JobAnswer[];
+  readonly zoneId: string;
+}) {
+  const remove = useRemoveDate();
+  const may = useMay();
+  const rows = date.jobs.flatMap((one) => {
+    const job = jobs.find(({ id }) => id === one.id);
+    return job && job.zoneId === zoneId ? [{ ...one, job }] : [];
+  });
+  return (
+    <Box sx={{ borderTop: `1px solid ${colours.line}`, py: 1 }}>
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
+        <Typography variant="h3" sx={{ flex: 1 }}>
+          {date.name}, {dayWords(date.day)}
+        </Typography>
+        {may('work.write') && (
+          <Button size="small" onClick={() => remove.mutate(date.id)}>
+            Take it out
+          </Button>
+        )}
+      </Box>
+      {rows.length === 0 && (
+        <Typography sx={{ color: colours.faded }}>Nothing of this zone has to be ready by then.</Typography>
+      )}
+      {rows.map(({ id, job, latestStart, slack, words, risk }) => (
+        <Box key={id} sx={{ py: 0.5 }}>
+          <strong>{job.name}</strong>: latest start {dayWords(latestStart)},{' '}
+          <Box
+            component="span"
+            sx={{ fontWeight: 700, color: slack !== null && slack < 0 ? colours.ochre : colours.lichen }}
+          >
+            {slackWords(slack)}
+          </Box>
+          . {words}{' '}
+          <Box component="span" sx={{ color: colours.faded }}>
+            A shortcut risks this: {risk}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** Fixed dates, and backward from them the latest start of each job. */
+export function Dates({ season, zoneId }: { readonly season: SeasonAnswer; readonly zoneId: string }) {
+  const [adding, setAdding] = useState(false);
+  const may = useMay();
+  return (
+    <Box component="section" aria-label="Dates to be ready for">
+      <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1.5 }}>
+        <Typography variant="h2" sx={{ mb: 0.5, flex: 1 }}>
+          Dates to be ready for
+        </Typography>
+        {may('work.write') && (
+          <Button size="small" variant="outlined" onClick={() => setAdding(true)}>
+            Add a date
+          </Button>
+        )}
+      </Box>
+      {season.dates.length === 0 && (
+        <Typography sx={{ color: colours.faded }}>
+          A match or a wedding: the latest start of each job is reckoned back from it.
+        </Typography>
+      )}
+      {season.dates.map((date) => (
+        <OneDate key={date.id} date={date} jobs={season.jobs} zoneId={zoneId} />
+      ))}
+      {adding && <AddDate siteId={season.siteId} onClose={() => setAdding(false)} />}
+    </Box>
+  );
+}

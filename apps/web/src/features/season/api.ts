@@ -1,0 +1,80 @@
+import type { UnitSystem } from '@glenfold/agronomy';
+import type {
+  BreaksAnswer,
+  CalendarLinkAnswer,
+  JobAnswer,
+  JobCrewInput,
+  JobDayInput,
+  JobHoldInput,
+  SeasonAnswer,
+  SiteDateAnswer,
+  SiteDateInput,
+  WeekAnswer,
+} from '@glenfold/contract';
+import { queryOptions } from '@tanstack/react-query';
+import { useChange } from '../../api/changes.ts';
+import { api } from '../../api/client.ts';
+import { useUnits } from '../../ui/units.tsx';
+
+/** Keys and fetchers of the season. */
+export const seasonQueries = {
+  season: (siteId: string, units: UnitSystem) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'season', units],
+      queryFn: () => api<SeasonAnswer>('GET', `/sites/${siteId}/season?units=${units}`),
+    }),
+  /** The week of a day across sites; this one where none is named. */
+  week: (day: string | null, units: UnitSystem) =>
+    queryOptions({
+      queryKey: ['week', day, units],
+      queryFn: () => api<WeekAnswer>('GET', `/season/week?units=${units}${day ? `&day=${day}` : ''}`),
+    }),
+  breaks: (jobId: string, day: string, units: UnitSystem) =>
+    queryOptions({
+      queryKey: ['breaks', jobId, day, units],
+      queryFn: () => api<BreaksAnswer>('GET', `/jobs/${jobId}/breaks?units=${units}&day=${day}`),
+      enabled: /^\d{4}-\d\d-\d\d$/.test(day),
+      staleTime: 0,
+    }),
+  calendarLinks: () =>
+    queryOptions({
+      queryKey: ['calendar-links'],
+      queryFn: () => api<CalendarLinkAnswer[]>('GET', '/calendar-links'),
+    }),
+};
+
+type Of<I> = { readonly job: Pick<JobAnswer, 'id' | 'version'>; readonly input: I };
+
+/** What is decided of a job. */
+export function useJobChanges() {
+  const { system } = useUnits();
+  const at = (id: string, what: string): string => `/jobs/${id}/${what}?units=${system}`;
+  return {
+    day: useChange('job', ({ job, input }: Of<JobDayInput>) =>
+      api<JobAnswer>('PUT', at(job.id, 'day'), input, job.version),
+    ),
+    hold: useChange('job', ({ job, input }: Of<JobHoldInput>) =>
+      api<JobAnswer>('PUT', at(job.id, 'hold'), input, job.version),
+    ),
+    letGo: useChange('job', ({ job }: Omit<Of<never>, 'input'>) =>
+      api<JobAnswer>('DELETE', at(job.id, 'hold'), undefined, job.version),
+    ),
+    crew: useChange('job', ({ job, input }: Of<JobCrewInput>) =>
+      api<JobAnswer>('PUT', at(job.id, 'crew'), input, job.version),
+    ),
+  };
+}
+
+export const useDateJobs = (siteId: string) => {
+  const { system } = useUnits();
+  return useChange('job', () => api<SeasonAnswer>('POST', `/sites/${siteId}/season/days?units=${system}`));
+};
+
+export const useAddDate = (siteId: string) =>
+  useChange('job', (input: SiteDateInput) => api<SiteDateAnswer>('POST', `/sites/${siteId}/dates`, input));
+export const useRemoveDate = () => useChange('job', (id: string) => api<null>('DELETE', `/site-dates/${id}`));
+
+export const useMakeCalendarLink = () =>
+  useChange('calendar', () => api<CalendarLinkAnswer>('POST', '/calendar-links'));
+export const useRevokeCalendarLink = () =>
+  useChange('calendar', (id: string) => api<null>('DELETE', `/calendar-links/${id}`));

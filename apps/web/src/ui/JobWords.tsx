@@ -1,0 +1,81 @@
+import type { JobAnswer } from '@glenfold/contract';
+import { Box } from '@mui/material';
+import { dayWords, fromToday, spanWords } from './days.ts';
+import { colours } from './theme.ts';
+
+/** How a job stands, in a mark and a word. */
+export function JobMark({ job, size = 14 }: { readonly job: JobAnswer; readonly size?: number }) {
+  const { state, hold, late } = job;
+  const half = size / 2;
+  const diamond = `M${half} 1l${half - 1} ${half - 1}l-${half - 1} ${half - 1}l-${half - 1} -${half - 1}z`;
+  return (
+    <svg width={size} height={size} aria-hidden style={{ flex: 'none' }}>
+      {hold ? (
+        // A knot.
+        <path
+          d={`M1 ${half}c${half} -${size} ${size - 2} ${size} ${size - 2} 0M1 ${half}c${half} ${size} ${size - 2} -${size} ${size - 2} 0`}
+          fill="none"
+          stroke={colours.ochre}
+          strokeWidth="1.8"
+        />
+      ) : (
+        <path
+          d={diamond}
+          fill={state === 'done' ? colours.lichen : state === 'partly done' ? colours.ochreWash : colours.paper}
+          stroke={late ? colours.ochre : colours.ink}
+          strokeWidth="1.6"
+        />
+      )}
+    </svg>
+  );
+}
+
+/** "Mon 12 Apr 2027, in 9 days"; or the span it may still have. */
+export function jobDay({ day, earliest, latest }: JobAnswer, today: string): string {
+  if (day !== null) return `${dayWords(day)}, ${fromToday(day, today)}`;
+  return earliest && latest ? `no day yet; ${spanWords(earliest, latest)}` : 'no day yet';
+}
+
+/** A job on a line: what, where, how much, and how it stands. */
+export function JobLine({
+  job,
+  today,
+  site,
+}: {
+  readonly job: JobAnswer;
+  readonly today: string;
+  readonly site?: boolean;
+}) {
+  const { name, dose, zone, siteName, amount, product, state, hold, late, machine, person, breaks } = job;
+  const stands = hold ? `on hold since ${hold.since}: ${hold.reason}` : late ? 'late' : state === 'open' ? '' : state;
+  return (
+    <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'baseline', minWidth: 0 }}>
+      <Box sx={{ position: 'relative', top: 2 }}>
+        <JobMark job={job} />
+      </Box>
+      <Box sx={{ minWidth: 0, lineHeight: 1.35 }}>
+        <Box>
+          <strong>{name}</strong>
+          {`, ${zone}${site ? `, ${siteName}` : ''}`}
+          {stands !== '' && (
+            <Box component="span" sx={{ color: late || hold ? colours.ochre : colours.lichen, fontWeight: 700 }}>
+              {' '}
+              {stands}
+            </Box>
+          )}
+        </Box>
+        <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
+          {[jobDay(job, today), dose, product && amount ? `${amount} of ${product}` : amount, machine, person]
+            .filter(Boolean)
+            .join('; ')}
+        </Box>
+        {breaks.length > 0 && (
+          <Box sx={{ color: colours.ochre, fontSize: '0.92rem' }}>
+            {breaks[0]}
+            {job.movedBecause ? ` All the same: ${job.movedBecause}.` : ''}
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
