@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { roles } from '@glenfold/contract';
 import { Controller, Get, type INestApplication, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
@@ -84,6 +85,12 @@ async function records(practiceId: string): Promise<Ids> {
       content: 'Sample,pH,Depth cm,K Mehlich 3 ppm\nX,6.1,10,44\n',
       extractant: 'mehlich-3',
     }),
+    jobId: await add('job', {
+      ...{ siteId, zoneId, programId, key: 'lime', remedy: 'lime', name: 'Lime', dose: 'application', position: 0 },
+      sense: 'limeRate',
+    }),
+    siteDateId: await add('site_date', { siteId, name: 'Match', day: '2999-09-12' }),
+    calendarLinkId: await add('calendar_link', { personId, tokenHash: `c${count}` }),
     photoId: await add('zone_photo', { zoneId, ...picture }),
     underlayId: await add('underlay', {
       siteId: await add('site', { name: `Site ${count}, with a photo from the air` }),
@@ -168,6 +175,7 @@ async function versionAt(path: string, { id }: Route, ids: Ids): Promise<number>
     laboratoryId: 'laboratory',
     machineId: 'machine',
     memberId: 'membership',
+    jobId: 'job',
   };
   const key = id ?? (path.startsWith('/zones') ? 'zoneId' : 'siteId');
   const treatment = path.includes('/treatments/');
@@ -250,6 +258,10 @@ describe('every route', () => {
   });
 });
 
+const entryOf = (zoneId: string, more: object = {}) => ({
+  ...{ id: randomUUID(), zoneId, on: '2026-05', kind: 'lime', state: 'done', words: 'stray', ...more },
+});
+
 describe('another practice’s ids inside a body', () => {
   it.each<readonly [string, (own: Ids, theirs: Ids) => readonly [route: string, ids: Ids, body: object]]>([
     ['the zone of a result', (own, theirs) => ['POST /lab-results', own, { ...result(theirs), label: 'stray' }]],
@@ -278,6 +290,12 @@ describe('another practice’s ids inside a body', () => {
         { email: 'stray@p.example', role: 'client', siteIds: [theirs.siteId] },
       ],
     ],
+    ['the zone of an entry', (own, theirs) => ['POST /entries', own, entryOf(theirs.zoneId)]],
+    [
+      'the product of an entry',
+      (own, theirs) => ['POST /entries', own, entryOf(own.zoneId, { productId: theirs.productId })],
+    ],
+    ['the machine of a job', (own, theirs) => ['PUT /jobs/:jobId/crew', own, { machineId: theirs.machineId }]],
     ['the practice that is switched to', (own) => ['PUT /session/practice', own, { practiceId: strangers }]],
   ])('%s is refused, and nothing of theirs changes', async (_what, make) => {
     strangers = await one(`INSERT INTO practice (name) VALUES ('Strangers') RETURNING id`);

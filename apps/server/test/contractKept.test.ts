@@ -31,7 +31,10 @@ interface Description {
       Readonly<
         Record<
           string,
-          { readonly responses: Readonly<Record<string, { readonly content?: Readonly<Record<string, Content>> }>> }
+          {
+            readonly parameters?: ReadonlyArray<{ readonly name: string }>;
+            readonly responses: Readonly<Record<string, { readonly content?: Readonly<Record<string, Content>> }>>;
+          }
         >
       >
     >
@@ -58,6 +61,9 @@ describe('every answer is what its contract says', () => {
   it('at every address of the description that is read', async () => {
     const [gannet, harbour] = [await siteOf('Gannet'), await siteOf('Harbour')];
     const zone = await zoneOf('Harbour', 'HS-1');
+    const [job] = (await get<contract.SeasonAnswer>(`/sites/${gannet.id}/season?units=us`)).jobs as [
+      contract.JobAnswer,
+    ];
     const bag = (await get<contract.BoardAnswer>('/bags')).bags[0]!;
     const fill = (address: string, siteId: string): string =>
       address
@@ -65,7 +71,8 @@ describe('every answer is what its contract says', () => {
         .replace('{siteId}', siteId)
         .replace('{zoneId}', zone.id)
         .replace('{bagId}', bag.id)
-        .replace('{code}', bag.code);
+        .replace('{code}', bag.code)
+        .replace('{jobId}', job.id);
     const unfilled: string[] = [];
     let asked = 0;
     for (const [address, { get: operation }] of Object.entries(description.paths)) {
@@ -77,7 +84,8 @@ describe('every answer is what its contract says', () => {
           unfilled.push(address);
           break;
         }
-        for (const query of address.endsWith('/program') ? ['?units=us', '?units=metric'] : ['']) {
+        const inUnits = operation?.parameters?.some(({ name }) => name === 'units');
+        for (const query of inUnits ? ['?units=us', '?units=metric'] : ['']) {
           const body = await get<unknown>(`${path}${query}`);
           asked += 1;
           if (Array.isArray(body) && body.length === 0) continue;

@@ -83,9 +83,23 @@ it('the demo of the former version comes over row by row: no value, zone, file, 
         const kept = Object.fromEntries(
           Object.entries(row).filter(([key]) => !(dropped as readonly string[]).includes(key)),
         );
-        expect(fresh.get(row.id)).toMatchObject(kept);
+        // What was put down before has moved from the zone into the book.
+        const { applications: _applications, ...facts } = (kept.facts ?? {}) as Row;
+        expect(fresh.get(row.id)).toMatchObject(table === 'zone' && kept.facts ? { ...kept, facts } : kept);
       }
     }
+    const remembered = old('zone').flatMap(({ id, facts }) =>
+      ((((facts ?? {}) as Row).applications as Row[] | undefined) ?? []).map(({ kind, on, words }) => ({
+        zoneId: id,
+        kind,
+        on,
+        words,
+      })),
+    );
+    const book = await now('entry');
+    expect(remembered.length).toBeGreaterThan(3);
+    for (const one of remembered) expect(book).toContainEqual(expect.objectContaining({ ...one, state: 'done' }));
+    expect(book).toHaveLength(remembered.length);
 
     // A product by purpose is a material by analysis, with every number of its label.
     const materials = byId(await now('product'));

@@ -40,7 +40,7 @@ describe('the demo scenario', () => {
   it('tells on the rounds what is most pressing first', async () => {
     const { tasks } = await get<TasksAnswer>('/rounds');
     const runs = tasks.map(({ step }) => step).filter((step, index, all) => step !== all[index - 1]);
-    expect(runs).toEqual(['lab', 'rates', 'lab', 'sampling', 'ground']);
+    expect(runs).toEqual(['lab', 'season', 'rates', 'lab', 'sampling', 'ground']);
     expect(tasks[0]!.words).toContain('harbour-school-2026-lab.csv');
   });
 

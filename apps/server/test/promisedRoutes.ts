@@ -28,7 +28,10 @@ export type Ids = Readonly<
     | 'settingId'
     | 'runId'
     | 'endedRunId'
-    | 'coreId',
+    | 'coreId'
+    | 'jobId'
+    | 'siteDateId'
+    | 'calendarLinkId',
     string
   >
 >;
@@ -142,6 +145,31 @@ export const promised: Readonly<Record<string, Route>> = {
   'PUT /session/personal': { for: 'OATC', ownOnly: true, body: () => ({ units: 'us' }) },
   'GET /reports': { for: 'OATC', ownOnly: true },
   'GET /sites/:siteId/report': { for: 'OATC' },
+  'GET /sites/:siteId/season': { for: 'OAT', query: () => 'units=us' },
+  'POST /sites/:siteId/season/days': { for: 'OA', query: () => 'units=us' },
+  'GET /season/week': { for: 'OAT', ownOnly: true, query: () => 'units=us' },
+  'GET /season/cards': { for: 'OAT', ownOnly: true, query: () => 'units=us' },
+  'GET /jobs/:jobId/card': { for: 'OAT', query: () => 'units=us' },
+  'GET /jobs/:jobId/breaks': { for: 'OAT', query: () => 'units=us&day=2999-05-01' },
+  'PUT /jobs/:jobId/day': { for: 'OA', id: 'jobId', query: () => 'units=us', body: () => ({ day: null }) },
+  'PUT /jobs/:jobId/hold': { for: 'OAT', id: 'jobId', query: () => 'units=us', body: () => ({ reason: 'a storm' }) },
+  'DELETE /jobs/:jobId/hold': { for: 'OAT', id: 'jobId', query: () => 'units=us' },
+  'PUT /jobs/:jobId/crew': { for: 'OA', id: 'jobId', query: () => 'units=us', body: () => ({}) },
+  'POST /sites/:siteId/dates': { for: 'OA', body: () => ({ name: 'Match', day: '2999-09-12' }) },
+  'DELETE /site-dates/:id': { for: 'OA', id: 'siteDateId' },
+  'GET /calendar-links': { for: 'OAT', ownOnly: true },
+  'POST /calendar-links': { for: 'OAT', ownOnly: true },
+  'DELETE /calendar-links/:id': { for: 'OAT', id: 'calendarLinkId' },
+  'GET /calendar/:token.ics': { for: 'OATCN', ownOnly: true },
+  'GET /sites/:siteId/logbook': { for: 'OAT', query: () => 'units=us' },
+  'GET /sites/:siteId/logbook.pdf': { for: 'OAT', query: () => 'units=us&from=2027-01-01&to=2027-12-31' },
+  'GET /sites/:siteId/logbook.csv': { for: 'OAT', query: () => 'from=2027-01-01&to=2027-12-31' },
+  'POST /entries': {
+    for: 'OAT',
+    body: ({ zoneId }) => ({ id: randomUUID(), zoneId, on: '2026-05', kind: 'lime', state: 'done', words: 'some' }),
+  },
+  'GET /sites/:siteId/proof': { for: 'OAT' },
+  'GET /proof': { for: 'OAT', ownOnly: true },
   'GET /sites/:siteId/program': { for: 'OAT', query: () => 'units=us' },
   'GET /sites/:siteId/program.pdf': { for: 'OAT', query: () => 'units=us' },
   'GET /sites/:siteId/program/working': { for: 'OAT', query: () => 'units=us&of=x&at=/list' },

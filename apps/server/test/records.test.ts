@@ -261,6 +261,8 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
     expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
     await owner.undoLastMigration();
+    expect([await there('job'), await there('entry'), await column('pricedOn')]).toEqual([false, false, 1]);
+    await owner.undoLastMigration();
     expect(await column('pricedOn')).toBe(0);
     await owner.undoLastMigration();
     expect([await there('quote'), await there('program')]).toEqual([false, true]);
@@ -292,6 +294,7 @@ describe('the migrations', () => {
     expect(await there('zone')).toBe(false);
     await owner.runMigrations();
     for (const table of [
+      'entry',
       'quote',
       'program',
       'setting',

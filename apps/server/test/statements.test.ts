@@ -24,13 +24,16 @@ describe('what a request costs', () => {
   it.each<[what: string, most: number, path: () => string | Promise<string>]>([
     ['the state of a site', 10, async () => `/sites/${(await siteOf('Harbour')).id}/state`],
     ['the program of a site', 18, async () => `/sites/${(await siteOf('Quarry')).id}/program?units=us`],
-    ['the program of a zone', 18, async () => `/zones/${(await zoneOf('Harbour', 'HS-1')).id}/program?units=us`],
+    ['the program of a zone', 19, async () => `/zones/${(await zoneOf('Harbour', 'HS-1')).id}/program?units=us`],
     ['a list of sites', 10, () => '/sites'],
     ['the sites of the rounds', 10, () => '/rounds/sites'],
-    ['what wants doing', 17, () => '/rounds'],
+    ['the season of a site', 28, async () => `/sites/${(await siteOf('Gannet')).id}/season?units=us`],
+    ['the logbook of a site', 22, async () => `/sites/${(await siteOf('Tollgate')).id}/logbook?units=us`],
+    ['the week across sites', 16, () => '/season/week?units=us'],
+    ['what wants doing', 20, () => '/rounds'],
     ['the board', 10, () => '/bags'],
     ['what a few letters find', 10, () => '/find?text=ga'],
-    ['the report of a site', 12, async () => `/sites/${(await siteOf('Gannet')).id}/report`],
+    ['the report of a site', 24, async () => `/sites/${(await siteOf('Gannet')).id}/report`],
   ])('%s: at most %i statements', async (_what, most, pathOf) => {
     const path = await pathOf();
     const said = await statements(() => get(path));

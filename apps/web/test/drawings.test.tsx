@@ -34,6 +34,7 @@ const zone: ZoneAnswer = {
   label: 'B',
   area: 100,
   geometry: null,
+  applied: [],
   grass: 'tall fescue',
   surface: 'turf',
   intensity: 'low',

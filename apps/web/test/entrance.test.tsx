@@ -215,6 +215,7 @@ describe('a report that is shared', () => {
       place: site.place ?? null,
       practiceName: 'Brackwater',
       quote: null,
+      year: { done: [], next: [], moved: [], retests: [] },
       zones: [
         { name: 'Verge', area: 40, grass: 'red fescue', plan: null },
         { ...facts, plan: { ...zone, reading, program } as never },

@@ -33,6 +33,7 @@ const zone: ZoneAnswer = {
   shade: 'part',
   clippings: 'returned',
   facts: {},
+  applied: [],
   properties: { survey: 7 },
 };
 let count = 0;
@@ -72,13 +73,13 @@ describe('what speaks for or against a cause', () => {
         { material: 'subsoil', depth: 8 },
         { material: 'sand', depth: 2 },
       ],
-      applications: [
-        { kind: 'fertilizer', on: '2026-05', words: 'some' },
-        { kind: 'lime', on: '2026-10', words: 'some' },
-      ],
     };
+    const applied = [
+      { kind: 'fertilizer', on: '2026-05', words: 'some' },
+      { kind: 'lime', on: '2026-10', words: 'some' },
+    ];
     const told = evidenceOn(
-      { ...zone, facts },
+      { ...zone, facts, applied },
       resultWith({ values: { soilPh: printed(5.1), organicMatter: printed(2.2, '%') } }),
       planOf(...spots, far, tree),
       today,

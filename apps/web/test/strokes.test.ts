@@ -47,6 +47,7 @@ class Sheet {
         ...zone,
         geometry: zone.geometry ?? null,
         facts: {},
+        applied: [],
         properties: null,
         id: `z${(this.#next += 1)}`,
         version: 1,

@@ -21,6 +21,7 @@ const outline = {
 const zone: RecordedZone = {
   ...{ grass: 'kentucky bluegrass', surface: 'turf', shade: 'part', clippings: 'returned', soilGroup: 'loam' },
   ...{ thatch: 1.5, rootDepth: 6, probeStop: 12 },
+  applied: [{ kind: 'fertilizer', on: '2026-04' }],
   facts: {
     ...{ sunHours: 3, slope: 4, aspect: 'south-east', irrigation: 'hose', use: 'play', air: 'still' },
     ...{ drySpell: 'browned', seaside: true },
@@ -60,7 +61,7 @@ describe('what is known of a zone', () => {
 
   it('tells nothing of what nobody looked at', () => {
     const bare = zoneEvidence(
-      { surface: 'turf', shade: 'part', clippings: 'removed', grass: 'tall fescue', facts: {} },
+      { surface: 'turf', shade: 'part', clippings: 'removed', grass: 'tall fescue', applied: [], facts: {} },
       { today: '2026-11-26' },
     );
     expect(JSON.parse(JSON.stringify(bare))).toEqual({ surface: 'turf', shade: 'part', clippings: 'removed' });

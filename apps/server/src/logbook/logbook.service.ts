@@ -120,6 +120,7 @@ export class LogbookService {
       const material = product && materialOf(product);
       const amount = amountOf(input, zone, material);
       const notes = [
+        ...(jobId !== null && !job ? ['The job of this card is not there any more: the entry stands by itself.'] : []),
         ...(await this.#oddities(of, input, zone, job, today, amount.rate)),
         ...(await this.#stock(of, input, product, corrected, today)),
       ];

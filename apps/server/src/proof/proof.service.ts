@@ -59,10 +59,13 @@ export class ProofService {
     handOver.listen((handed) => this.#foretell(handed));
   }
 
-  async proof(siteId: string): Promise<ProofAnswer> {
-    const basis = await this.bases.of(siteId);
+  async proof(
+    siteId: string,
+    known?: { readonly basis: SeasonBasis; readonly jobs: readonly Job[] },
+  ): Promise<ProofAnswer> {
+    const basis = known?.basis ?? (await this.bases.of(siteId));
     const results = await this.lab.resultsOf(siteId);
-    const jobs = await this.jobs.of(siteId);
+    const jobs = known?.jobs ?? (await this.jobs.of(siteId));
     const counted = await this.records.ask<{ bagId: string; cores: number }>(
       `SELECT c."bagId", count(*)::int AS "cores" FROM core c WHERE c."practiceId" = $1 AND c."bagId" = ANY($2)
          AND c."state" = 'cored' AND c."deletedAt" IS NULL GROUP BY c."bagId"`,

@@ -7,13 +7,14 @@ import type {
   SiteReportAnswer,
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { GroundService, type MeasuredZone, type SitesAsked } from '../ground/ground.service.ts';
+import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 import { ProofService } from '../proof/proof.service.ts';
+import { type SeasonBasis, SeasonBases } from '../season/basis.service.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import type { Job } from '../season/job.entity.ts';
 
@@ -27,6 +28,7 @@ export class ReportService {
     private readonly rates: RatesService,
     private readonly practices: PracticeService,
     private readonly quotes: Quotes,
+    private readonly bases: SeasonBases,
     private readonly jobs: JobsService,
     private readonly proofs: ProofService,
   ) {}
@@ -40,8 +42,8 @@ export class ReportService {
 
   /** @param under address of the report, under which the plans on paper and their workings are found */
   async site(siteId: string, under: string): Promise<SiteReportAnswer> {
-    const site = await this.ground.site(siteId);
-    const zones = await this.ground.zones(siteId);
+    const basis = await this.bases.of(siteId);
+    const { site, zones } = basis;
     const practice = await this.practices.current();
     const issued = await this.rates.handedOver(zones.map(({ id }) => id));
     const quote = await this.quotes.last(siteId);
@@ -51,7 +53,7 @@ export class ReportService {
       siteName,
       place,
       practiceName: practice.name,
-      year: await this.#year(siteId, zones),
+      year: await this.#year(siteId, basis),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
       zones: zones.map(({ id, name, area, grass, facts }) => {
         const plan = issued.find(({ zoneId }) => zoneId === id);
@@ -61,9 +63,10 @@ export class ReportService {
   }
 
   /** What was done in the last twelve months, what comes next, what moved, and when to test again. */
-  async #year(siteId: string, zones: readonly MeasuredZone[]): Promise<ReportYearAnswer> {
+  async #year(siteId: string, basis: SeasonBasis): Promise<ReportYearAnswer> {
+    const { zones } = basis;
     const jobs = await this.jobs.of(siteId);
-    const { zones: proved, today } = await this.proofs.proof(siteId);
+    const { zones: proved, today } = await this.proofs.proof(siteId, { basis, jobs });
     const nameOf = (zoneId: string): string => zones.find(({ id }) => id === zoneId)?.name ?? '';
     return {
       done: zones

@@ -43,7 +43,8 @@ export class CalendarService {
 
   async revoke(id: string): Promise<void> {
     const link = await this.records.of(CalendarLink).one(id);
-    if (link.personId !== this.#person()) throw new Problem(404, 'Not found', 'This link is somebody else’s.');
+    if (link.personId !== this.#person())
+      throw new Problem(409, 'Somebody else’s', 'A calendar is taken back by whose jobs it shows.');
     await this.records.of(CalendarLink).remove(id);
   }
 

@@ -94,7 +94,8 @@ export class CardsService {
       ...(irrigation === undefined ? {} : { irrigated: irrigation !== 'none' }),
       ...(zone.facts?.slope == null ? {} : { slope: zone.facts.slope }),
       ...(blackedOut(dose, on, basis.settingsOf(zone.id).rules?.blackouts ?? []) ? { blackout: true } : {}),
-      ...(/pulveri[sz]ed/i.test(material?.name ?? '') ? { pulverised: true } : {}),
+      ...(material?.kind === 'lime' ? { pulverised: /pulveri[sz]ed|hydrated/i.test(material.name) } : {}),
+      ...(material?.kind === 'seed' ? { fineSeed: isFine(material.seeds) } : {}),
     };
     return {
       job: told,
@@ -118,3 +119,10 @@ export class CardsService {
     };
   }
 }
+
+/** Grasses whose seed drifts in a breeze. */
+const FINE: ReadonlySet<string> = new Set([
+  ...(['creeping bentgrass', 'kentucky bluegrass', 'bermudagrass', 'centipedegrass', 'zoysiagrass'] as const),
+]);
+const isFine = (seeds: ReadonlyArray<{ readonly grass: string; readonly share: number }> = []): boolean =>
+  seeds.some(({ grass, share }) => share >= 50 && FINE.has(grass));

@@ -40,11 +40,12 @@ export function jobDay({ day, earliest, latest }: JobAnswer, today: string): str
 export function JobLine({
   job,
   today,
-  site,
+  where = 'zone',
 }: {
   readonly job: JobAnswer;
   readonly today: string;
-  readonly site?: boolean;
+  /** How much of its place is told. */
+  readonly where?: 'site' | 'zone' | 'here';
 }) {
   const { name, dose, zone, siteName, amount, product, state, hold, late, machine, person, breaks } = job;
   const stands = hold ? `on hold since ${hold.since}: ${hold.reason}` : late ? 'late' : state === 'open' ? '' : state;
@@ -56,7 +57,8 @@ export function JobLine({
       <Box sx={{ minWidth: 0, lineHeight: 1.35 }}>
         <Box>
           <strong>{name}</strong>
-          {`, ${zone}${site ? `, ${siteName}` : ''}`}
+          {where === 'here' ? '' : `, ${zone}`}
+          {where === 'site' ? `, ${siteName}` : ''}
           {stands !== '' && (
             <Box component="span" sx={{ color: late || hold ? colours.ochre : colours.lichen, fontWeight: 700 }}>
               {' '}

@@ -35,13 +35,15 @@ export function resistanceOf(zone: Pick<ZoneFacts, 'soilGroup'>, test: SoilTest)
   const density = test.organicMatter === undefined ? phBuffering.bulkDensity : densityOf(test.organicMatter);
   const book = new WorkingBook();
   const mass = (density * test.depth * 10) / 100;
+  const guessed = guessedOf(zone, test, density);
   const aim = AIMS.find((one) => one > test.soilPh + 0.3);
   if (test.buffer && aim !== undefined) {
     try {
       const { result } = limeRequirement(test, aim);
       const pure = (result.requirement * result.assumedEffectiveness) / 100;
-      if (pure > 0) {
-        const capacity = pure / LIME_PER_MOL / (aim - test.soilPh);
+      const capacity = pure / LIME_PER_MOL / (aim - test.soilPh);
+      // Near its end a buffer shows almost no reserve: it is no measure of how the soil resists.
+      if (capacity >= guessed.capacity * phBuffering.low) {
         book.step({
           label: 'Capacity by the buffer test',
           formula: `pure lime to pH ${aim} / ${LIME_PER_MOL} / the change`,
@@ -58,22 +60,29 @@ export function resistanceOf(zone: Pick<ZoneFacts, 'soilGroup'>, test: SoilTest)
       if (!(error instanceof InputError)) throw error;
     }
   }
-  const group = zone.soilGroup ?? 'loam';
-  const organic = test.organicMatter ?? phBuffering.ordinaryOrganicMatter[group];
+  const blind = test.buffer !== undefined && aim !== undefined;
+  return {
+    ...guessed,
+    words: `${blind ? 'The buffer test shows almost no reserve, so how much the soil resists' : 'How much the soil resists'} is guessed from ${zone.soilGroup ? guessed.group : 'a loam, since the soil is not known,'}${test.organicMatter === undefined ? ' of ordinary organic matter' : ' and its organic matter'}: a wide band.`,
+  };
+}
+
+/** How much a soil resists by its texture and organic matter. */
+function guessedOf({ soilGroup }: Pick<ZoneFacts, 'soilGroup'>, { organicMatter, depth }: SoilTest, density: number) {
+  const book = new WorkingBook();
+  const group = soilGroup ?? 'loam';
+  const organic = organicMatter ?? phBuffering.ordinaryOrganicMatter[group];
   const buffering = phBuffering.mineral[group] + phBuffering.perOrganicMatter * organic;
-  const capacity = capacityOf(buffering, density, test.depth);
+  const capacity = capacityOf(buffering, density, depth);
   book.step({
     label: 'Capacity by texture and organic matter',
     formula: `(${phBuffering.mineral[group]} of ${group} + ${phBuffering.perOrganicMatter} × organic matter) × mass of the slice`,
-    numbers: `${figure(buffering)} cmol/kg × ${figure(mass)}`,
+    numbers: `${figure(buffering)} cmol/kg × ${figure((density * depth * 10) / 100)}`,
     result: capacity,
     unit: 'mol/m²',
     source: phBuffering.source,
   });
-  return {
-    ...{ capacity, buffering, spread: forecastTable.spreadByTexture, working: book.entries },
-    words: `How much the soil resists is guessed from ${zone.soilGroup ? group : 'a loam, since the soil is not known,'}${test.organicMatter === undefined ? ' of ordinary organic matter' : ' and its organic matter'}: a wide band.`,
-  };
+  return { group, capacity, buffering, spread: forecastTable.spreadByTexture, working: book.entries };
 }
 
 /** What is put down on a day: by the book, or by a plan. */

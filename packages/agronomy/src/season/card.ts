@@ -1,3 +1,4 @@
+import { convert } from '../units/unit.ts';
 import type { Material } from '../materials/material.ts';
 import type { RemedyName } from '../remedies/remedyTable.ts';
 import type { Dose } from '../remedies/treatment.ts';
@@ -81,6 +82,10 @@ const EDGE_MOST = 0.4;
 /** m of a strip where no machine says it, and litres of a barrow. */
 const STRIP = 0.6;
 const BARROW = 80;
+/** L below which a liquid is measured out in small units. */
+const SMALL = 4;
+/** m² of a strip over which a spreader is tried. */
+const TRIED_OVER = { us: 9.290304, metric: 10 } as const;
 /** What granules are spread by. */
 const GRANULES: readonly Sense[] = ['limeRate', 'productRate', 'nutrientRate'];
 
@@ -92,12 +97,13 @@ function bagsOf({ quantity, material, unit }: CardJob, system: UnitSystem): stri
   }
   const whole = Math.floor(quantity / material.packSize + 1e-9);
   const rest = quantity - whole * material.packSize;
-  const told = tellSupply(rest, unit, system);
+  const told = measured(rest, unit, system);
   const pack = tellSupply(material.packSize, unit, system);
-  if (rest < material.packSize * 0.005) return `${whole} ${whole === 1 ? 'bag' : 'bags'} of ${pack}`;
+  const bag = unit === 'L' ? 'can' : 'bag';
+  if (rest < material.packSize * 0.005) return `${whole} ${whole === 1 ? bag : `${bag}s`} of ${pack}`;
   return whole === 0
-    ? `${told} of a bag of ${pack}`
-    : `${whole} ${whole === 1 ? 'bag' : 'bags'} of ${pack} and ${told} of the next`;
+    ? `${told} of a ${bag} of ${pack}`
+    : `${whole} ${whole === 1 ? bag : `${bag}s`} of ${pack} and ${told} of the next`;
 }
 
 /** Edges first, and the rest in two directions at half rate. */
@@ -138,6 +144,24 @@ function portionsOf(
   ];
 }
 
+/** An amount for the hand that measures it: small liquids in mL or fluid ounces. */
+function measured(of: number, unit: 'kg' | 'L' | 'm3', system: UnitSystem): string {
+  if (unit !== 'L' || of >= SMALL) return tellSupply(of, unit, system);
+  const value = convert(of, 'L', system === 'us' ? 'floz' : 'mL');
+  return `${value < 10 ? Number(value.toFixed(1)) : Math.round(value)} ${system === 'us' ? 'fl oz' : 'mL'}`;
+}
+
+/** What a test strip takes in one pass at half the rate. */
+function stripLines({ rate, unit, sense }: CardJob, system: UnitSystem): string[] {
+  if (rate === null || unit !== 'kg' || !GRANULES.includes(sense)) return [];
+  const area = TRIED_OVER[system];
+  const grams = (rate / 2) * area;
+  const told = system === 'us' ? `${Number(convert(grams, 'g', 'oz').toFixed(1))} oz` : `${Math.round(grams)} g`;
+  return [
+    `Test strip: ${present('area', area, system).text} take ${told} in one pass. Weigh what goes in and what is left; more gone, close it; less, open it.`,
+  ];
+}
+
 /** How the machine is set, in sentences. */
 function settingLines(job: CardJob, machine: CardMachine | null, system: UnitSystem): string[] {
   if (!machine)
@@ -149,6 +173,7 @@ function settingLines(job: CardJob, machine: CardMachine | null, system: UnitSys
   if (!setting)
     return [
       `${name}.${job.unit === 'kg' || job.unit === 'L' ? ' No setting was tried for this: spread a test strip first, weigh, and set by that.' : ''}${hired}`,
+      ...stripLines(job, system),
     ];
   const { from } = setting;
   const tried = `${from.setting} let through ${present(job.unit === 'L' ? 'liquidRate' : 'productRate', from.rate, system).text}${from.checkedOn ? ` on ${from.checkedOn}` : ''}`;
@@ -157,6 +182,7 @@ function settingLines(job: CardJob, machine: CardMachine | null, system: UnitSys
       ? `${name} at ${setting.setting}: ${tried}.${hired}`
       : `${name} at ${setting.setting}, reckoned from a trial (${tried}): a test strip first.${hired}`,
     ...(setting.old ? ['The trial is old: a test strip first.'] : []),
+    ...(setting.old || setting.by !== 'tried' ? stripLines(job, system) : []),
     'Walk as you walked at the trial.',
   ];
 }
@@ -183,10 +209,24 @@ function tankLines(
     productRate: rate,
   });
   book.include(working);
-  return result.loads.map(
-    (load, index) =>
-      `Tank ${index + 1}: ${present('liquid', load.water, system).text} of water, ${present('liquid', load.product / 1000, system).text} of ${material?.name ?? job.name}, for ${present('area', load.area, system).text}`,
-  );
+  return sameLoads(result.loads).map(({ from, to, load }) => {
+    const which = from === to ? `Tank ${from}` : `Tanks ${from} to ${to}, each`;
+    return `${which}: ${present('liquid', load.water, system).text} of water, ${measured(load.product / 1000, 'L', system)} of ${material?.name ?? job.name}, for ${present('area', load.area, system).text}`;
+  });
+}
+
+type Load = ReturnType<typeof sprayTank>['result']['loads'][number];
+
+/** Loads that are the same, told together. */
+function sameLoads(loads: readonly Load[]): Array<{ readonly from: number; readonly to: number; readonly load: Load }> {
+  const runs: Array<{ from: number; to: number; load: Load }> = [];
+  for (const [index, load] of loads.entries()) {
+    const last = runs.at(-1);
+    if (last && Math.abs(last.load.water - load.water) < 1e-9 && Math.abs(last.load.product - load.product) < 1e-9)
+      last.to = index + 1;
+    else runs.push({ from: index + 1, to: index + 1, load });
+  }
+  return runs;
 }
 
 /**
@@ -216,7 +256,7 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
       ? [`${Math.ceil(quantity / machine.holds)} fills of ${machine.name}: fill on the tarpaulin, never on the grass.`]
       : [];
   return {
-    weigh: quantity === null || unit === null ? null : { told: tellSupply(quantity, unit, system), quantity, portions },
+    weigh: quantity === null || unit === null ? null : { told: measured(quantity, unit, system), quantity, portions },
     bags,
     rate: rate === null ? null : present(job.sense, rate, system).text,
     parts: {

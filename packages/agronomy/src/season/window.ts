@@ -22,6 +22,16 @@ import {
   windowRules,
 } from './windowRules.ts';
 
+/** The facts of the day that the rules of a job ask for. */
+export function factsAsked(job: WindowJob, rules: WindowRules = windowRules): DayFact[] {
+  const { go = [], wait = [], never = [], warn = [] } = rules.jobs.find((entry) => entry.job === job) ?? {};
+  const conditions = [
+    ...go.flatMap(({ any }) => any.flatMap(({ all }) => all)),
+    ...[...wait, ...never, ...warn].flatMap(({ when }) => when),
+  ];
+  return [...new Set(conditions.flatMap(({ fact }) => fact ?? []))] as DayFact[];
+}
+
 /** What was done before, and how many days ago. */
 export interface Since {
   readonly job: WindowJob;

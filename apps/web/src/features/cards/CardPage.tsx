@@ -193,7 +193,7 @@ export function CardPage() {
                   fontWeight: 700,
                 }}
               >
-                {part === 'evening' ? 'Eve' : titles[part].replace('The ', '')}
+                {part === 'evening' ? 'Eve' : part === 'day' ? 'Day' : titles[part]}
               </Box>
             ))}
           </Box>

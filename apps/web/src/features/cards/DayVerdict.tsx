@@ -7,6 +7,7 @@ import {
   dayFlags,
   dayNumbers,
   dayWords,
+  factsAsked,
   judgeDay,
 } from '@glenfold/agronomy';
 import type { CardAnswer } from '@glenfold/contract';
@@ -18,6 +19,7 @@ import { useUnits } from '../../ui/units.tsx';
 /** What a verdict says in large letters, and in which colour. */
 const looks = {
   go: ['Go', colours.lichen],
+  look: ['Look first', colours.slate],
   wait: ['Wait', colours.ochre],
   never: ['Never today', colours.ochre],
 } as const;
@@ -33,7 +35,9 @@ const isWord = (fact: string): fact is DayWord => Object.hasOwn(dayWords, fact);
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What nobody measures on a lawn with a phone in hand: the normals tell it. */
-const BY_NORMALS: ReadonlySet<string> = new Set(['growth', 'growthDays', 'daysToFrost', 'slope', 'bare']);
+const BY_NORMALS: ReadonlySet<string> = new Set([
+  ...['growth', 'growthDays', 'daysToFrost', 'slope', 'bare', 'blackout', 'pulverised', 'fineSeed'],
+]);
 
 /** One fact of the day, asked for in the shape it has. */
 function Fact({
@@ -95,10 +99,9 @@ export function DayVerdict({ card, day, onDay }: DayVerdictProps) {
   if (!card.windowJob)
     return <Typography>No rule of the day for this work: the label, or the firm that does it, decides.</Typography>;
   const { verdict, reasons, unknown } = judgeDay(card.windowJob, day, card.since, { system });
-  const [word, colour] = looks[verdict];
-  const asked = [...new Set([...unknown, ...(Object.keys(day) as Array<DayNumber | DayWord | DayFlag>)])].filter(
-    (fact) => !BY_NORMALS.has(fact) && fact !== 'blackout',
-  );
+  // Nothing speaks against it, and not all was looked at.
+  const [word, colour] = looks[verdict === 'go' && unknown.length > 0 ? 'look' : verdict];
+  const asked = factsAsked(card.windowJob).filter((fact) => !BY_NORMALS.has(fact));
   return (
     <Box sx={{ display: 'grid', gap: 1.5 }}>
       <Box role="status" aria-label="Verdict">

@@ -92,7 +92,7 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
                 <strong>{words}</strong>
                 {zones ? `, ${zone}` : ''}
                 {state === 'done' ? '' : `: ${state}`}
-                {amount.length > 0 ? `; ${amount.join(', ')}` : state === 'done' ? '; no amount told' : ''}
+                {amount.length > 0 ? `; ${amount.join(', ')}` : state === 'done' ? '; no amount that counts' : ''}
               </Box>
               <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
                 {[doneBy ? `by ${doneBy}` : writtenBy ? `written by ${writtenBy}` : 'of before the logbook', reason]

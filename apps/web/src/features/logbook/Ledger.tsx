@@ -88,7 +88,7 @@ export function Ledger({ zone, year }: { readonly zone: ZoneLedgerAnswer; readon
                       color: allowed !== null && allowed < planned - 1e-6 ? colours.ochre : colours.ink,
                     }}
                   >
-                    {allowed === null ? 'no cap set' : allowed <= 0 ? 'nothing' : say(sense, allowed)}
+                    {allowed === null ? '' : allowed <= 0 ? 'nothing' : say(sense, allowed)}
                   </Box>
                   <Box component="td" sx={{ display: { xs: 'none', sm: 'table-cell' } }}>
                     <Gauge line={line} />

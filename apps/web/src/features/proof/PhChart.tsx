@@ -16,8 +16,9 @@ const WANTED_WASH = `${colours.slate}1f`;
 export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; readonly today: string }) {
   const narrow = useMediaQuery('(max-width: 600px)');
   const { tests, from, under, nothing, band, marks, predictions } = zone;
-  const [kept] = predictions.filter(({ proved }) => proved !== null);
-  const first = [tests[0]?.sampledOn, kept?.from, from].filter((day): day is string => !!day).sort()[0];
+  // Each that was judged, as far as its retest.
+  const judged = predictions.filter(({ proved }) => proved !== null);
+  const first = [tests[0]?.sampledOn, from].filter((day): day is string => !!day).sort()[0];
   if (!first) return null;
   const x = (day: string): number => daysBetween(first, day);
   const line = (days: typeof under, start: string, key: 'ph' | 'low' | 'high') =>
@@ -27,7 +28,7 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
   const values = [
     ...tests.map(({ ph }) => ph),
     ...under.flatMap(({ low, high }) => [low, high]),
-    ...(kept?.days ?? []).flatMap(({ low, high }) => [low, high]),
+    ...judged.flatMap(({ days }) => days.slice(0, 14).flatMap(({ low, high }) => [low, high])),
     ...(band ?? []),
   ];
   const [low, high] = [Math.floor(Math.min(...values) * 2) / 2, Math.ceil(Math.max(...values) * 2) / 2];
@@ -79,24 +80,25 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
                   },
                 ]
               : []),
-            ...(kept
-              ? [
-                  { label: 'low before', data: line(kept.days, kept.from, 'low'), ...plain },
-                  {
-                    label: `foretold ${kept.madeOn}`,
-                    data: line(kept.days, kept.from, 'high'),
-                    ...plain,
-                    fill: '-1',
-                    backgroundColor: `${colours.slate}2e`,
-                  },
-                ]
-              : []),
+            ...judged.flatMap(({ days, from: start, madeOn, retestedOn }) => {
+              const told = days.filter(({ day }) => dayOn(start, day) <= dayOn(retestedOn!, 30));
+              return [
+                { label: `low ${madeOn}`, data: line(told, start, 'low'), ...plain },
+                {
+                  label: `foretold ${madeOn.slice(0, 7)}`,
+                  data: line(told, start, 'high'),
+                  ...plain,
+                  fill: '-1',
+                  backgroundColor: `${colours.slate}3d`,
+                },
+              ];
+            }),
             ...(band
               ? [
                   {
                     label: 'band low',
                     data: [
-                      { x: 0, y: band[0]! },
+                      { x: -40, y: band[0]! },
                       { x: end, y: band[0]! },
                     ],
                     ...plain,
@@ -104,7 +106,7 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
                   {
                     label: 'wanted',
                     data: [
-                      { x: 0, y: band[1]! },
+                      { x: -40, y: band[1]! },
                       { x: end, y: band[1]! },
                     ],
                     ...plain,
@@ -140,7 +142,7 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
           scales: {
             x: {
               type: 'linear',
-              min: 0,
+              min: -40,
               max: end,
               grid: { color: colours.line },
               ticks: { stepSize: 182.6, callback: (value) => dayOn(first, Math.round(Number(value))).slice(0, 7) },
@@ -154,7 +156,10 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
             },
           },
           plugins: {
-            legend: { position: 'bottom', labels: { boxHeight: 8, filter: ({ text }) => !/low/.test(text) } },
+            legend: {
+              position: 'bottom',
+              labels: { usePointStyle: true, boxHeight: 7, filter: ({ text }) => !/low/.test(text) },
+            },
             tooltip: {
               callbacks: {
                 title: ([item]) => (item ? dayOn(first, Math.round(Number(item.parsed.x))) : ''),

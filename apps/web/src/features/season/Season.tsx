@@ -21,10 +21,11 @@ interface JobListProps {
   readonly jobs: readonly JobAnswer[];
   readonly today: string;
   readonly onOpen: (job: JobAnswer) => void;
+  readonly where?: 'zone' | 'here';
 }
 
 /** Jobs in the order of their days; each opens. */
-function JobList({ jobs, today, onOpen }: JobListProps) {
+function JobList({ jobs, today, onOpen, where = 'here' }: JobListProps) {
   return (
     <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
       {jobs.map((job) => (
@@ -40,7 +41,7 @@ function JobList({ jobs, today, onOpen }: JobListProps) {
             py: 0.75,
           }}
         >
-          <JobLine job={job} today={today} />
+          <JobLine job={job} today={today} where={where} />
           <Button
             size="small"
             variant="outlined"
@@ -151,7 +152,7 @@ export function Season({ site, zone }: StepProps) {
               <Typography variant="h2" sx={{ mb: 0.5 }}>
                 Elsewhere on the site
               </Typography>
-              <JobList jobs={elsewhere} today={data.today} onOpen={({ id }) => setOpenId(id)} />
+              <JobList jobs={elsewhere} where="zone" today={data.today} onOpen={({ id }) => setOpenId(id)} />
             </Box>
           )}
         </Box>

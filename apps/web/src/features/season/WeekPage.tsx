@@ -4,7 +4,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { dayWords, spanWords, weekDays } from '../../ui/days.ts';
+import { dayWords, weekDays } from '../../ui/days.ts';
 import { JobLine } from '../../ui/JobWords.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -43,7 +43,7 @@ function Day({
         {jobs.length === 0 && <li>Nothing stands on today.</li>}
         {jobs.map((job) => (
           <Box component="li" key={job.id} sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.5 }}>
-            <JobLine job={job} today={today} site />
+            <JobLine job={job} today={today} where="site" />
             <Button
               size="small"
               variant="outlined"
@@ -71,7 +71,7 @@ export function WeekPage() {
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 980, width: '100%' }}>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'baseline', flexWrap: 'wrap', mb: 1.5 }}>
         <Typography variant="h1" sx={{ flex: 1 }}>
-          {data ? `The week, ${spanWords(data.from, data.to)}` : 'The week'}
+          {data ? `Week of ${dayWords(data.from).slice(4)}` : 'The week'}
         </Typography>
         <Button size="small" variant="outlined" onClick={() => data && setDay(dayOn(data.from, -7))}>
           The week before
