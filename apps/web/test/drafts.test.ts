@@ -7,7 +7,14 @@ import { writePoints } from '../src/features/sampling/bags/writePoints.ts';
 const zone = (id: string, more: Partial<ZoneAnswer> = {}): ZoneAnswer =>
   ({
     ...{ id, name: `Zone ${id}`, label: id, area: 300, grass: 'tall fescue', surface: 'turf', intensity: 'medium' },
-    ...{ shade: 'full sun', clippings: 'returned', soilGroup: 'loam', facts: { irrigation: 'none' }, geometry: null },
+    ...{
+      shade: 'full sun',
+      clippings: 'returned',
+      soilGroup: 'loam',
+      facts: { irrigation: 'none' },
+      geometry: null,
+      applied: [],
+    },
     ...more,
   }) as ZoneAnswer;
 const marked = (id: string): ZoneAnswer =>

@@ -1,6 +1,6 @@
 import { jest } from '@jest/globals';
-import type { AuditEntryAnswer, ZoneAnswer } from '@glenfold/contract';
-import { fireEvent, screen, waitFor } from '@testing-library/react';
+import type { AuditEntryAnswer } from '@glenfold/contract';
+import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Suspense, useState } from 'react';
 import { SiteHead } from '../src/frame/SiteHead.tsx';
@@ -13,6 +13,7 @@ import { inUnits } from '../src/ui/inUnits.ts';
 import { dayOf } from '../src/ui/today.ts';
 import { orBroken } from '../src/ui/worker.ts';
 import { serve, show } from './page.tsx';
+import { zoneWith } from './scene.ts';
 
 /** React tells of faults that a boundary catches; here they are meant. */
 const quiet = jest.spyOn(console, 'error');
@@ -178,42 +179,16 @@ describe('the record of changes', () => {
   });
 });
 
-describe('what was put down before', () => {
-  const zone = {
-    id: 'z',
-    version: 1,
-    facts: { applications: [{ kind: 'lime', on: '2026-04', words: 'a few bags' }] },
-  } as unknown as ZoneAnswer;
-
-  it('says of lime without an amount that nothing counts it, and takes an amount in any unit', async () => {
-    const asked = serve({ 'PUT /zones/z/facts': { ...zone, version: 2 } });
-    show(<SoilHistory zone={zone} />);
-    expect(screen.getByText(/no amount, so the lime rate does not count it/)).toBeTruthy();
-    const person = userEvent.setup();
-    await person.click(screen.getByRole('button', { name: 'Add what was put down' }));
-    await person.click(screen.getByRole('combobox', { name: 'What' }));
-    await person.click(screen.getByRole('option', { name: 'Lime' }));
-    await person.type(screen.getByLabelText('When'), '2026-05-02');
-    await person.type(screen.getByLabelText('Product and amount'), 'pelletised');
-    await person.type(screen.getByLabelText('Rate'), '195.3 g/m2');
-    await person.type(screen.getByLabelText('Strength of a lime (CCE)'), '95');
-    await person.click(screen.getByRole('button', { name: 'Add it' }));
-    await waitFor(() => expect(asked.some(({ method }) => method === 'PUT')).toBe(true));
-    const { applications } = asked.find(({ method }) => method === 'PUT')!.body as { applications: object[] };
-    expect(applications[1]).toMatchObject({ kind: 'lime', on: '2026-05-02', cce: 95 });
-    expect((applications[1] as { rate: number }).rate).toBeCloseTo(195.3, 6);
-  });
-
-  it('refuses a strength that no lime has, and keeps what was typed', async () => {
-    const asked = serve({});
-    show(<SoilHistory zone={zone} />);
-    fireEvent.click(screen.getByRole('button', { name: 'Add what was put down' }));
-    await userEvent.type(screen.getByLabelText('Strength of a lime (CCE)'), '900');
-    await userEvent.click(screen.getByRole('button', { name: 'Add it' }));
-    expect(await screen.findByText(/Strength must|Strength.*180/)).toBeTruthy();
-    expect(screen.getByLabelText<HTMLInputElement>('Strength of a lime (CCE)').value).toBe('900');
-    expect(asked).toEqual([]);
-  });
+it('what was put down before stands beside the soil, and lime without an amount says that nothing counts it', () => {
+  const applied = [
+    { kind: 'lime', on: '2026-04', words: 'a few bags', rate: null },
+    { kind: 'lime', on: '2026-05', words: 'pelletised', rate: 195.3, cce: 95 },
+  ];
+  show(<SoilHistory zone={zoneWith({ applied: applied as never })} />);
+  const [counted, unknown] = screen.getAllByRole('listitem').map(({ textContent }) => textContent);
+  expect(unknown).toMatch(/2026-04a few bags: no amount, so the lime rate does not count it/);
+  expect(counted).toMatch(/40 lb\/1000 ft² at 95 % CCE$/);
+  expect(screen.getByRole('link', { name: /in the logbook/ }).getAttribute('href')).toBe('/sites/s/logbook');
 });
 
 it('the head of a site keeps all it can do in a menu of its own', async () => {

@@ -144,7 +144,7 @@ describe('the plan of the cores', () => {
 
   it('warns of lime that went down after the last sample was taken', async () => {
     const limed = zoneWith({
-      facts: { applications: [{ kind: 'lime', on: '2026-10-20' }] } as never,
+      applied: [{ kind: 'lime', on: '2026-10-20' }] as never,
     });
     await plan([limed]);
     await userEvent.clear(screen.getByLabelText('Day'));

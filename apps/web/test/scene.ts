@@ -53,6 +53,7 @@ export const zoneWith = (more: Partial<ZoneAnswer> = {}): ZoneAnswer =>
     clippings: 'returned',
     soilGroup: 'loam',
     facts: {},
+    applied: [],
     geometry: rectangle(0, 0, 40, 30),
     ...more,
   }) as unknown as ZoneAnswer;

@@ -151,7 +151,11 @@ export function CardPage() {
       {entry && (
         <Box role="status" sx={{ borderLeft: `4px solid ${colours.lichen}`, pl: 1.5 }}>
           <strong>Written down: {entry.state}.</strong>{' '}
-          {outbox.waiting.length > 0 ? 'Kept on this device until there is a connection.' : 'It stands in the logbook.'}{' '}
+          {outbox.refused.some(({ id }) => id === entry.id)
+            ? 'It was not kept.'
+            : outbox.waiting.length > 0
+              ? 'Kept on this device until there is a connection.'
+              : 'It stands in the logbook.'}{' '}
           <Link to={stepPath(job.siteId, 'logbook', job.zoneId)}>Open the logbook</Link>
         </Box>
       )}
@@ -162,7 +166,22 @@ export function CardPage() {
       ))}
       {outbox.refused.map(({ id, refused }) => (
         <Box key={id} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
-          {refused} <Button onClick={() => void outbox.letGo()}>I have read it</Button>
+          {refused}{' '}
+          <Button
+            onClick={() =>
+              void (async () => {
+                // What the server does not keep is open again here, to be written anew.
+                if (id === entry?.id) {
+                  await noteWritten(job.id, undefined);
+                  setWritten(null);
+                  await client.invalidateQueries({ queryKey: ['cards', jobId] });
+                }
+                await outbox.letGo();
+              })()
+            }
+          >
+            {id === entry?.id ? 'Write it anew' : 'I have read it'}
+          </Button>
         </Box>
       ))}
       {!closed && (

@@ -1,8 +1,10 @@
+import type { EntryInput } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { all } from '../../offline/outbox.ts';
+import { touch } from '../../api/touches.ts';
+import { useOutbox } from '../../offline/useOutbox.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { JobMark, jobDay } from '../../ui/JobWords.tsx';
@@ -10,23 +12,27 @@ import { keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { dayOf, localTime } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
-import { packWeek, packedCards } from './cardStore.ts';
+import { type PackedCard, cardKinds, packWeek, packedCards } from './cardStore.ts';
 
-const nothing = { cards: [], kept: 0 } as const;
+const nothing: readonly PackedCard[] = [];
 
 /** The cards of the week on this device: they open without a connection. */
 export function CardsPage() {
   const { system } = useUnits();
-  const { data: held = nothing, refetch } = useQuery({
+  const client = useQueryClient();
+  const { data: cards = nothing, refetch } = useQuery({
     queryKey: ['cards taken along'],
-    queryFn: async () => ({
-      cards: await packedCards(),
-      kept: (await all()).filter(({ refused }) => !refused).length,
-    }),
+    queryFn: packedCards,
     networkMode: 'always',
     staleTime: 0,
   });
-  const { cards, kept } = held;
+  const [notes, setNotes] = useState<readonly string[]>([]);
+  const kinds = useMemo(() => cardKinds((words) => setNotes((last) => [...last, ...words])), []);
+  // What was written on the cards goes on its way from here as well.
+  const outbox = useOutbox(
+    kinds,
+    useCallback(() => void touch(client, 'entry', 'photo'), [client]),
+  );
   const [busy, setBusy] = useState(false);
   const [told, setTold] = useState('');
   const [error, setError] = useState<Error | null>(null);
@@ -52,7 +58,7 @@ export function CardsPage() {
     ['Later this week', cards.filter(({ card: { job } }) => !isToday(job.day))],
   ] as const;
   return (
-    <FieldFrame back="/" title="Work cards on this device" kept={kept}>
+    <FieldFrame back="/" title="Work cards on this device" kept={outbox.waiting.length}>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
         {cards.length === 0 && (
           <Typography>Nothing yet. With a connection, fetch the week; then the cards open without one.</Typography>
@@ -91,6 +97,19 @@ export function CardsPage() {
             </Box>
           ),
         )}
+        {outbox.refused.map(({ id, refused, body }) => (
+          <Box key={id} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+            {refused}{' '}
+            {(body as Partial<EntryInput>).jobId && (
+              <Link to={`/cards/${(body as EntryInput).jobId}`}>Open its card, and write it anew</Link>
+            )}
+          </Box>
+        ))}
+        {notes.map((words) => (
+          <Box key={words} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+            {words}
+          </Box>
+        ))}
         <Box role="status">{told}</Box>
         <Trouble error={error} />
         <Box sx={{ flex: 1 }} />

@@ -67,10 +67,12 @@ export async function packedCards(): Promise<PackedCard[]> {
     .sort((one, other) => (one.card.job.day ?? '9').localeCompare(other.card.job.day ?? '9'));
 }
 
-/** Note on the card what was written of it, so that it is not worked twice here. */
-export async function noteWritten(jobId: string, written: EntryInput): Promise<void> {
+/** Note on the card what was written of it, so that it is not worked twice here; nothing, to write it anew. */
+export async function noteWritten(jobId: string, written: EntryInput | undefined): Promise<void> {
   const kept = await get<PackedCard>(jobId, store);
-  if (kept) await set(jobId, { ...kept, written }, store);
+  if (!kept) return;
+  const { written: _before, ...card } = kept;
+  await set(jobId, written ? { ...card, written } : card, store);
 }
 
 /** A photo of what was done. */

@@ -1,5 +1,5 @@
 import { type Sense, planned, present, tellSupply } from '@glenfold/agronomy';
-import type { ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
+import type { ReportLineAnswer, ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from '../../ui/theme.ts';
@@ -158,6 +158,57 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
   );
 }
 
+/** Lines of the year under one head; nothing where there are none. */
+function YearPart({ title, lines }: { readonly title: string; readonly lines: readonly ReportLineAnswer[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <Box component="section" aria-label={title}>
+      <Typography variant="h3" gutterBottom>
+        {title}
+      </Typography>
+      <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
+        {lines.map(({ zone, when, words }, index) => (
+          <Box component="li" key={index} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
+            <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2 }}>
+              <strong>{zone}</strong>
+              <span>{when ?? 'no day yet'}</span>
+            </Box>
+            <Words>{words}</Words>
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
+/** What was done this year, what comes next, what moved, and when it is tested again. */
+function Year({ year: { done, next, moved, retests } }: Pick<SiteReportAnswer, 'year'>) {
+  if (done.length + next.length + moved.length + retests.length === 0) return null;
+  return (
+    <Box
+      component="section"
+      aria-label="The year"
+      sx={{ borderTop: `2px solid ${colours.ink}`, pt: 1.5, pb: 3, display: 'grid', rowGap: 2.5 }}
+    >
+      <Typography variant="h2">The year</Typography>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) minmax(0, 1fr)' },
+          columnGap: 5,
+          rowGap: 2.5,
+          alignItems: 'start',
+        }}
+      >
+        <YearPart title="What moved" lines={moved} />
+        <YearPart title="What comes next" lines={next} />
+        <YearPart title="Done this year" lines={done} />
+        <YearPart title="To be tested again" lines={retests} />
+      </Box>
+    </Box>
+  );
+}
+
 /** What was handed over for a site, to be read by the one who owns it. */
 export function SiteReport({
   report,
@@ -167,7 +218,7 @@ export function SiteReport({
   /** What comes before it: a quote that waits for an answer. */
   readonly children?: ReactNode;
 }) {
-  const { siteName, place, practiceName, zones } = report;
+  const { siteName, place, practiceName, zones, year } = report;
   const sorted = [...zones].sort((a, b) => Number(b.plan !== null) - Number(a.plan !== null));
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 5 }, py: 3, maxWidth: 1180, width: '100%' }}>
@@ -177,6 +228,7 @@ export function SiteReport({
       </Typography>
       {children}
       {zones.length === 0 && <Typography>The ground is not divided into zones yet.</Typography>}
+      <Year year={year} />
       {sorted.map((zone) => (
         <Zone key={zone.name} zone={zone} />
       ))}
