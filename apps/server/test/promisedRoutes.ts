@@ -155,7 +155,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'PUT /jobs/:jobId/hold': { for: 'OAT', id: 'jobId', query: () => 'units=us', body: () => ({ reason: 'a storm' }) },
   'DELETE /jobs/:jobId/hold': { for: 'OAT', id: 'jobId', query: () => 'units=us' },
   'PUT /jobs/:jobId/crew': { for: 'OA', id: 'jobId', query: () => 'units=us', body: () => ({}) },
-  'POST /sites/:siteId/dates': { for: 'OA', body: () => ({ name: 'Match', day: '2999-09-12' }) },
+  'POST /sites/:siteId/dates': { for: 'OA', body: () => ({ name: 'Match', day: '2030-09-12' }) },
   'DELETE /site-dates/:id': { for: 'OA', id: 'siteDateId' },
   'GET /calendar-links': { for: 'OAT', ownOnly: true },
   'POST /calendar-links': { for: 'OAT', ownOnly: true },

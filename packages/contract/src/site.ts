@@ -308,3 +308,17 @@ export function zoneInput(zone: ZoneAnswer): ZoneInput {
   const { properties: _properties, applied: _applied, ...input } = rest;
   return input;
 }
+
+/**
+ * Where a site lies: its own position, else where its ground is drawn.
+ *
+ * @returns longitude and latitude, °; nothing where neither is known
+ */
+export function whereLies(
+  { position }: { readonly position?: readonly number[] | null },
+  zones: ReadonlyArray<{ readonly geometry: { readonly coordinates: readonly unknown[] } | null }>,
+): readonly [number, number] | undefined {
+  const drawn = zones.find(({ geometry }) => geometry)?.geometry;
+  const [longitude, latitude] = position ?? (drawn ? (drawn.coordinates.flat(3) as number[]) : []);
+  return longitude === undefined || latitude === undefined ? undefined : [longitude, latitude];
+}

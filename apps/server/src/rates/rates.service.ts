@@ -18,6 +18,7 @@ import {
   type ZoneProgramAnswer,
   allows,
   dayIn,
+  whereLies,
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
@@ -273,7 +274,7 @@ export class RatesService {
         system: units,
         currency,
         from: today,
-        climate: climateOf({ climate: site.climate, normals: site.normals, latitude: site.position?.[1] }),
+        climate: climateOf({ climate: site.climate, normals: site.normals, latitude: whereLies(site, zones)?.[1] }),
       },
     };
   }

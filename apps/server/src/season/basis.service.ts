@@ -12,7 +12,7 @@ import {
   jobProductOf,
   normalYear,
 } from '@glenfold/agronomy';
-import { dayIn } from '@glenfold/contract';
+import { dayIn, whereLies } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
@@ -70,8 +70,8 @@ export class SeasonBases {
       .of(ProductRecord)
       .findEver(productIds ? { id: Any([...new Set(productIds)]) } : {});
     const materials = new Map(products.map((product) => [product.id, materialOf(product)]));
-    const climate = climateOf({ climate: site.climate, normals: site.normals, latitude: site.position?.[1] });
-    const latitude = site.position?.[1];
+    const latitude = whereLies(site, zones)?.[1];
+    const climate = climateOf({ climate: site.climate, normals: site.normals, latitude });
     const years = new Map<'cool' | 'warm', NormalYear>();
     const yearOf = (zone: MeasuredZone): NormalYear | undefined => {
       if (!climate) return undefined;

@@ -155,11 +155,9 @@ export class JobsService {
     const doses = basis
       ? new Map(jobs.map((job) => [job.id, { ...doseOf(job, basis), day: job.day, done: job.state === 'done' }]))
       : undefined;
-    const todayOf = new Map<string, string>();
-    for (const { siteId } of jobs)
-      if (!todayOf.has(siteId)) todayOf.set(siteId, basis?.today ?? (await this.days.on(siteId)));
+    const todayOf = basis ? undefined : await this.days.across(jobs.map(({ siteId }) => siteId));
     return jobs.map((job) => {
-      const today = todayOf.get(job.siteId)!;
+      const today = basis?.today ?? todayOf!.get(job.siteId)!;
       const open = (OPEN as readonly string[]).includes(job.state);
       const dose = doses?.get(job.id);
       const breaks =

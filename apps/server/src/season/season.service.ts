@@ -95,8 +95,8 @@ export class SeasonService {
 
   /** The week of a day, across sites; what is late stands with it. */
   async week(day: string | undefined, units: UnitSystem): Promise<WeekAnswer> {
-    const { from, to } = weekOf(day ?? (await this.days.on(null)));
     const today = await this.days.on(null);
+    const { from, to } = weekOf(day ?? today);
     const found = await this.records.ask<{ id: string; late: boolean }>(
       `SELECT j."id", coalesce(j."day", j."latest", j."to") < $4::date AND coalesce(j."day", j."latest", j."to") < $2::date AS "late"
        FROM job j JOIN site s ON s."id" = j."siteId" JOIN zone z ON z."id" = j."zoneId"

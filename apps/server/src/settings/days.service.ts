@@ -1,5 +1,6 @@
 import { dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { In } from 'typeorm';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Records } from '../platform/records.ts';
@@ -24,5 +25,12 @@ export class Days {
     const [site] = siteId ? await this.records.of(Site).findEver({ id: siteId }) : [];
     const zone = site?.timeZone ?? (await this.practices.current()).timeZone;
     return (at) => dayIn(at, zone);
+  }
+
+  /** The day of each of some sites. */
+  async across(siteIds: readonly string[]): Promise<ReadonlyMap<string, string>> {
+    const sites = await this.records.of(Site).findEver({ id: In([...new Set(siteIds)]) });
+    const { timeZone } = await this.practices.current();
+    return new Map(sites.map(({ id, timeZone: own }) => [id, dayIn(this.clock.now(), own ?? timeZone)]));
   }
 }

@@ -110,6 +110,8 @@ const LIMED_FROM = 7.8;
 /** Years a lawn goes without a correction before it is tested again, and days from one to its retest. */
 const ROUTINE_YEARS = 3;
 const YEAR = 365;
+/** Days by which a retest may miss its year to fall into the season of the last test. */
+const ABOUT = 61;
 /** Share of the whole change at which a retest tells it. */
 const TELLS = 0.8;
 
@@ -192,6 +194,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     planned.filter(({ day }) => day >= from).map(({ day, entry }) => ({ on: day, entry, share: 1 })),
     from,
   );
+  const drains = year !== undefined && year.days.every(({ et0 }) => et0 !== undefined);
   const course: Course = {
     soilPh: test.soilPh,
     capacity: resistance.capacity,
@@ -201,15 +204,14 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     sulfur: down.sulfur,
     nitrogen: down.nitrogen,
     temperature: year ? months.map((days) => mean(days.map(({ soil }) => soil))) : Array.from({ length: 12 }, () => 15),
-    drainage:
-      year && months.every((days) => days.every(({ et0 }) => et0 !== undefined))
-        ? months.map((days) =>
-            Math.max(
-              0,
-              days.reduce((sum, { rain, et0 }) => sum + rain - factor * et0!, 0),
-            ),
-          )
-        : Array.from({ length: 12 }, () => 0),
+    drainage: drains
+      ? months.map((days) =>
+          Math.max(
+            0,
+            days.reduce((sum, { rain, et0 }) => sum + rain - factor * et0!, 0),
+          ),
+        )
+      : NO_DRAINAGE,
   };
   const { state, evidence } = freeCarbonate(
     test.soilPh,
@@ -251,6 +253,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     words: [
       resistance.words,
       ...(year ? [] : ['The place has no climate: soil of 15 °C all year and no drainage are taken.']),
+      ...(year && !drains ? ['The place has no position: what rain washes out of the soil is not counted.'] : []),
     ],
   };
 }
@@ -274,13 +277,19 @@ export function retestOf(
       words: `Nothing corrects the pH: about every ${ROUTINE_YEARS} years.`,
     };
   const yearOn = dayOn(last, YEAR);
+  // Tests are alike within a season only: the day of the year of the last one, where that is about a year on as well.
+  const alike = [-1, 0, 1]
+    .map((more) => `${Number(yearOn.slice(0, 4)) + more}${from.slice(4) === '-02-29' ? '-02-28' : from.slice(4)}`)
+    .find((day) => Math.abs(daysBetween(yearOn, day)) <= ABOUT);
   const start = under[0]!.ph;
   const peak = under.reduce((most, { ph }) => (Math.abs(ph - start) > Math.abs(most) ? ph - start : most), 0);
   const tells = under.find(({ ph }) => Math.abs(ph - start) >= TELLS * Math.abs(peak));
   const told = tells ? dayOn(from, tells.day) : yearOn;
   return told > yearOn
     ? { on: told, words: `By then ${TELLS * 100} % of the change shows: a test before tells less.` }
-    : { on: yearOn, words: 'A year after the last correction, in the season of the last test.' };
+    : alike !== undefined
+      ? { on: alike, words: 'About a year after the last correction, in the season of the last test.' }
+      : { on: yearOn, words: 'A year after the last correction.' };
 }
 
 /** The forecast of a day that lies between two that are told. */

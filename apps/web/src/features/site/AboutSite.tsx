@@ -1,5 +1,5 @@
 import { climateOf, findGrass } from '@glenfold/agronomy';
-import { type SiteAnswer, accessKeys, accessWords, settingNames } from '@glenfold/contract';
+import { type SiteAnswer, accessKeys, accessWords, settingNames, whereLies } from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -115,10 +115,7 @@ export function AboutSite() {
   if (!site) return <Typography sx={{ p: 3, color: colours.faded }}>Opening the site…</Typography>;
   const write = may('work.write');
   // Where the ground is drawn it is known where it lies.
-  const [drawn] = zones.flatMap(({ geometry }) =>
-    geometry ? [geometry.coordinates.flat<unknown, 3>(3) as number[]] : [],
-  );
-  const position = site.position ?? (drawn ? [drawn[0]!, drawn[1]!] : null);
+  const position = whereLies(site, zones);
   const climate = climateOf({ climate: site.climate, normals: site.normals, latitude: position?.[1] });
   const found = [...new Set(zones.flatMap(({ grass }) => (grass ? [findGrass(grass).season] : [])))].sort();
   const seasons = found.length > 0 ? found : (['cool', 'warm'] as const);
