@@ -180,6 +180,8 @@ export class SeasonZoneAnswer {
   @IsString({ each: true }) tested: string[];
   /** This week and the next. */
   @IsArray() water: WaterWeek[];
+  /** Of the year to come, the week that asks for most. */
+  @IsOptional() @IsObject() driest: WaterWeek | null;
   @IsOptional() @IsString() mowing: string | null;
   @IsArray() seedWater: SeedWater[];
   @IsOptional() @IsString() firstCut: string | null;
@@ -213,6 +215,12 @@ export class SeasonAnswer {
   @IsBoolean() handedOver: boolean;
   /** Jobs that are to be dated, or dated anew. */
   @IsInt() undated: number;
+}
+
+/** A zone’s water in a week of an ordinary year. */
+export class ZoneWaterAnswer {
+  /** Nothing where the place has no climate or no position. */
+  @IsOptional() @IsObject() week: WaterWeek | null;
 }
 
 /** What setting a job to a day would break. */

@@ -7,6 +7,7 @@ import type {
   SiteReportAnswer,
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { grouped } from '../platform/grouped.ts';
 import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
@@ -73,12 +74,14 @@ export class ReportService {
         .flatMap((zone) =>
           carriedOut(standing(zone.entries))
             .filter(({ on }) => lastDayOf(on) > dayOn(today, -365) && lastDayOf(on) <= today)
-            .map(({ on, words }) => ({ zone: zone.name, when: on, words })),
+            .map(({ on, kind, words }) => ({ zone: zone.name, when: on, words: doneWords(kind, words) })),
         )
         .sort(byDay),
-      next: jobs
-        .filter(({ state, zoneId }) => (state === 'open' || state === 'partly done') && nameOf(zoneId) !== '')
-        .map((job) => ({ zone: nameOf(job.zoneId), when: whenOf(job), words: nextWords(job) }))
+      next: oneLineADay(
+        jobs
+          .filter(({ state, zoneId }) => (state === 'open' || state === 'partly done') && nameOf(zoneId) !== '')
+          .map((job) => ({ zone: nameOf(job.zoneId), when: whenOf(job), words: nextWords(job) })),
+      )
         .sort(byDay)
         .slice(0, MOST_NEXT),
       moved: proved.flatMap(({ zone, predictions }) => {
@@ -110,6 +113,21 @@ const MOST_NEXT = 12;
 
 const byDay = (one: ReportLineAnswer, other: ReportLineAnswer): number =>
   (one.when ?? '9').localeCompare(other.when ?? '9');
+
+/** What is done in a zone on one day, on one line. */
+function oneLineADay(lines: readonly ReportLineAnswer[]): ReportLineAnswer[] {
+  const days = grouped(lines, ({ zone, when }) => JSON.stringify([zone, when]));
+  return [...days.values()].map((own) => ({
+    ...own[0]!,
+    words: [...new Set(own.map(({ words }) => words))].join(', '),
+  }));
+}
+
+/** What was done, with its kind where its words do not name it. */
+function doneWords(kind: string, words: string): string {
+  const named = words.toLowerCase().includes(kind) || kind === 'other';
+  return named ? words : `${kind.charAt(0).toUpperCase()}${kind.slice(1)}: ${words}`;
+}
 
 /** The day of a job, or the span that it has. */
 const whenOf = ({ day, earliest, latest }: Job): string | null =>

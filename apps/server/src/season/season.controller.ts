@@ -11,6 +11,7 @@ import {
   SiteDateAnswer,
   SiteDateInput,
   WeekAnswer,
+  ZoneWaterAnswer,
 } from '@glenfold/contract';
 import {
   Body,
@@ -94,6 +95,20 @@ export class SeasonController {
   @ApiOkResponse({ type: WeekAnswer })
   week(@Query('units', unitsPipe) units: UnitSystem, @Query('day') day?: string): Promise<WeekAnswer> {
     return this.seasons.week(dayAsked(day), units);
+  }
+
+  /** A zone’s water in the week of a day, by normals. */
+  @Get('zones/:zoneId/water')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiQuery({ name: 'day' })
+  @ApiOkResponse({ type: ZoneWaterAnswer })
+  water(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query('day') day?: string,
+  ): Promise<ZoneWaterAnswer> {
+    return this.seasons.water(zoneId, dayAsked(day ?? '') ?? '', units);
   }
 
   /** The cards of a week: what a phone takes along. */

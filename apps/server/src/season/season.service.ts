@@ -14,10 +14,18 @@ import {
   dayOn,
   seedWater,
   standing,
+  thirstiestWeek,
   waterWeek,
   windowsAhead,
 } from '@glenfold/agronomy';
-import type { SeasonAnswer, SeasonZoneAnswer, SiteDateAnswer, SiteDateInput, WeekAnswer } from '@glenfold/contract';
+import type {
+  SeasonAnswer,
+  SeasonZoneAnswer,
+  SiteDateAnswer,
+  SiteDateInput,
+  WeekAnswer,
+  ZoneWaterAnswer,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
@@ -114,6 +122,15 @@ export class SeasonService {
     return { from, to, jobs: inOrder(false), late: inOrder(true) };
   }
 
+  /** A zone’s water in the week of a day. */
+  async water(zoneId: string, day: string, units: UnitSystem): Promise<ZoneWaterAnswer> {
+    const { siteId } = await this.ground.zone(zoneId);
+    const basis = await this.bases.of(siteId, []);
+    const zone = basis.zones.find(({ id }) => id === zoneId)!;
+    const year = basis.yearOf(zone);
+    return { week: (year && waterWeek(year, weekOf(day).from, wateredZone(zone), units)) ?? null };
+  }
+
   async addDate(siteId: string, { name, day }: SiteDateInput): Promise<SiteDateAnswer> {
     const basis = await this.bases.of(siteId);
     const date = await this.records.of(SiteDate).add({ siteId, name, day });
@@ -155,17 +172,10 @@ export class SeasonService {
     jobs: readonly Job[],
     basis: SeasonBasis,
     units: UnitSystem,
-  ): Pick<SeasonZoneAnswer, 'water' | 'mowing' | 'seedWater' | 'firstCut'> {
+  ): Pick<SeasonZoneAnswer, 'water' | 'driest' | 'mowing' | 'seedWater' | 'firstCut'> {
     const { facts, grass } = zone;
     const year = basis.yearOf(zone);
-    const watered: WateredZone = {
-      season: seasonOfZone(zone),
-      soilGroup: zone.soilGroup ?? undefined,
-      slope: facts?.slope ?? undefined,
-      rootDepth: zone.rootDepth ?? undefined,
-      deepShade: zone.shade === 'deep',
-      irrigation: facts?.irrigation ?? undefined,
-    };
+    const watered = wateredZone(zone);
     const { from } = weekOf(basis.today);
     const water: WaterWeek[] = year
       ? [0, WEEK].flatMap((by) => waterWeek(year, dayOn(from, by), watered, units) ?? [])
@@ -174,12 +184,33 @@ export class SeasonService {
     const emerge = (grass ? findGrass(grass).seed?.emerge : undefined) ?? EMERGE;
     const seed: SeedWater[] = sown ? seedWater(sown.day!, emerge, year, watered, units) : [];
     const dry = facts?.drySpell === 'browned' || facts?.drySpell === 'died';
-    const mowing = grass ? mowingAdvice(grass, zone.shade === 'deep' || dry, units) : undefined;
+    const mowing = grass
+      ? mowingAdvice(
+          {
+            grass,
+            top: zone.shade === 'deep' || dry,
+            fineTurf: zone.surface === 'fine turf',
+            clippings: zone.clippings ?? 'returned',
+          },
+          units,
+        )
+      : undefined;
     return {
       water,
+      driest: (year && thirstiestWeek(year, from, watered, units)) ?? null,
       mowing: mowing?.words ?? null,
       seedWater: seed,
       firstCut: sown && grass ? firstCutWords(grass, units) : null,
     };
   }
 }
+
+/** A zone as it is watered. */
+const wateredZone = (zone: MeasuredZone): WateredZone => ({
+  season: seasonOfZone(zone),
+  soilGroup: zone.soilGroup ?? undefined,
+  slope: zone.facts?.slope ?? undefined,
+  rootDepth: zone.rootDepth ?? undefined,
+  deepShade: zone.shade === 'deep',
+  irrigation: zone.facts?.irrigation ?? undefined,
+});

@@ -41,11 +41,14 @@ export function JobLine({
   job,
   today,
   where = 'zone',
+  dated = true,
 }: {
   readonly job: JobAnswer;
   readonly today: string;
   /** How much of its place is told. */
   readonly where?: 'site' | 'zone' | 'here';
+  /** Whether its day is told: not where it stands under it already. */
+  readonly dated?: boolean;
 }) {
   const { name, dose, zone, siteName, amount, product, state, hold, late, machine, person, breaks } = job;
   const stands = hold ? `on hold since ${hold.since}: ${hold.reason}` : late ? 'late' : state === 'open' ? '' : state;
@@ -67,7 +70,13 @@ export function JobLine({
           )}
         </Box>
         <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
-          {[jobDay(job, today), dose, product && amount ? `${amount} of ${product}` : amount, machine, person]
+          {[
+            dated ? jobDay(job, today) : '',
+            dose === name || dose === 'Application' ? '' : dose,
+            product && amount ? `${amount} of ${product}` : amount,
+            machine,
+            person,
+          ]
             .filter(Boolean)
             .join('; ')}
         </Box>

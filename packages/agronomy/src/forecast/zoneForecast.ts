@@ -224,7 +224,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     const still = phBand({ ...course, lime: [], sulfur: [], nitrogen: [], drainage: NO_DRAINAGE }, 0, error);
     return {
       ...{ from, under: still, nothing: still, resistance },
-      retest: retestOf(from, [], still),
+      retest: retestOf(from, [], still, still),
       words: [
         `Free lime holds the pH (${evidence}): feed and sulfur use up lime before they move it, so no change is foretold.`,
       ],
@@ -241,6 +241,8 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     resistance.spread,
     error,
   );
+  // What the corrections do is told from what rain and feed do without them.
+  const without = phBand({ ...course, lime: [], sulfur: [] }, 0, error);
   const corrections = [
     ...done
       .filter(({ kind, on }) => (kind === 'lime' || kind === 'sulfur') && lastDayOf(on) > from)
@@ -249,7 +251,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
   ].sort();
   return {
     ...{ from, under, nothing, resistance },
-    retest: retestOf(from, corrections, under),
+    retest: retestOf(from, corrections, under, without),
     words: [
       resistance.words,
       ...(year ? [] : ['The place has no climate: soil of 15 °C all year and no drainage are taken.']),
@@ -264,11 +266,12 @@ const left = (mesh: Course['lime'][number]['mesh'], days: number): Course['lime'
   return { fine: still('fine'), medium: still('medium'), coarse: still('coarse') };
 };
 
-/** When to test again. @param corrections days on which lime or sulfur goes down after the test, the last of them last */
+/** When to test again. @param corrections days on which lime or sulfur goes down after the test, the last of them last; `without` the course without them */
 export function retestOf(
   from: string,
   corrections: readonly string[],
   under: readonly ForecastDay[],
+  without: readonly ForecastDay[],
 ): ZoneForecast['retest'] {
   const last = corrections.at(-1);
   if (last === undefined)
@@ -281,9 +284,9 @@ export function retestOf(
   const alike = [-1, 0, 1]
     .map((more) => `${Number(yearOn.slice(0, 4)) + more}${from.slice(4) === '-02-29' ? '-02-28' : from.slice(4)}`)
     .find((day) => Math.abs(daysBetween(yearOn, day)) <= ABOUT);
-  const start = under[0]!.ph;
-  const peak = under.reduce((most, { ph }) => (Math.abs(ph - start) > Math.abs(most) ? ph - start : most), 0);
-  const tells = under.find(({ ph }) => Math.abs(ph - start) >= TELLS * Math.abs(peak));
+  const moved = under.map(({ day, ph }, index) => ({ day, by: Math.abs(ph - without[index]!.ph) }));
+  const most = Math.max(...moved.map(({ by }) => by));
+  const tells = moved.find(({ by }) => by >= TELLS * most);
   const told = tells ? dayOn(from, tells.day) : yearOn;
   return told > yearOn
     ? { on: told, words: `By then ${TELLS * 100} % of the change shows: a test before tells less.` }

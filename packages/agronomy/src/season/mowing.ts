@@ -9,6 +9,13 @@ export const mowing = readTable(
   'mowing',
   {
     seedlingsAbove: quantity('%', { min: 0, max: 100 }),
+    /** A sward of fine turf, in; a new one comes down by so much a week. */
+    greensDownFrom: quantity('in', { above: 0, max: 2 }),
+    greensDownByWeek: quantity('in', { above: 0, max: 1 }),
+    greens: listOf({ grass: grassField(), height: band(quantity('in', { above: 0, max: 1 })) }, 'greens', {
+      min: 1,
+      max: grassNames.length,
+    }),
     heights: listOf({ grass: grassField(), height: band(quantity('in', { above: 0, max: 12 })) }, 'grasses', {
       min: grassNames.length,
       max: grassNames.length,

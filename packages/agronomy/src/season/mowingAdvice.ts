@@ -5,24 +5,33 @@ const CM = 2.54;
 /** Grass is cut before it stands so many times the height. */
 const STANDS = 1.5;
 
-export interface MowingAdvice {
-  /** cm the mower is set to, and at which the grass is cut. */
-  readonly height: number;
-  readonly cutAt: number;
-  readonly words: string;
+/** A sward as it is mown. */
+export interface MownSward {
+  readonly grass: string;
+  /** At the top of its range: shade, drought. */
+  readonly top: boolean;
+  /** A bowling or putting green, by its surface. */
+  readonly fineTurf: boolean;
+  readonly clippings: string;
 }
 
-/** How high a sward is kept, and when it is cut. @param top at the top of its range: shade, drought */
-export function mowingAdvice(grass: string, top: boolean, system: UnitSystem): MowingAdvice | undefined {
+/** How high a sward is kept, and when it is cut. */
+export function mowingAdvice({ grass, top, fineTurf, clippings }: MownSward, system: UnitSystem) {
   const entry = mowing.heights.find((one) => one.grass === grass);
   if (!entry) return undefined;
-  const [low, high] = entry.height;
-  const height = (top ? high : (low + high) / 2) * CM;
+  const green = fineTurf ? mowing.greens.find((one) => one.grass === grass) : undefined;
+  const [low, high] = (green ?? entry).height;
+  const height = (top ? high : fineTurf && !green ? low : (low + high) / 2) * CM;
   const say = (of: number): string => present('depth', of, system).text;
   return {
+    /** cm the mower is set to, and at which the grass is cut. */
     height,
     cutAt: height * STANDS,
-    words: `Set the mower to ${say(height)}${top ? ', the top of its range for shade or drought' : ''}; cut before the grass stands ${say(height * STANDS)}, never more than a third off. Not wet on soft ground, not on frost. Leave the clippings.`,
+    words: `Set the mower to ${say(height)}${top ? ', the top of its range for shade or drought' : ''}; cut before the grass stands ${say(height * STANDS)}, never more than a third off. Not wet on soft ground, not on frost. ${clippings === 'removed' ? 'Take the clippings off.' : 'Leave the clippings.'}${
+      green
+        ? ` A new or rested green comes down to it from ${say(mowing.greensDownFrom * CM)}, ${say(mowing.greensDownByWeek * CM)} a week.`
+        : ''
+    }`,
   };
 }
 

@@ -156,6 +156,17 @@ export function waterWeek(
   };
 }
 
+/** The week of a year in which most is to be given; nothing where nothing is known. @param from first day of the year that is looked at */
+export function thirstiestWeek(
+  year: NormalYear,
+  from: string,
+  zone: WateredZone,
+  system: UnitSystem,
+): WaterWeek | undefined {
+  const weeks = Array.from({ length: 52 }, (_, index) => waterWeek(year, dayOn(from, index * 7), zone, system));
+  return weeks.reduce((most, one) => (one && (!most || one.water > most.water) ? one : most), undefined);
+}
+
 /** A stretch of days of a new sowing. */
 export interface SeedWater {
   readonly from: string;

@@ -7,6 +7,7 @@ import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
+import { dayWords } from '../../ui/days.ts';
 import { dayOf } from '../../ui/today.ts';
 import { monthList, packWords, times } from '../../ui/treatments.ts';
 
@@ -171,7 +172,9 @@ function YearPart({ title, lines }: { readonly title: string; readonly lines: re
           <Box component="li" key={index} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
             <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2 }}>
               <strong>{zone}</strong>
-              <span>{when ?? 'no day yet'}</span>
+              <Box component="span" sx={{ flex: 'none' }}>
+                {when === null ? 'no day yet' : /^\d{4}-\d\d-\d\d$/.test(when) ? dayWords(when) : when}
+              </Box>
             </Box>
             <Words>{words}</Words>
           </Box>
@@ -200,10 +203,12 @@ function Year({ year: { done, next, moved, retests } }: Pick<SiteReportAnswer, '
           alignItems: 'start',
         }}
       >
-        <YearPart title="What moved" lines={moved} />
+        <Box sx={{ display: 'grid', rowGap: 2.5 }}>
+          <YearPart title="What moved" lines={moved} />
+          <YearPart title="Done in the last twelve months" lines={done} />
+          <YearPart title="To be tested again" lines={retests} />
+        </Box>
         <YearPart title="What comes next" lines={next} />
-        <YearPart title="Done this year" lines={done} />
-        <YearPart title="To be tested again" lines={retests} />
       </Box>
     </Box>
   );

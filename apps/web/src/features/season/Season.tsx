@@ -3,7 +3,7 @@ import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { JobLine } from '../../ui/JobWords.tsx';
+import { JobLine, jobDay } from '../../ui/JobWords.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import type { StepProps } from '../../ui/stepProps.ts';
@@ -22,13 +22,52 @@ interface JobListProps {
   readonly today: string;
   readonly onOpen: (job: JobAnswer) => void;
   readonly where?: 'zone' | 'here';
+  readonly dated?: boolean;
+}
+
+/** Days that are shown at first. */
+const FIRST_DAYS = 4;
+
+/** Jobs under their days, the next ones first; each opens. */
+function Days({ jobs, today, onOpen }: JobListProps) {
+  const [all, setAll] = useState(false);
+  const days = [...new Set(jobs.map((job) => jobDay(job, today)))];
+  const shown = all ? days : days.slice(0, FIRST_DAYS);
+  return (
+    <>
+      {shown.map((day) => (
+        <Box
+          key={day}
+          sx={{
+            display: 'grid',
+            gridTemplateColumns: { xs: '1fr', md: '168px minmax(0, 1fr)' },
+            columnGap: 2,
+            borderTop: `1px solid ${colours.line}`,
+          }}
+        >
+          <Box sx={{ pt: 1, lineHeight: 1.3, fontFamily: 'Bitter, serif', fontWeight: 700 }}>{day}</Box>
+          <JobList
+            jobs={jobs.filter((job) => jobDay(job, today) === day)}
+            today={today}
+            onOpen={onOpen}
+            dated={false}
+          />
+        </Box>
+      ))}
+      {days.length > FIRST_DAYS && (
+        <Button size="small" onClick={() => setAll(!all)}>
+          {all ? 'The next days only' : `All ${jobs.length} jobs of the year`}
+        </Button>
+      )}
+    </>
+  );
 }
 
 /** Jobs in the order of their days; each opens. */
-function JobList({ jobs, today, onOpen, where = 'here' }: JobListProps) {
+function JobList({ jobs, today, onOpen, where = 'here', dated = true }: JobListProps) {
   return (
     <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-      {jobs.map((job) => (
+      {jobs.map((job, index) => (
         <Box
           component="li"
           key={job.id}
@@ -37,11 +76,11 @@ function JobList({ jobs, today, onOpen, where = 'here' }: JobListProps) {
             justifyContent: 'space-between',
             gap: 2,
             alignItems: 'center',
-            borderTop: `1px solid ${colours.line}`,
+            borderTop: dated || index > 0 ? `1px solid ${colours.line}` : 0,
             py: 0.75,
           }}
         >
-          <JobLine job={job} today={today} where={where} />
+          <JobLine job={job} today={today} where={where} dated={dated} />
           <Button
             size="small"
             variant="outlined"
@@ -140,11 +179,11 @@ export function Season({ site, zone }: StepProps) {
           <Typography variant="h2" sx={{ mb: 0.5 }}>
             {next.length === 0 ? 'All worked off' : 'To be done'}
           </Typography>
-          <JobList jobs={next} today={data.today} onOpen={({ id }) => setOpenId(id)} />
+          <Days jobs={next} today={data.today} onOpen={({ id }) => setOpenId(id)} />
         </>
       )}
       <Box sx={{ display: 'grid', gridTemplateColumns: { md: 'minmax(0, 1fr) minmax(0, 1fr)' }, gap: 4, mt: 3 }}>
-        {own && <Care zone={own} />}
+        {own && <Care siteId={site.id} zone={own} />}
         <Box sx={{ display: 'grid', gap: 3, alignContent: 'start' }}>
           <Dates season={data} zoneId={zone.id} />
           {elsewhere.length > 0 && (

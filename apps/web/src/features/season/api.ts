@@ -10,6 +10,7 @@ import type {
   SiteDateAnswer,
   SiteDateInput,
   WeekAnswer,
+  ZoneWaterAnswer,
 } from '@glenfold/contract';
 import { queryOptions } from '@tanstack/react-query';
 import { useChange } from '../../api/changes.ts';
@@ -28,6 +29,13 @@ export const seasonQueries = {
     queryOptions({
       queryKey: ['week', day, units],
       queryFn: () => api<WeekAnswer>('GET', `/season/week?units=${units}${day ? `&day=${day}` : ''}`),
+    }),
+  water: (siteId: string, zoneId: string, day: string, units: UnitSystem) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'season', 'water', zoneId, day, units],
+      queryFn: () => api<ZoneWaterAnswer>('GET', `/zones/${zoneId}/water?units=${units}&day=${day}`),
+      enabled: /^\d{4}-\d\d-\d\d$/.test(day),
+      placeholderData: (last) => last,
     }),
   breaks: (jobId: string, day: string, units: UnitSystem) =>
     queryOptions({
