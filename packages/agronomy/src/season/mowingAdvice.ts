@@ -22,7 +22,7 @@ export function mowingAdvice({ grass, top, fineTurf, clippings }: MownSward, sys
   const green = fineTurf ? mowing.greens.find((one) => one.grass === grass) : undefined;
   const [low, high] = (green ?? entry).height;
   const height = (top ? high : fineTurf && !green ? low : (low + high) / 2) * CM;
-  const say = (of: number): string => present('depth', of, system).text;
+  const say = (of: number): string => present(green ? 'closeCut' : 'depth', of, system).text;
   return {
     /** cm the mower is set to, and at which the grass is cut. */
     height,

@@ -125,13 +125,17 @@ export function waterWeek(
     result: holds,
     unit: 'mm',
   });
-  const say = (of: number): string => present('rainfall', of, system).text;
+  const say = (of: number): string => present('watering', of, system).text;
   if (water < 1)
     return {
       ...{ week: monday, use, rain, water: 0, soakings: 0, each: 0, cycles: [], working: book.entries },
       words: growing ? 'Rain is enough in an ordinary year: look before you water.' : 'The grass rests: no water.',
     };
-  const soakings = Math.max(1, Math.min(7, Math.ceil(water / Math.max(table.soakingLeast, holds) - 1e-9)));
+  // No more at once than the roots can use; where they hold little, as seldom as a soaking that reaches them allows.
+  const soakings =
+    holds >= table.soakingLeast
+      ? Math.min(7, Math.ceil(water / holds - 1e-9))
+      : Math.max(1, Math.floor(water / table.soakingLeast + 1e-9));
   const each = water / soakings;
   const left = Math.max(table.leastOfSlope, 100 - table.lessPerSlope * slope) / 100;
   const infiltration = table.infiltration[soilGroup] * left;
@@ -197,7 +201,7 @@ export function seedWater(
   const [depth, runs] = hotSand
     ? [seed.hotSandDepth, seed.hotSandRuns]
     : [seed.run, deepShade || cool ? seed.runsInShade : seed.runs];
-  const say = (of: number): string => present('rainfall', of, system).text;
+  const say = (of: number): string => present('watering', of, system).text;
   const up = dayOn(sown, emerge[1] - 1);
   const daily = dayOn(up, seed.dailyDays);
   const third = dayOn(daily, seed.thirdDays);

@@ -34,6 +34,8 @@ export type Sense =
   | 'percent'
   | 'temperature'
   | 'rainfall'
+  | 'watering'
+  | 'closeCut'
   | 'speed'
   | 'count'
   | 'money';
@@ -115,6 +117,8 @@ const presentations: Readonly<Record<Sense, Presentation>> = {
   percent: { si: '%', metric: plain('%', 0.1), us: plain('%', 0.1) },
   temperature: { si: 'C', metric: { unit: 'C', label: '°C', step: 1 }, us: { unit: 'F', label: '°F', step: 1 } },
   rainfall: { si: 'mm', metric: { unit: 'mm', label: 'mm', step: 1 }, us: { unit: 'in', label: 'in', step: 0.1 } },
+  watering: { si: 'mm', metric: { unit: 'mm', label: 'mm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.05 } },
+  closeCut: { si: 'cm', metric: { unit: 'mm', label: 'mm', step: 0.5 }, us: { unit: 'in', label: 'in', step: 0.01 } },
   speed: {
     si: 'km/h',
     metric: { unit: 'km/h', label: 'km/h', step: 1 },

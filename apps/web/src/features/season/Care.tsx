@@ -15,14 +15,14 @@ const row = { borderTop: `1px solid ${colours.line}`, py: 1 } as const;
 function Week({ name, of }: { readonly name: string; readonly of: WaterWeek }) {
   const { say } = useUnits();
   const { water, use, rain, words, working } = of;
-  const uses = `the grass uses ${say('rainfall', use)}, rain brings ${say('rainfall', rain)}. `;
+  const uses = `the grass uses ${say('watering', use)}, rain brings ${say('watering', rain)}. `;
   return (
     <Box sx={row}>
       <strong>{name}</strong>
       {': '}
       {water > 0 ? (
         <>
-          <Opens title="Water of the week" told={say('rainfall', water)} working={working} />
+          <Opens title="Water of the week" told={say('watering', water)} working={working} />
           {` is missing: ${uses}`}
         </>
       ) : (
