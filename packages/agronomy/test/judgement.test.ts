@@ -17,7 +17,7 @@ import {
   sulfurRequirement,
   swardOf,
 } from '../src/index.ts';
-import { limeAlreadyDown } from '../src/lime/alreadyDown.ts';
+import { limeAlreadyDown } from '../src/ledger/alreadyDown.ts';
 import { correctionRules } from '../src/nutrients/correction.ts';
 import { nitrogenCredits } from '../src/nutrients/nitrogenTables.ts';
 import { targetOf } from '../src/nutrients/target.ts';

@@ -1,5 +1,4 @@
 import type { Material } from '../materials/material.ts';
-import type { RemedyName } from '../remedies/remedyTable.ts';
 
 /** What is done on a lawn, as the logbook calls it. */
 export const entryKinds = [
@@ -8,16 +7,6 @@ export const entryKinds = [
   ...(['loosening', 'watering', 'mowing', 'other'] as const),
 ] as const;
 export type EntryKind = (typeof entryKinds)[number];
-
-/** What a remedy is called in the logbook. */
-const kindOf: Readonly<Partial<Record<RemedyName, EntryKind>>> = {
-  ...{ lime: 'lime', sulfur: 'sulfur', gypsum: 'gypsum', iron: 'iron', compost: 'compost', sand: 'sand' },
-  ...{ clay: 'calcined clay', fill: 'fill', wetting: 'wetting agent', weeds: 'weedkiller', seed: 'seed', sod: 'sod' },
-  ...{ mulch: 'sprayed mulch', core: 'coring', loosen: 'loosening', leaching: 'watering' },
-  ...{ phosphorus: 'fertilizer', potassium: 'fertilizer', nitrogen: 'fertilizer', magnesium: 'fertilizer' },
-  ...{ sulfate: 'fertilizer', manganese: 'fertilizer', zinc: 'fertilizer', copper: 'fertilizer', boron: 'fertilizer' },
-};
-export const entryKindOf = (remedy: RemedyName): EntryKind => kindOf[remedy] ?? 'other';
 
 /** Units in which a rate is kept: mass, a layer, a liquid, water. */
 export const rateUnits = ['g/m2', 'cm', 'mL/m2', 'mm'] as const;

@@ -2,7 +2,7 @@ import { InputError } from '../calculators/fields.ts';
 import type { Outcome } from '../calculators/calculator.ts';
 import { bufferNames } from '../lab/buffers.ts';
 import { limeAdamsEvans } from '../lime/adamsEvans.ts';
-import { limeAlreadyDown } from '../lime/alreadyDown.ts';
+import { limeAlreadyDown } from '../ledger/alreadyDown.ts';
 import type { LimeRequirement } from '../lime/apply.ts';
 import { limeEstimate } from '../lime/estimate.ts';
 import { limeLimits } from '../lime/materials.ts';

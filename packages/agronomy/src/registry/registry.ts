@@ -25,7 +25,7 @@ import { organicVolume } from '../organic/volume.ts';
 import { samplingCoreCount, samplingCoreVolume } from '../sampling/cores.ts';
 import { nitrogenSchedule } from '../season/nitrogenSchedule.ts';
 import { soilTemperature } from '../season/soilTemperature.ts';
-import { seasonWindow } from '../season/window.ts';
+import { seasonWindow } from '../jobs/window.ts';
 import { seedQuantity } from '../seed/seed.ts';
 import { balanceCations, cationExchange } from '../soil/cations.ts';
 import { forecastPh } from '../forecast/forecastPh.ts';

@@ -4,11 +4,11 @@ import { forecastTable, meshes } from '../forecast/forecastTable.ts';
 import { remedyEntry } from '../remedies/remedyTable.ts';
 import type { Condition } from '../rules/engine.ts';
 import { testErrors } from '../reading/testDifference.ts';
-import { cardTable } from '../season/cardTable.ts';
+import { cardTable } from '../jobs/cardTable.ts';
 import { soilTemperatureTable } from '../season/soilTemperature.ts';
-import { wateringTable } from '../season/watering.ts';
-import { dayFactLabel } from '../season/window.ts';
-import { type DayFact, dayNumbers, windowRules } from '../season/windowRules.ts';
+import { wateringTable } from '../jobs/watering.ts';
+import { dayFactLabel } from '../jobs/window.ts';
+import { type DayFact, dayNumbers, windowRules } from '../jobs/windowRules.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import { capital, known, table } from './table.ts';
 

@@ -128,7 +128,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
             onChange={(event) => setReason(event.target.value)}
           />
         )}
-        <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5 }}>
+        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 156px', gap: 1.5 }}>
           <TextField label="By" value={doneBy} onChange={(event) => setDoneBy(event.target.value)} />
           <TextField
             type="date"

@@ -1,5 +1,5 @@
 import { type UnitSystem, present } from '../units/present.ts';
-import { firstCut, mowing } from './mowing.ts';
+import { firstCut, mowing } from '../season/mowing.ts';
 
 const CM = 2.54;
 /** Grass is cut before it stands so many times the height. */

@@ -1,7 +1,7 @@
 import { waterEt0 } from '../water/et0.ts';
 import { growthPotentials } from '../nutrients/nitrogenTables.ts';
-import type { PlaceClimate } from './climate.ts';
-import { soilFromAir } from './soilTemperature.ts';
+import type { PlaceClimate } from '../season/climate.ts';
+import { soilFromAir } from '../season/soilTemperature.ts';
 import type { Day } from './windowRules.ts';
 
 /** One day of an ordinary year at a place. */

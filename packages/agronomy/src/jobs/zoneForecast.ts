@@ -5,14 +5,14 @@ import { ORDINARY_LIME } from '../ledger/brought.ts';
 import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
 import { broughtBy, limeOf } from '../ledger/brought.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
-import { dayOn, daysBetween, type NormalYear } from '../season/normalDays.ts';
+import { dayOn, daysBetween, type NormalYear } from './normalDays.ts';
 import { InputError } from '../calculators/fields.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { cropFactors } from '../water/irrigation.ts';
 import { type Working, WorkingBook, figure } from '../working/working.ts';
-import { capacityOf, type ForecastDay, phBand } from './forecastPh.ts';
-import { forecastTable } from './forecastTable.ts';
-import { type Course, LIME_PER_MOL } from './phCourse.ts';
+import { capacityOf, type ForecastDay, phBand } from '../forecast/forecastPh.ts';
+import { forecastTable } from '../forecast/forecastTable.ts';
+import { type Course, LIME_PER_MOL } from '../forecast/phCourse.ts';
 
 /** How much a soil resists a change of pH. */
 export interface Resistance {

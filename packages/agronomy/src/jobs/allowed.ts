@@ -10,8 +10,8 @@ import { sodiumTable } from '../soil/sodium.ts';
 import { type Sense, coreUnit } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
-import type { LedgerKey } from './brought.ts';
-import type { LedgerPart } from './ledger.ts';
+import type { LedgerKey } from '../ledger/brought.ts';
+import type { LedgerPart } from '../ledger/ledger.ts';
 
 /** One line of a zone’s book for a year. */
 export interface LedgerLine {

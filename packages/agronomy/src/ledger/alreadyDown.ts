@@ -1,4 +1,4 @@
-import { ORDINARY_LIME, limeLeft } from '../ledger/brought.ts';
+import { ORDINARY_LIME, limeLeft } from './brought.ts';
 import type { Applied } from '../ground/applied.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { WorkingBook, figure, type Working } from '../working/working.ts';
