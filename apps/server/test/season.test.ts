@@ -1,56 +1,23 @@
-import { randomUUID } from 'node:crypto';
-import { contentOf, productOf } from '@glenfold/agronomy';
 import type {
   BreaksAnswer,
   CalendarLinkAnswer,
   CardAnswer,
-  EntryWrittenAnswer,
   HitsAnswer,
   JobAnswer,
-  LogbookAnswer,
   ProblemAnswer,
-  ProductAnswer,
   ProofAnswer,
   SeasonAnswer,
   SiteDateAnswer,
   WeekAnswer,
   ZoneAnswer,
 } from '@glenfold/contract';
-import fc from 'fast-check';
 import ICAL from 'ical.js';
-import { get, programOf, send, siteOf, textOf, treatmentIn, typed, useDemoServer, zoneOf } from './client.ts';
+import { get, send, siteOf, typed, useDemoServer } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 import { zoneBody } from './promisedRoutes.ts';
+import { limeOf, limed, seasonOf, write } from './seasonScene.ts';
 
 const server = useDemoServer();
-
-const seasonOf = (siteId: string): Promise<SeasonAnswer> => get(`/sites/${siteId}/season?units=metric`);
-const bookOf = (siteId: string, year = 2026): Promise<LogbookAnswer> =>
-  get(`/sites/${siteId}/logbook?units=metric&year=${year}`);
-const write = (input: object, status = 201): Promise<EntryWrittenAnswer> =>
-  send('post', '/entries', { id: randomUUID(), state: 'done', ...input }, status);
-
-/** A zone of its own on a site with a climate, tested acid, handed over: lime on its way. */
-async function limed(
-  label: string,
-  sampledOn = '2026-09-01',
-): Promise<{ readonly zone: ZoneAnswer; readonly jobs: readonly JobAnswer[]; readonly season: SeasonAnswer }> {
-  const { id: siteId } = await siteOf('Gannet');
-  const zone = await send<ZoneAnswer>('post', `/sites/${siteId}/zones`, {
-    ...zoneBody,
-    label,
-    name: label,
-    area: 200,
-    soilGroup: 'loam',
-    grass: 'kentucky bluegrass',
-  });
-  await send('post', '/lab-results', typed(zone, { soilPh: 5.2, bufferPh: 5.8, sampledOn }));
-  await send('post', `/sites/${siteId}/programs?units=metric`, { zoneIds: [zone.id] });
-  const season = await seasonOf(siteId);
-  return { zone, season, jobs: season.jobs.filter(({ zoneId }) => zoneId === zone.id) };
-}
-
-const limeOf = (jobs: readonly JobAnswer[]): JobAnswer => jobs.find(({ key }) => key === 'lime')!;
 
 describe('jobs', () => {
   it('come of what is handed over, on days inside their windows, and give way to those of the next program', async () => {
@@ -89,11 +56,11 @@ describe('jobs', () => {
     });
     const move = (day: string, reason: string | null, status: number) =>
       send<ProblemAnswer>('put', `/jobs/${second.id}/day?units=us`, { day, reason }, status, second.version);
-    expect((await move(first.day!, 'hurry', 422)).errors![0]!.message).toMatch(
+    expect((await move(first.day!, 'hurry', 422)).errors[0]!.message).toMatch(
       /over what one may carry.*Choose another day/,
     );
     const winter = `${Number(season.today.slice(0, 4)) + 1}-03-03`;
-    expect((await move(winter, null, 422)).errors![0]!.message).toMatch(/grass has to grow.*Say why/);
+    expect((await move(winter, null, 422)).errors[0]!.message).toMatch(/grass has to grow.*Say why/);
     await move(winter, 'the client insists', 200);
     const moved = (await seasonOf(second.siteId)).jobs.find(({ id }) => id === second.id)!;
     expect(moved).toMatchObject({ day: winter, movedBecause: 'the client insists' });
@@ -188,183 +155,6 @@ describe('jobs', () => {
     expect(card.since.map(({ job }) => job)).toEqual(['soluble fertilizer']);
     const cards = await get<CardAnswer[]>('/season/cards?units=us');
     expect(cards.map(({ job }) => job.name)).toEqual(expect.arrayContaining(['Lime', 'Wetting agent']));
-  });
-});
-
-describe('the logbook', () => {
-  it('is never rewritten: the database itself refuses', async () => {
-    const zone = await zoneOf('Quarry', 'QL-5');
-    const { entry } = await write({ zoneId: zone.id, on: '2026-05-04', kind: 'lime', words: 'a bag', rate: 50 });
-    for (const change of [`UPDATE entry SET "rate" = 1 WHERE "id" = $1`, `DELETE FROM entry WHERE "id" = $1`])
-      await expect(server.current().sql(change, [entry.id])).rejects.toThrow(/never changed/);
-    // Sent twice it is written once.
-    const again = await write({
-      id: entry.id,
-      zoneId: zone.id,
-      on: '2026-05-04',
-      kind: 'lime',
-      words: 'a bag',
-      rate: 50,
-    });
-    expect(again.entry.recordedAt).toBe(entry.recordedAt);
-  });
-
-  it('comes to what its entries come to, after any entries and corrections', async () => {
-    const { id: siteId } = await siteOf('Quarry');
-    const products = await get<ProductAnswer[]>('/products');
-    const feed = products.find(({ name }) => name === 'Polymer-coated urea 43-0-0')!;
-    const lime = products.find(({ name }) => name === 'Pelletised calcitic lime')!;
-    const held = (product: ProductAnswer) => contentOf(productOf('', product as never, null)!);
-    const steps = fc.array(
-      fc.record({
-        product: fc.constantFrom(feed, lime),
-        quantity: fc.option(fc.integer({ min: 1, max: 60 }), { nil: null }),
-        corrects: fc.option(fc.nat(20), { nil: undefined }),
-        state: fc.constantFrom('done', 'not done', 'withdrawn'),
-      }),
-      { minLength: 1, maxLength: 8 },
-    );
-    let label = 0;
-    await fc.assert(
-      fc.asyncProperty(steps, async (all) => {
-        label += 1;
-        const zone = await send<ZoneAnswer>('post', `/sites/${siteId}/zones`, {
-          ...zoneBody,
-          label: `FC-${label}`,
-          area: 250,
-        });
-        const written: Array<{ id: string; root: string }> = [];
-        const last = new Map<string, { n: number; k: number; unknown: number; lime: number }>();
-        for (const { product, quantity, corrects, state } of all) {
-          const target =
-            corrects === undefined || written.length === 0 ? undefined : written[corrects % written.length];
-          if (!target && state === 'withdrawn') continue;
-          const id = randomUUID();
-          await write({
-            ...{ id, zoneId: zone.id, on: '2026-06-10', kind: product === lime ? 'lime' : 'fertilizer', state },
-            ...{ productId: product.id, quantity, reason: 'as counted', correctsId: target?.id ?? null },
-          });
-          const root = target?.root ?? id;
-          written.push({ id, root });
-          const grams = state === 'done' ? ((quantity ?? 0) * 1000) / 250 : 0;
-          last.set(root, {
-            n: (grams * held(product).n) / 100,
-            k: (grams * held(product).ca) / 100,
-            unknown: state === 'done' && quantity === null ? 1 : 0,
-            lime: product === lime ? grams : 0,
-          });
-        }
-        const { zones } = await bookOf(siteId);
-        const ledger = zones.find(({ zoneId }) => zoneId === zone.id)!;
-        const of = (key: string): number => ledger.lines.find((line) => line.key === key)?.done ?? 0;
-        const sum = (key: 'n' | 'k' | 'unknown' | 'lime'): number =>
-          [...last.values()].reduce((total, one) => total + one[key], 0);
-        expect([of('n'), of('ca'), of('limeProduct')].map((one) => one.toFixed(6))).toEqual([sum('n'), sum('k'), sum('lime')].map((one) => one.toFixed(6))); // prettier-ignore
-        expect(ledger.unknown).toHaveLength(sum('unknown'));
-      }),
-      { numRuns: 12 },
-    );
-  });
-
-  it('keeps what is odd and tells it: a card written twice, a day to come, more than the zone, more than the store', async () => {
-    const { zone, jobs, season } = await limed('BOOK-1');
-    const lime = limeOf(jobs);
-    const [product] = (await get<ProductAnswer[]>('/products')).filter(({ name }) => name === lime.product);
-    await server.current().sql(`UPDATE product SET "stock" = 2 WHERE "id" = $1`, [product!.id]);
-    const card = { zoneId: zone.id, jobId: lime.id, kind: 'lime', productId: product!.id, quantity: 30 };
-    const first = await write({ ...card, on: season.today });
-    expect(first.notes).toEqual([]);
-    const stock = async () => (await get<ProductAnswer[]>('/products')).find(({ id }) => id === product!.id)!.stock;
-    expect(await stock()).toBeCloseTo(2 - 30 / product!.packSize, 2);
-    expect((await seasonOf(zone.siteId)).jobs.find(({ id }) => id === lime.id)!.state).toBe('done');
-    const second = await write({ ...card, on: season.today, quantity: 100 });
-    expect(second.notes.join(' ')).toMatch(/wrote this card before, as done.*withdraw one of them/);
-    expect(second.notes.join(' ')).toMatch(/More .* was used than the store had.*Count it/);
-    const odd = await write({ zoneId: zone.id, on: '2099-01-01', kind: 'other', words: 'slip', area: 900 });
-    expect(odd.notes.join(' ')).toMatch(/2099-01-01 has not come yet.*correct the day/);
-    expect(odd.notes.join(' ')).toMatch(/More was treated than the zone has \(200 m²\)/);
-    // Withdrawn, it does not count, and what it took comes back to the store.
-    await write({
-      ...card,
-      on: season.today,
-      quantity: null,
-      state: 'withdrawn',
-      correctsId: second.entry.id,
-      reason: 'written twice',
-    });
-    expect(await stock()).toBeCloseTo(100 / product!.packSize, 1);
-    const book = await bookOf(zone.siteId);
-    expect(book.entries.find(({ id }) => id === second.entry.id)!.stands).toBe(false);
-  });
-
-  it.each([
-    ['not done without a why', { state: 'not done' }, 'reason'],
-    ['done in part without how much', { state: 'partly done' }, 'area'],
-    ['a day that is none', { on: 'in spring' }, 'on'],
-    ['a correction of nothing', { correctsId: randomUUID(), reason: 'x' }, 'correctsId'],
-    ['withdrawn without which', { state: 'withdrawn', reason: 'x' }, 'state'],
-    ['a day with the wind of a hurricane', { day: { wind: 900 } }, 'day'],
-  ])('%s is refused at its field', async (_what, input, field) => {
-    const zone = await zoneOf('Quarry', 'QL-6');
-    const problem = (await write(
-      { zoneId: zone.id, on: '2026-05-04', kind: 'lime', words: 'x', ...input },
-      422,
-    )) as unknown as ProblemAnswer;
-    expect(problem.errors!.map((one) => one.field)).toEqual([field]);
-  });
-
-  it('leaves the rest of what was done in part, to the metre, and closes it when that is done', async () => {
-    const { zone, jobs, season } = await limed('BOOK-2');
-    const lime = limeOf(jobs);
-    const card = { zoneId: zone.id, jobId: lime.id, kind: 'lime', on: season.today, words: 'lime' };
-    const left = async () => (await get<CardAnswer>(`/jobs/${lime.id}/card?units=metric`)).quantity!;
-    const whole = await left();
-    await write({ ...card, state: 'partly done', area: 50, rate: 200, reason: 'rain' });
-    expect(await left()).toBeCloseTo(whole * 0.75, 6);
-    await write({ ...card, state: 'partly done', area: 100, rate: 200, reason: 'dark' });
-    expect(await left()).toBeCloseTo(whole * 0.25, 6);
-    await write({ ...card, state: 'partly done', area: 50, rate: 200 });
-    expect((await seasonOf(zone.siteId)).jobs.find(({ id }) => id === lime.id)!.state).toBe('done');
-  });
-
-  it('makes the next rate smaller, and says so; the year keeps its cap together with it', async () => {
-    const { zone, jobs, season } = await limed('BOOK-3');
-    const before = treatmentIn(await programOf(zone.id, 'metric'), 'lime');
-    const lime = limeOf(jobs);
-    const card = await get<CardAnswer>(`/jobs/${lime.id}/card?units=metric`);
-    await write({
-      zoneId: zone.id,
-      jobId: lime.id,
-      kind: 'lime',
-      on: season.today,
-      productId: card.productId,
-      quantity: card.quantity,
-    });
-    const after = treatmentIn(await programOf(zone.id, 'metric'), 'lime');
-    expect(after.rate?.value ?? 0).toBeLessThan(before.rate!.value);
-    expect(after.words).toMatch(/put down .*, after the sample, is taken off/);
-    expect((after.rate?.value ?? 0) + card.rate!).toBeLessThanOrEqual(488.3);
-    const ledger = (await bookOf(zone.siteId, Number(season.today.slice(0, 4)))).zones.find(
-      ({ zoneId }) => zoneId === zone.id,
-    )!;
-    const line = ledger.lines.find(({ key }) => key === 'limeProduct')!;
-    expect([line.done, line.allowed! + line.done]).toEqual([expect.closeTo(card.rate!, 6), expect.closeTo(488.24, 1)]);
-    expect(line.working.length).toBeGreaterThan(0);
-  });
-
-  it('goes on paper and into a spreadsheet, whole, with what was mended', async () => {
-    const { id } = await siteOf('Tollgate');
-    const paper = await textOf(`/api/sites/${id}/logbook.pdf?units=us&from=2023-01-01&to=2025-12-31`);
-    expect(paper).toMatch(/Logbook, Tollgate bowling green/);
-    expect(paper).toMatch(/2023-11-14\s+Club lawn\s+Pelletised dolomitic lime/);
-    expect(paper).toMatch(/not done/);
-    expect(paper).toMatch(/Club lawn: .*N \d/);
-    const csv = (await (
-      await signIn(server.current(), demoEmails.owner)
-    ).ask('get', `/sites/${id}/logbook.csv?from=2023-01-01&to=2025-12-31`)) as unknown as { text: string };
-    expect(csv.text.split('\n')[0]).toMatch(/^day,zone,kind,state,what,used,used_unit,rate,rate_unit,area_m2/);
-    expect(csv.text).toMatch(/2025-08-13,Club lawn,fertilizer,not done/);
-    await get(`/sites/${id}/logbook.csv?from=2025-12-31&to=2023-01-01`, 422);
   });
 });
 

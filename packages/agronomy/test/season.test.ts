@@ -21,13 +21,9 @@ import {
   planJobs,
   planned,
   productOf,
-  rerate,
   remedyTable,
   rulesBetween,
   standing,
-  waterWeek,
-  seedWater,
-  workCard,
   yearOf,
   zoneForecast,
 } from '../src/index.ts';
@@ -53,7 +49,7 @@ describe('the jobs of a season', () => {
     fc.assert(
       fc.property(anyZone, anyReport, anyHand, fc.constantFrom(...climateNames), (zone, test, changes, name) => {
         const climate = climateOf({ climate: name })!;
-        const program = programOf({ zone, test, changes, climate } as never);
+        const program = programOf({ zone, test, changes, climate });
         const warm = /bermuda|zoysia|augustine|centipede|bahia|buffalo/.test(zone.grass);
         const ground: JobGround = {
           ...{ today: TODAY, blackouts: [{ from: '11-15', to: '03-01', what: 'all fertilizer' }], system: 'metric' },
@@ -217,7 +213,7 @@ describe('the ledger', () => {
         const rootOf = new Map<string, string>();
         for (const [index, { rate, correct, state }] of all.entries()) {
           const target = correct === undefined ? undefined : entries[correct % Math.max(1, entries.length)];
-          const one = entry(String(index), { rate, state: state as Entry['state'], correctsId: target?.id ?? null });
+          const one = entry(String(index), { rate, state: state, correctsId: target?.id ?? null });
           const root = target ? rootOf.get(target.id)! : one.id;
           rootOf.set(one.id, root);
           entries.push(one);
@@ -273,7 +269,7 @@ describe('the ledger', () => {
           rate: rate!,
           cce: material!.analysis.cce,
         }));
-        const after = programOf({ ...given, zone: { ...zone, down, applied }, from: '2027-08-01' } as never);
+        const after = programOf({ ...given, zone: { ...zone, down, applied }, from: '2027-08-01' });
         const rate = (program: typeof before, key: string): number =>
           planned(program.treatments).filter((one) => one.remedy === key).reduce((sum, one) => sum + (one.rate?.value ?? 0), 0); // prettier-ignore
         for (const key of kinds) expect(rate(after, key)).toBeLessThanOrEqual(rate(before, key) * slack + 1e-6);
@@ -347,57 +343,5 @@ describe('pH over time', () => {
       until: '2029-10-01',
     })!;
     expect(guessed.resistance.spread).toBe(0.35);
-  });
-});
-
-describe('on the lawn', () => {
-  it('a card weighs out edges and two ways that make the whole, and says what is not known', () => {
-    const material = materialOf('Pelletised calcitic lime');
-    const job = { remedy: 'lime', name: 'Lime', rate: 200, sense: 'limeRate', quantity: 40, unit: 'kg', material, cautions: [] } as const; // prettier-ignore
-    const zone = { name: 'Court', area: 200, border: 60, bare: false, irrigation: 'none' };
-    const machine = { name: 'Drop spreader', kind: 'drop spreader', width: 0.6, holds: 20 };
-    const card = workCard(job, zone, machine, 'metric');
-    const { portions, quantity } = card.weigh!;
-    expect(portions.map((one) => one.words)).toHaveLength(3);
-    expect(portions.reduce((sum, one) => sum + one.quantity, 0)).toBeCloseTo(quantity, 9);
-    // 60 m of border × 0.6 m of 200 m²: 18 % of 40 kg, by hand.
-    expect(portions[0]!.quantity).toBeCloseTo(7.2, 9);
-    expect(card.parts.set.join(' ')).toMatch(/No setting was tried .*test strip.* 2 fills/);
-    expect(card.wear.join(' ')).toMatch(/dust mask/);
-    expect(workCard(job, zone, null, 'us').parts.set[0]).toMatch(/No machine is chosen/);
-  });
-
-  it('a tally half-way evens out the rest, but never over what a pass may carry', () => {
-    const half = { area: 200, done: 100, quantity: 40, used: 25 };
-    const over = rerate(half);
-    expect([over.soFar, over.rest, over.leftOver].map((one) => Number(one.toFixed(9)))).toEqual([1.25, 0.75, 0]);
-    expect(rerate({ ...half, used: 12 })).toMatchObject({ rest: 1, forRest: 20, leftOver: 8, held: true });
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 199 }), fc.integer({ min: 0, max: 60 }), (done, used) => {
-        const found = rerate({ area: 200, done, quantity: 40, used });
-        expect(found.rest).toBeLessThanOrEqual(1);
-        expect(found.forRest + found.leftOver).toBeCloseTo(Math.max(0, 40 - used), 6);
-      }),
-    );
-  });
-
-  it('water comes in cycles on a clay slope, by half in shade, and for seed little and often, then tapering', () => {
-    const year = normalYear(climateOf({ climate: climateNames[2]! })!, 'cool', 40);
-    const zone = { season: 'cool', soilGroup: 'clay', slope: 12, deepShade: false } as const;
-    const july = waterWeek(year, '2027-07-05', zone, 'metric')!;
-    expect(july.cycles.length).toBeGreaterThan(1);
-    expect(july.soakings * july.each).toBeCloseTo(july.water, 9);
-    const shaded = waterWeek(year, '2027-07-05', { ...zone, deepShade: true }, 'metric')!;
-    expect(shaded.use).toBeCloseTo(july.use / 2, 9);
-    expect(
-      waterWeek(normalYear(climateOf({ climate: climateNames[0]! })!, 'cool'), '2027-07-05', zone, 'us'),
-    ).toBeUndefined();
-    const seed = seedWater('2027-09-05', [7, 14], year, { soilGroup: 'loam', deepShade: false }, 'metric');
-    expect(seed.map(({ runs, every }) => [runs, every])).toEqual([
-      [3, 1],
-      [1, 1],
-      [1, 3],
-    ]);
-    expect(seed.map(({ from }) => from)).toEqual(['2027-09-05', '2027-09-19', '2027-10-03']);
   });
 });

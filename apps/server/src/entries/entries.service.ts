@@ -66,4 +66,4 @@ export class EntriesService {
   }
 }
 
-const told = ({ words = '', ...applied }: Applied): AppliedAnswer => ({ ...applied, words }) as AppliedAnswer;
+const told = ({ words = '', ...applied }: Applied): AppliedAnswer => ({ ...applied, words });

@@ -56,7 +56,8 @@ function jobsOf(tables: Tables): Row[] {
   );
   const newest = new Map<unknown, Row>();
   for (const zone of rows('program-zones.json'))
-    if (String(zone.issuedAt) > String(newest.get(zone.zoneId)?.issuedAt ?? '')) newest.set(zone.zoneId, zone);
+    if ((zone.issuedAt as string) > ((newest.get(zone.zoneId)?.issuedAt as string | undefined) ?? ''))
+      newest.set(zone.zoneId, zone);
   const areas = new Map((tables.get('zones.geojson') ?? []).map(({ id, area }) => [id, Number(area)]));
   const treatments = new Map(rows('treatments.json').map((one) => [one.id, one]));
   return rows('doses.json').flatMap((dose): Row[] => {

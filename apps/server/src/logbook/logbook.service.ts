@@ -244,7 +244,7 @@ export class LogbookService {
       if (former?.stock != null)
         await of(ProductRecord).change(former.id, { stock: round(former.stock + back / former.packSize) });
     }
-    if (!product || product.stock === null) return [];
+    if (product?.stock == null) return [];
     // What is written down of long ago had left the store before it was counted.
     if (lastDayOf(on) < dayOn(today, -STORE_DAYS)) return [];
     const used = isUsed(state) ? (quantity ?? 0) : 0;

@@ -150,7 +150,7 @@ export class JobsService {
       `SELECT "id", "name" FROM product WHERE "practiceId" = $1 AND "id" = ANY($2)`,
       [jobs.flatMap(({ productId }) => productId ?? [])],
     );
-    const nameOf = <T extends { id: string; name: string }>(list: readonly T[], id: string | null): string | null =>
+    const nameOf = (list: ReadonlyArray<{ id: string; name: string }>, id: string | null): string | null =>
       list.find((one) => one.id === id)?.name ?? null;
     const doses = basis
       ? new Map(jobs.map((job) => [job.id, { ...doseOf(job, basis), day: job.day, done: job.state === 'done' }]))

@@ -144,7 +144,7 @@ export class SeasonService {
   async #across(jobs: readonly Job[], units: UnitSystem) {
     const sites = await this.records.of(Site).findEver({ id: In([...new Set(jobs.map(({ siteId }) => siteId))]) });
     const zones = await this.ground.zonesEver([...new Set(jobs.map(({ zoneId }) => zoneId))]);
-    const names = <T extends { id: string; name: string }>(list: readonly T[]) =>
+    const names = (list: ReadonlyArray<{ id: string; name: string }>) =>
       new Map(list.map(({ id, name }) => [id, name]));
     return this.jobs.told(jobs, units, names(sites), names(zones));
   }
@@ -190,7 +190,7 @@ export class SeasonService {
             grass,
             top: zone.shade === 'deep' || dry,
             fineTurf: zone.surface === 'fine turf',
-            clippings: zone.clippings ?? 'returned',
+            clippings: zone.clippings,
           },
           units,
         )

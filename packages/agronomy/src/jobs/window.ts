@@ -54,7 +54,7 @@ export interface Window {
 
 const knownOf = (day: Day): Known =>
   Object.fromEntries(
-    Object.entries(day).flatMap(([fact, value]) =>
+    Object.entries(day as Readonly<Record<string, number | string | boolean | undefined>>).flatMap(([fact, value]) =>
       value === undefined ? [] : [[fact, typeof value === 'boolean' ? (value ? 'yes' : 'no') : value]],
     ),
   );

@@ -1,7 +1,6 @@
 import { limeRequirement } from '../rates/lime.ts';
 import { freeCarbonate } from '../reading/carbonate.ts';
 import { phBuffering } from '../lime/estimate.ts';
-import { ORDINARY_LIME } from '../ledger/brought.ts';
 import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
 import { broughtBy, limeOf } from '../ledger/brought.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
@@ -141,7 +140,7 @@ function events(
     if (rate === null || unit !== 'g/m2') continue;
     if (kind === 'lime') {
       const { strength, mesh } = limeOf(material, cce);
-      lime.push({ day, rate: (rate * share * strength) / 100, mesh: mesh ?? ORDINARY_LIME.mesh });
+      lime.push({ day, rate: (rate * share * strength) / 100, mesh });
       continue;
     }
     const { sums } = broughtBy(
@@ -194,7 +193,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     planned.filter(({ day }) => day >= from).map(({ day, entry }) => ({ on: day, entry, share: 1 })),
     from,
   );
-  const drains = year !== undefined && year.days.every(({ et0 }) => et0 !== undefined);
+  const drains = year?.days.every(({ et0 }) => et0 !== undefined) ?? false;
   const course: Course = {
     soilPh: test.soilPh,
     capacity: resistance.capacity,

@@ -37,16 +37,14 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
   const [kind, setKind] = useState<EntryKind>(mends?.kind ?? 'fertilizer');
   const [on, setOn] = useState(mends?.on ?? today);
   const [productId, setProductId] = useState(mends?.productId ?? '');
-  const [words, setWords] = useState(mends && !mends.productId ? mends.words : '');
+  const [words, setWords] = useState(mends?.productId ? '' : (mends?.words ?? ''));
   const [quantity, setQuantity] = useState<number | string | null>(mends?.quantity ?? null);
-  const [rate, setRate] = useState<number | string | null>(mends && mends.quantity === null ? mends.rate : null);
+  const [rate, setRate] = useState<number | string | null>(mends?.quantity == null ? (mends?.rate ?? null) : null);
   const [area, setArea] = useState<number | string | null>(mends?.area ?? null);
   const [cce, setCce] = useState<number | string | null>(mends?.cce ?? null);
   const [reason, setReason] = useState('');
   const [doneBy, setDoneBy] = useState(mends?.doneBy ?? '');
-  const [by, setBy] = useState<'amount' | 'rate'>(
-    mends && mends.quantity === null && mends.rate !== null ? 'rate' : 'amount',
-  );
+  const [by, setBy] = useState<'amount' | 'rate'>(mends?.quantity === null && mends.rate !== null ? 'rate' : 'amount');
   const [id] = useState(() => crypto.randomUUID());
   const product = products.find((one) => one.id === productId);
   const chosen = zones.find((one) => one.id === zoneId) ?? zone;

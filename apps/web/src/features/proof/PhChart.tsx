@@ -158,7 +158,7 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
           plugins: {
             legend: {
               position: 'bottom',
-              labels: { usePointStyle: true, boxHeight: 7, filter: ({ text }) => !/low/.test(text) },
+              labels: { usePointStyle: true, boxHeight: 7, filter: ({ text }) => !text.includes('low') },
             },
             tooltip: {
               callbacks: {

@@ -63,7 +63,7 @@ function OneDate({
   const may = useMay();
   const rows = date.jobs.flatMap((one) => {
     const job = jobs.find(({ id }) => id === one.id);
-    return job && job.zoneId === zoneId ? [{ ...one, job }] : [];
+    return job?.zoneId === zoneId ? [{ ...one, job }] : [];
   });
   return (
     <Box sx={{ borderTop: `1px solid ${colours.line}`, py: 1 }}>

@@ -51,7 +51,10 @@ export const seasonQueries = {
     }),
 };
 
-type Of<I> = { readonly job: Pick<JobAnswer, 'id' | 'version'>; readonly input: I };
+interface Of<I> {
+  readonly job: Pick<JobAnswer, 'id' | 'version'>;
+  readonly input: I;
+}
 
 /** What is decided of a job. */
 export function useJobChanges() {

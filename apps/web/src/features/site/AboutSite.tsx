@@ -151,7 +151,7 @@ export function AboutSite() {
               It is {todayIn(zone)} there, by {zone}
               {site.timeZone ? '' : ' (that of the practice)'}.
               {position &&
-                ` ${Math.abs(position[1]!).toFixed(3)}° ${position[1]! < 0 ? 'S' : 'N'}, ${Math.abs(position[0]!).toFixed(3)}° ${position[0]! < 0 ? 'W' : 'E'}${site.position ? '' : ', from the drawing'}.`}
+                ` ${Math.abs(position[1]).toFixed(3)}° ${position[1] < 0 ? 'S' : 'N'}, ${Math.abs(position[0]).toFixed(3)}° ${position[0] < 0 ? 'W' : 'E'}${site.position ? '' : ', from the drawing'}.`}
             </Typography>
             {climate ? (
               <>

@@ -1,0 +1,108 @@
+import fc from 'fast-check';
+import {
+  climateNames,
+  climateOf,
+  mowingAdvice,
+  normalYear,
+  rerate,
+  seedWater,
+  soilGroups,
+  thirstiestWeek,
+  waterWeek,
+  wateringTable,
+  workCard,
+} from '../src/index.ts';
+import { materials } from './programScene.ts';
+
+const materialOf = (id: string) => materials.find((one) => one.id === id)!.material;
+
+describe('on the lawn', () => {
+  it('a card weighs out edges and two ways that make the whole, and says what is not known', () => {
+    const material = materialOf('Pelletised calcitic lime');
+    const job = { remedy: 'lime', name: 'Lime', rate: 200, sense: 'limeRate', quantity: 40, unit: 'kg', material, cautions: [] } as const; // prettier-ignore
+    const zone = { name: 'Court', area: 200, border: 60, bare: false, irrigation: 'none' };
+    const machine = { name: 'Drop spreader', kind: 'drop spreader', width: 0.6, holds: 20 };
+    const card = workCard(job, zone, machine, 'metric');
+    const { portions, quantity } = card.weigh!;
+    expect(portions.map((one) => one.words)).toHaveLength(3);
+    expect(portions.reduce((sum, one) => sum + one.quantity, 0)).toBeCloseTo(quantity, 9);
+    // 60 m of border × 0.6 m of 200 m²: 18 % of 40 kg, by hand.
+    expect(portions[0]!.quantity).toBeCloseTo(7.2, 9);
+    expect(card.parts.set.join(' ')).toMatch(/No setting was tried .*test strip.* 2 fills/);
+    expect(card.wear.join(' ')).toMatch(/dust mask/);
+    expect(workCard(job, zone, null, 'us').parts.set[0]).toMatch(/No machine is chosen/);
+  });
+
+  it('a tally half-way evens out the rest, but never over what a pass may carry', () => {
+    const half = { area: 200, done: 100, quantity: 40, used: 25 };
+    const over = rerate(half);
+    expect([over.soFar, over.rest, over.leftOver].map((one) => Number(one.toFixed(9)))).toEqual([1.25, 0.75, 0]);
+    expect(rerate({ ...half, used: 12 })).toMatchObject({ rest: 1, forRest: 20, leftOver: 8, held: true });
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 199 }), fc.integer({ min: 0, max: 60 }), (done, used) => {
+        const found = rerate({ area: 200, done, quantity: 40, used });
+        expect(found.rest).toBeLessThanOrEqual(1);
+        expect(found.forRest + found.leftOver).toBeCloseTo(Math.max(0, 40 - used), 6);
+      }),
+    );
+  });
+
+  it('water comes in cycles on a clay slope, by half in shade, and for seed little and often, then tapering', () => {
+    const year = normalYear(climateOf({ climate: climateNames[2]! })!, 'cool', 40);
+    const zone = { season: 'cool', soilGroup: 'clay', slope: 12, deepShade: false } as const;
+    const july = waterWeek(year, '2027-07-05', zone, 'metric')!;
+    expect(july.cycles.length).toBeGreaterThan(1);
+    expect(july.soakings * july.each).toBeCloseTo(july.water, 9);
+    const shaded = waterWeek(year, '2027-07-05', { ...zone, deepShade: true }, 'metric')!;
+    expect(shaded.use).toBeCloseTo(july.use / 2, 9);
+    expect(
+      waterWeek(normalYear(climateOf({ climate: climateNames[0]! })!, 'cool'), '2027-07-05', zone, 'us'),
+    ).toBeUndefined();
+    const seed = seedWater('2027-09-05', [7, 14], year, { soilGroup: 'loam', deepShade: false }, 'metric');
+    expect(seed.map(({ runs, every }) => [runs, every])).toEqual([
+      [3, 1],
+      [1, 1],
+      [1, 3],
+    ]);
+    expect(seed.map(({ from }) => from)).toEqual(['2027-09-05', '2027-09-19', '2027-10-03']);
+  });
+
+  it('water of any week is what is missing, in soakings that the roots can use or that reach them', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...climateNames),
+        fc.integer({ min: 0, max: 51 }),
+        fc.constantFrom(...soilGroups),
+        fc.integer({ min: 0, max: 30 }),
+        fc.integer({ min: 3, max: 30 }),
+        fc.boolean(),
+        (climate, week, soilGroup, slope, rootDepth, deepShade) => {
+          const year = normalYear(climateOf({ climate })!, 'cool', 42);
+          const zone = { season: 'cool', soilGroup, slope, rootDepth, deepShade } as const;
+          const monday = new Date(Date.UTC(2027, 0, 4 + 7 * week)).toISOString().slice(0, 10);
+          const found = waterWeek(year, monday, zone, 'metric')!;
+          const { use, rain, water, soakings, each, cycles } = found;
+          expect(water).toBeLessThanOrEqual(Math.min(wateringTable.weekMost, Math.max(0, use - rain)) + 1e-9);
+          expect(soakings * each).toBeCloseTo(water, 9);
+          const holds = (wateringTable.availableWater[soilGroup] * rootDepth * 10 * wateringTable.depletion) / 100;
+          if (soakings > 1) expect(each).toBeGreaterThanOrEqual(Math.min(holds, wateringTable.soakingLeast) / 2);
+          if (holds >= wateringTable.soakingLeast && soakings < 7) expect(each).toBeLessThanOrEqual(holds + 1e-9);
+          expect(cycles.length === 0).toBe(water === 0);
+          expect(thirstiestWeek(year, '2027-01-04', zone, 'metric')!.water).toBeGreaterThanOrEqual(water - 1e-9);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('a green is mown as a green and its clippings go where the zone says; no lawn is cut so low', () => {
+    const sward = { grass: 'creeping bentgrass', top: false, fineTurf: true, clippings: 'removed' };
+    expect(mowingAdvice(sward, 'us')!.words).toMatch(
+      /^Set the mower to 0\.16 in; cut before the grass stands 0\.24 in.*Take the clippings off\. .*from 0\.5 in, 0\.06 in a week\.$/,
+    );
+    expect(mowingAdvice(sward, 'metric')!.words).toMatch(/^Set the mower to 4 mm/);
+    const lawn = mowingAdvice({ ...sward, grass: 'kentucky bluegrass', fineTurf: false, clippings: 'returned' }, 'us')!;
+    expect(lawn.words).toMatch(/^Set the mower to 2\.5 in; .*Leave the clippings\.$/);
+    expect(lawn.cutAt).toBeCloseTo(lawn.height * 1.5, 9);
+  });
+});
