@@ -158,6 +158,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /zones/:zoneId/water': { for: 'OAT', id: 'zoneId', query: () => 'units=us&day=2027-07-15' },
   'POST /sites/:siteId/dates': { for: 'OA', body: () => ({ name: 'Match', day: '2030-09-12' }) },
   'DELETE /site-dates/:id': { for: 'OA', id: 'siteDateId' },
+  'POST /site-dates/:id/restore': { for: 'OA', id: 'siteDateId' },
   'GET /calendar-links': { for: 'OAT', ownOnly: true },
   'POST /calendar-links': { for: 'OAT', ownOnly: true },
   'DELETE /calendar-links/:id': { for: 'OAT', id: 'calendarLinkId' },

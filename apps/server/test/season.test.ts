@@ -122,6 +122,9 @@ describe('jobs', () => {
     expect(lime.latestStart).toBe(limeOf(jobs).latest);
     expect(lime.slack).toBeGreaterThanOrEqual(0);
     await send('delete', `/site-dates/${match.id}`);
+    // Taken out by mistake, it comes back.
+    expect(await send<SiteDateAnswer>('post', `/site-dates/${match.id}/restore`)).toMatchObject({ name: 'Match', jobs: match.jobs }); // prettier-ignore
+    await send('delete', `/site-dates/${match.id}`);
     await server.current().sql(`UPDATE job SET "day" = '2020-05-04' WHERE "id" = $1`, [lime.id]);
     const week = await get<WeekAnswer>('/season/week?units=us');
     expect(week.late.map(({ id }) => id)).toContain(lime.id);

@@ -35,7 +35,7 @@ describe('after a change', () => {
     expect(readAnew('result')).toEqual(
       [
         ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'program', 'quote'],
-        ...['report', 'siteProgram', 'siteStates', 'siteState', 'tasks', 'season', 'proof', 'hits'],
+        ...['report', 'siteProgram', 'siteStates', 'siteState', 'tasks', 'season', 'water', 'proof', 'hits'],
       ].sort(),
     );
   });

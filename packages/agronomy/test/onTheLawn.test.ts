@@ -88,6 +88,9 @@ describe('on the lawn', () => {
           if (soakings > 1) expect(each).toBeGreaterThanOrEqual(Math.min(holds, wateringTable.soakingLeast) / 2);
           if (holds >= wateringTable.soakingLeast && soakings < 7) expect(each).toBeLessThanOrEqual(holds + 1e-9);
           expect(cycles.length === 0).toBe(water === 0);
+          // A timer that is set to these gives what is told, no more.
+          const given = cycles.reduce((sum, { run }) => sum + (run / 60) * wateringTable.precipitation, 0);
+          expect(given).toBeCloseTo(each, 9);
           expect(thirstiestWeek(year, '2027-01-04', zone, 'metric')!.water).toBeGreaterThanOrEqual(water - 1e-9);
         },
       ),

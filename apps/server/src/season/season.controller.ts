@@ -101,14 +101,14 @@ export class SeasonController {
   @Get('zones/:zoneId/water')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiQuery({ name: 'day' })
+  @ApiQuery({ name: 'day', required: false })
   @ApiOkResponse({ type: ZoneWaterAnswer })
   water(
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
     @Query('day') day?: string,
   ): Promise<ZoneWaterAnswer> {
-    return this.seasons.water(zoneId, dayAsked(day ?? '') ?? '', units);
+    return this.seasons.water(zoneId, dayAsked(day), units);
   }
 
   /** The cards of a week: what a phone takes along. */
@@ -209,6 +209,13 @@ export class SeasonController {
   @ApiNoContentResponse()
   removeDate(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
     return this.seasons.removeDate(id);
+  }
+
+  @Post('site-dates/:id/restore')
+  @For('work.write')
+  @ApiCreatedResponse({ type: SiteDateAnswer })
+  restoreDate(@Param('id', ParseUUIDPipe) id: string): Promise<SiteDateAnswer> {
+    return this.seasons.restoreDate(id);
   }
 
   /** One’s own calendar addresses. */

@@ -122,13 +122,13 @@ export class SeasonService {
     return { from, to, jobs: inOrder(false), late: inOrder(true) };
   }
 
-  /** A zone’s water in the week of a day. */
-  async water(zoneId: string, day: string, units: UnitSystem): Promise<ZoneWaterAnswer> {
+  /** A zone’s water in the week of a day; in this one where none is named. */
+  async water(zoneId: string, day: string | undefined, units: UnitSystem): Promise<ZoneWaterAnswer> {
     const { siteId } = await this.ground.zone(zoneId);
     const basis = await this.bases.of(siteId, []);
     const zone = basis.zones.find(({ id }) => id === zoneId)!;
     const year = basis.yearOf(zone);
-    return { week: (year && waterWeek(year, weekOf(day).from, wateredZone(zone), units)) ?? null };
+    return { week: (year && waterWeek(year, weekOf(day ?? basis.today).from, wateredZone(zone), units)) ?? null };
   }
 
   async addDate(siteId: string, { name, day }: SiteDateInput): Promise<SiteDateAnswer> {
@@ -139,6 +139,11 @@ export class SeasonService {
 
   removeDate(id: string): Promise<void> {
     return this.records.of(SiteDate).remove(id);
+  }
+
+  async restoreDate(id: string): Promise<SiteDateAnswer> {
+    const date = await this.records.of(SiteDate).restore(id);
+    return this.#date(date, await this.jobs.of(date.siteId), await this.bases.of(date.siteId));
   }
 
   async #across(jobs: readonly Job[], units: UnitSystem) {

@@ -143,12 +143,15 @@ export function waterWeek(
   const storage = slope >= table.slopeFrom ? table.storageOnSlope : table.storage;
   const { result, working } = waterCycleSoak({ precipitationRate: precipitation, infiltration, depth: each, storage });
   book.include(working);
-  const { cycles } = result;
-  const [first] = cycles;
+  const [first] = result.cycles;
+  // Cycles of one length are what a timer is set to; what stands after a shorter one soaks in as much sooner.
+  const run = ((each / precipitation) * 60) / result.cycles.length;
+  const soak = first!.run > 0 ? (first!.soak * run) / first!.run : 0;
+  const cycles = result.cycles.map(() => ({ run, soak }));
   const cycled =
     cycles.length > 1
-      ? `, in ${cycles.length} cycles of ${Math.round(first!.run)} min with ${Math.round(first!.soak)} min to soak between`
-      : `, in one run of ${Math.round(first!.run)} min`;
+      ? `, in ${cycles.length} cycles of ${Math.round(run)} min with ${Math.round(soak)} min to soak between`
+      : `, in one run of ${Math.round(run)} min`;
   const assumed =
     zone.precipitation === undefined
       ? ` At ${present('rate', precipitation, system).text}, which nobody measured: set out cups.`

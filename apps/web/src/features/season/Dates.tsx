@@ -6,7 +6,8 @@ import { FormDialog } from '../../ui/FormDialog.tsx';
 import { dayWords } from '../../ui/days.ts';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
-import { useAddDate, useRemoveDate } from './api.ts';
+import { useUndo } from '../../ui/undo.tsx';
+import { useAddDate } from './api.ts';
 
 function AddDate({ siteId, onClose }: { readonly siteId: string; readonly onClose: () => void }) {
   const [name, setName] = useState('');
@@ -59,7 +60,7 @@ function OneDate({
   readonly jobs: readonly JobAnswer[];
   readonly zoneId: string;
 }) {
-  const remove = useRemoveDate();
+  const { remove } = useUndo();
   const may = useMay();
   const rows = date.jobs.flatMap((one) => {
     const job = jobs.find(({ id }) => id === one.id);
@@ -72,7 +73,7 @@ function OneDate({
           {date.name}, {dayWords(date.day)}
         </Typography>
         {may('work.write') && (
-          <Button size="small" onClick={() => remove.mutate(date.id)}>
+          <Button size="small" onClick={() => remove(`/site-dates/${date.id}`, date.name)}>
             Take it out
           </Button>
         )}

@@ -83,7 +83,6 @@ export const useDateJobs = (siteId: string) => {
 
 export const useAddDate = (siteId: string) =>
   useChange('job', (input: SiteDateInput) => api<SiteDateAnswer>('POST', `/sites/${siteId}/dates`, input));
-export const useRemoveDate = () => useChange('job', (id: string) => api<null>('DELETE', `/site-dates/${id}`));
 
 export const useMakeCalendarLink = () =>
   useChange('calendar', () => api<CalendarLinkAnswer>('POST', '/calendar-links'));
