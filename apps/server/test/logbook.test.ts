@@ -177,6 +177,11 @@ describe('the logbook', () => {
     expect(paper).toMatch(/2023-11-14\s+Club lawn\s+Pelletised dolomitic lime/);
     expect(paper).toMatch(/not done/);
     expect(paper).toMatch(/Club lawn: .*N \d/);
+    // A whole year stands against its caps.
+    const year = await textOf(`/api/sites/${id}/logbook.pdf?units=us&from=2024-01-01&to=2024-12-31`);
+    expect(year.replace(/\s+/g, ' ')).toMatch(
+      /Club lawn: N 1\.8 lb\/1000 ft² \(year’s most [\d.]+ lb\/1000 ft², still allowed [\d.]+ lb/,
+    );
     const csv = (await (
       await signIn(server.current(), demoEmails.owner)
     ).ask('get', `/sites/${id}/logbook.csv?from=2023-01-01&to=2025-12-31`)) as unknown as { text: string };

@@ -251,7 +251,7 @@ describe('the proof', () => {
     { day: 365, ph: 6.0, low: 5.6, high: 6.2 },
   ];
   const zone: ProofZoneAnswer = {
-    ...{ zoneId: 'z', zone: 'Back lawn', from: '2027-09-01', under: days, nothing: days, band: [6, 7] },
+    ...{ zoneId: 'z', zone: 'Back lawn', from: '2027-09-01', under: days, nothing: days, band: [6, 7], working: [] },
     tests: [{ sampledOn: '2026-09-01', ph: 5.4 }, { sampledOn: '2027-09-01', ph: 5.8 }], // prettier-ignore
     ...{
       retestOn: '2027-03-01',
@@ -268,7 +268,7 @@ describe('the proof', () => {
       },
     ],
     changes: [
-      { analyte: 'P', from: '2026-09-01', to: '2027-09-01', before: 30, after: 34, change: 4, uncertainty: 12, differs: false, unit: 'ppm', words: 'P stands as it did.' }, // prettier-ignore
+      { analyte: 'P', from: '2026-09-01', to: '2027-09-01', before: 30, after: 34, change: 4, uncertainty: 12, differs: false, unit: 'ppm', words: 'P stands as it did.', working: [] }, // prettier-ignore
     ],
   };
   it('lays the retest beside what was foretold, says what is due, and tells noise from change', async () => {

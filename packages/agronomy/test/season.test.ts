@@ -334,6 +334,8 @@ describe('pH over time', () => {
     expect(found.nothing.at(-1)!.ph).toBeLessThan(5.41);
     expect(found.retest.on > '2027-10-01' && found.retest.on < '2029-10-01').toBe(true);
     for (const { low, ph, high } of found.under) expect(low < ph && ph < high).toBe(true);
+    // What it opens to comes to what is told.
+    expect((found.working.at(-1) as { result: number }).result).toBeCloseTo(found.under.at(-1)!.ph, 9);
     const guessed = zoneForecast({
       zone,
       test: { ...test, buffer: undefined },

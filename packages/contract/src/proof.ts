@@ -1,4 +1,4 @@
-import type { ForecastDay, Proved } from '@glenfold/agronomy';
+import type { ForecastDay, Proved, Working } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
@@ -20,6 +20,7 @@ export class ProofChangeAnswer {
   @IsBoolean() differs: boolean;
   @IsString() unit: string;
   @IsString() words: string;
+  @IsArray() working: Working;
 }
 
 /** What was foretold when a program was handed over, and what came of it. */
@@ -50,6 +51,8 @@ export class ProofZoneAnswer {
   @IsOptional() @IsString() from: string | null;
   @IsArray() under: ForecastDay[];
   @IsArray() nothing: ForecastDay[];
+  /** How the last day under the program comes about; empty where nothing is foretold. */
+  @IsArray() working: Working;
   @IsOptional() @IsArray() band: readonly number[] | null;
   @IsOptional() @IsString() retestOn: string | null;
   @IsOptional() @IsString() retestWords: string | null;

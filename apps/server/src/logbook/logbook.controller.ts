@@ -1,4 +1,4 @@
-import { type UnitSystem, ledgerLines, ledgerOf, present } from '@glenfold/agronomy';
+import { type UnitSystem, ledgerLines, ledgerOf } from '@glenfold/agronomy';
 import { EntryInput, EntryWrittenAnswer, LogbookAnswer } from '@glenfold/contract';
 import {
   Body,
@@ -19,7 +19,7 @@ import { refuse } from '../platform/problem.ts';
 import { Threads } from '../platform/threads.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { LogbookService } from './logbook.service.ts';
-import { bookCsv, bookPaper } from './logbookPaper.ts';
+import { bookCsv, bookPaper, toldLine } from './logbookPaper.ts';
 
 const DAY = /^\d{4}-\d\d-\d\d$/;
 
@@ -71,12 +71,16 @@ export class LogbookController {
     this.#checkPeriod(from, to);
     const { site, zones, entries } = await this.logbook.between(siteId, from, to);
     const { name } = await this.practices.current();
-    const sums = zones.map((zone) => {
-      const { parts, unknown } = ledgerOf(zone.entries, zone.area, { from, to });
-      const lines = ledgerLines(parts, [], 0, {});
-      const told = lines.filter((line) => line.done !== 0).map(({ label, sense, done: sum }) => `${label} ${present(sense, sum, units).text}`); // prettier-ignore
-      return { zone: zone.name, told, unknown };
-    });
+    // A whole year stands against its caps and its plan as well.
+    const year = from.endsWith('-01-01') && to === `${from.slice(0, 4)}-12-31` ? Number(from.slice(0, 4)) : undefined;
+    const ledgers =
+      year === undefined
+        ? zones.map(({ name: zone, entries: own, area }) => {
+            const { parts, unknown } = ledgerOf(own, area, { from, to });
+            return { zone, lines: ledgerLines(parts, [], 0, {}), unknown };
+          })
+        : (await this.logbook.book(siteId, year, units)).zones;
+    const sums = ledgers.map(({ zone, lines, unknown }) => ({ zone, told: lines.flatMap((line) => toldLine(line, units)), unknown: [...unknown] })); // prettier-ignore
     const page = { practice: name, site: site.name, from, to, entries, units, sums };
     return new StreamableFile(await this.threads.run(bookPaper, page), {
       type: 'application/pdf',

@@ -1,4 +1,4 @@
-import { type UnitSystem, present, tellSupply } from '@glenfold/agronomy';
+import { type LedgerLine, type UnitSystem, present, tellSupply } from '@glenfold/agronomy';
 import { type EntryAnswer, colours } from '@glenfold/contract';
 import papaparse from 'papaparse';
 import type { Content } from 'pdfmake/interfaces.js';
@@ -29,6 +29,19 @@ export const toldRate = ({ rate, unit }: Pick<EntryAnswer, 'rate' | 'unit'>, uni
 
 const toldUsed = ({ quantity, quantityUnit }: EntryAnswer, units: UnitSystem): string =>
   quantity === null || quantityUnit === null ? '' : tellSupply(quantity, quantityUnit, units);
+
+/** "N 1.8 lb/1000 ft² (planned 0.9, year's most 4, still allowed 1.3)"; nothing of what is neither down nor planned. */
+export function toldLine(line: LedgerLine, units: UnitSystem): string[] {
+  const { label, sense, done, planned, most, allowed } = line;
+  if (done === 0 && planned === 0) return [];
+  const say = (value: number): string => present(sense, value, units).text;
+  const beside = [
+    planned === 0 ? '' : `planned ${say(planned)}`,
+    most === null ? '' : `year’s most ${say(most)}`,
+    most === null || allowed === null ? '' : `still allowed ${say(allowed)}`,
+  ].filter(Boolean);
+  return [`${label} ${say(done)}${beside.length > 0 ? ` (${beside.join(', ')})` : ''}`];
+}
 
 /** The page on paper: what stands, what was mended below it. */
 async function bookPdf({ practice, site, from, to, entries, units, sums }: BookPage): Promise<Buffer> {
@@ -78,7 +91,7 @@ async function bookPdf({ practice, site, from, to, entries, units, sums }: BookP
                 text: [
                   { text: plain(`${zone}: `), bold: true },
                   plain(
-                    [told.join(', '), ...unknown.map((words) => `not counted: ${words}`)].filter(Boolean).join('. '),
+                    [told.join('; '), ...unknown.map((words) => `not counted: ${words}`)].filter(Boolean).join('. '),
                   ),
                 ],
               })),
@@ -103,7 +116,7 @@ export function bookCsv(entries: readonly EntryAnswer[]): string {
     ...{
       used: entry.quantity ?? '',
       used_unit: entry.quantityUnit ?? '',
-      rate: entry.rate ?? '',
+      rate: entry.rate === null ? '' : Number(entry.rate.toPrecision(4)),
       rate_unit: entry.unit ?? '',
     },
     ...{ area_m2: entry.area ?? '', done_by: entry.doneBy ?? '', written_by: entry.writtenBy ?? '' },

@@ -204,6 +204,7 @@ export class ProofService {
       ...{ zoneId: zone.id, zone: zone.name },
       tests: tests.map(({ sampledOn, ph }) => ({ sampledOn, ph })),
       ...{ from: forecast?.from ?? null, under: [...(forecast?.under ?? [])], nothing: [...(forecast?.nothing ?? [])] },
+      working: forecast?.working ?? [],
       band: sward?.main ? [...sward.ph] : null,
       ...{ retestOn, retestWords: forecast?.retest.words ?? null },
       retestDue: retestOn !== null && retestOn <= basis.today,
@@ -297,13 +298,14 @@ function changesOf(tests: readonly Tested[]): ProofChangeAnswer[] {
       one.basis !== other.basis
     )
       return [];
-    const { change, uncertainty, differs } = compareTests(analyte, { value: one.value, cores: before.cores }, { value: other.value, cores: after.cores })!.result; // prettier-ignore
+    const { result, working } = compareTests(analyte, { value: one.value, cores: before.cores }, { value: other.value, cores: after.cores })!; // prettier-ignore
+    const { change, uncertainty, differs } = result;
     const unknown = before.cores === undefined || after.cores === undefined ? ' How many cores are in the bags is not known, and one is taken: with more, less would show.' : ''; // prettier-ignore
     const say = (of: number): string => (sense === 'ph' ? of.toFixed(1) : `${Math.round(of)} ${one.unit}`);
     return [
       {
         ...{ analyte: name, from: before.sampledOn, to: after.sampledOn, before: one.value, after: other.value },
-        ...{ change, uncertainty, differs, unit: one.unit },
+        ...{ change, uncertainty, differs, unit: one.unit, working },
         words: differs
           ? `${name} has changed from ${say(one.value)} to ${say(other.value)}: more than the ${say(uncertainty)} that two tests of one ground may differ by.${unknown}`
           : `${name} ${say(one.value)} and ${say(other.value)}: within the ${say(uncertainty)} that two tests of one ground may differ by. No change is shown.${unknown}`,

@@ -51,7 +51,13 @@ export function JobLine({
   readonly dated?: boolean;
 }) {
   const { name, dose, zone, siteName, amount, product, state, hold, late, machine, person, breaks } = job;
-  const stands = hold ? `on hold since ${hold.since}: ${hold.reason}` : late ? 'late' : state === 'open' ? '' : state;
+  const stands = hold
+    ? `on hold since ${hold.since}: ${hold.reason}${job.latest ? `; to be done by ${dayWords(job.latest)}` : ''}`
+    : late
+      ? 'late'
+      : state === 'open'
+        ? ''
+        : state;
   return (
     <Box sx={{ display: 'flex', gap: 1.25, alignItems: 'baseline', minWidth: 0 }}>
       <Box sx={{ position: 'relative', top: 2 }}>

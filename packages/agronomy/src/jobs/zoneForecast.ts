@@ -11,7 +11,7 @@ import { cropFactors } from '../water/irrigation.ts';
 import { type Working, WorkingBook, figure } from '../working/working.ts';
 import { capacityOf, type ForecastDay, phBand } from '../forecast/forecastPh.ts';
 import { forecastTable } from '../forecast/forecastTable.ts';
-import { type Course, LIME_PER_MOL } from '../forecast/phCourse.ts';
+import { type Course, LIME_PER_MOL, SULFUR_PER_MOL, phCourse } from '../forecast/phCourse.ts';
 
 /** How much a soil resists a change of pH. */
 export interface Resistance {
@@ -100,6 +100,8 @@ export interface ZoneForecast {
   /** Day on which a retest tells most, and why. */
   readonly retest: { readonly on: string; readonly words: string };
   readonly words: readonly string[];
+  /** How the last day under the program comes about. */
+  readonly working: Working;
 }
 
 const NO_DRAINAGE: readonly number[] = Array.from({ length: 12 }, () => 0);
@@ -224,22 +226,20 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     return {
       ...{ from, under: still, nothing: still, resistance },
       retest: retestOf(from, [], still, still),
+      working: resistance.working,
       words: [
         `Free lime holds the pH (${evidence}): feed and sulfur use up lime before they move it, so no change is foretold.`,
       ],
     };
   }
   const nothing = phBand(course, resistance.spread, error);
-  const under = phBand(
-    {
-      ...course,
-      lime: [...course.lime, ...plan.lime],
-      sulfur: [...course.sulfur, ...plan.sulfur],
-      nitrogen: [...course.nitrogen, ...plan.nitrogen],
-    },
-    resistance.spread,
-    error,
-  );
+  const whole = {
+    ...course,
+    lime: [...course.lime, ...plan.lime],
+    sulfur: [...course.sulfur, ...plan.sulfur],
+    nitrogen: [...course.nitrogen, ...plan.nitrogen],
+  };
+  const under = phBand(whole, resistance.spread, error);
   // What the corrections do is told from what rain and feed do without them.
   const without = phBand({ ...course, lime: [], sulfur: [] }, 0, error);
   const corrections = [
@@ -251,12 +251,44 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
   return {
     ...{ from, under, nothing, resistance },
     retest: retestOf(from, corrections, under, without),
+    working: workingOf(whole, resistance),
     words: [
       resistance.words,
       ...(year ? [] : ['The place has no climate: soil of 15 °C all year and no drainage are taken.']),
       ...(year && !drains ? ['The place has no position: what rain washes out of the soil is not counted.'] : []),
     ],
   };
+}
+
+/** What goes in and out by the last day, over how much the soil resists. */
+function workingOf(course: Course, { capacity, working }: Resistance): Working {
+  const { ph, turnover } = phCourse(course);
+  const { lime, sulfur, nitrogen, lost } = turnover;
+  const book = new WorkingBook();
+  book.include(working);
+  const each = [
+    ['Lime that has dissolved', lime],
+    ['Acidity of sulfur, as CaCO₃', (sulfur * LIME_PER_MOL) / SULFUR_PER_MOL],
+    ['Acidity of nitrogen, as CaCO₃', nitrogen],
+    ['Washed out by rain, as CaCO₃', lost],
+  ] as const;
+  for (const [label, result] of each)
+    book.step({
+      label,
+      formula: 'sum of the days, by the warmth and the drainage of an ordinary year',
+      numbers: `${figure(course.days)} days`,
+      result,
+      unit: 'g/m²',
+    });
+  book.step({
+    label: 'pH on the last day',
+    formula: 'pH of the test + (lime − sulfur − nitrogen − washed out) / 50.04 / capacity',
+    numbers: `${figure(course.soilPh)} + (${each.map(([, one]) => figure(one)).join(' − ')}) / ${LIME_PER_MOL} / ${figure(capacity)}`,
+    result: ph.at(-1)!,
+    unit: 'pH',
+    source: forecastTable.source,
+  });
+  return book.entries;
 }
 
 const left = (mesh: Course['lime'][number]['mesh'], days: number): Course['lime'][number]['mesh'] => {

@@ -1,3 +1,5 @@
+import { dayOn } from '@glenfold/agronomy';
+import type { ProofZoneAnswer } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Empty, Trouble } from '../../ui/bits.tsx';
@@ -5,9 +7,22 @@ import { dayWords, fromToday } from '../../ui/days.ts';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
+import { Opens } from '../../ui/working.tsx';
 import { Hits } from './Hits.tsx';
 import { PhChart } from './PhChart.tsx';
 import { proofQueries } from './api.ts';
+
+/** What is foretold for the last day, open to how it comes about. */
+function Foretold({ zone: { under, working }, from }: { readonly zone: ProofZoneAnswer; readonly from: string }) {
+  const last = under.at(-1)!;
+  return (
+    <Typography sx={{ mt: 1 }}>
+      By {dayWords(dayOn(from, last.day))} under the program: pH{' '}
+      <Opens title="pH foretold" told={last.ph.toFixed(1)} working={working} />, in eight of ten such soils{' '}
+      {last.low.toFixed(1)} to {last.high.toFixed(1)}.
+    </Typography>
+  );
+}
 
 /** Whether it worked: the pH that is foretold beside what was measured, the retest, and what changed. */
 export function Proof({ site, zone }: StepProps) {
@@ -58,6 +73,7 @@ export function Proof({ site, zone }: StepProps) {
         </Box>
       ))}
       <PhChart zone={own} today={data.today} />
+      {own.from && own.under.length > 0 && <Foretold zone={own} from={own.from} />}
       {own.words.map((words) => (
         <Typography key={words} sx={{ color: colours.faded, mt: 1 }}>
           {words}
@@ -78,12 +94,17 @@ export function Proof({ site, zone }: StepProps) {
           <Typography variant="h2" sx={{ mb: 0.5 }}>
             The last two tests: changed, or noise
           </Typography>
-          {own.changes.map(({ analyte, words, differs }) => (
+          {own.changes.map(({ analyte, words, differs, uncertainty, unit, working }) => (
             <Box key={analyte} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
               <Box component="span" sx={{ fontWeight: 700, color: differs ? colours.ink : colours.faded }}>
                 {differs ? 'Changed. ' : 'Noise. '}
               </Box>
-              {words}
+              {words}{' '}
+              <Opens
+                title={`${analyte}: what chance may do`}
+                told={`± ${unit === 'pH' ? uncertainty.toFixed(1) : Math.round(uncertainty)} ${unit}`}
+                working={working}
+              />
             </Box>
           ))}
         </Box>

@@ -8,6 +8,7 @@ import { machinesQuery } from '../../api/machines.ts';
 import { ApiProblem } from '../../api/client.ts';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { jobDay } from '../../ui/JobWords.tsx';
+import { spanWords } from '../../ui/days.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -187,6 +188,9 @@ export function JobDialog({ job, today, onClose }: JobDialogProps) {
             ].join('; ')}
             .
           </Typography>
+          {open && job.earliest && job.latest && (
+            <Typography>Its window in an ordinary year: {spanWords(job.earliest, job.latest)}.</Typography>
+          )}
           {job.words.map((words) => (
             <Typography key={words} sx={{ color: colours.ochre }}>
               {words}
