@@ -36,6 +36,7 @@ export const theme = createTheme({
       styleOverrides: {
         body: { fontVariantNumeric: 'tabular-nums', backgroundColor: colours.paper },
         sub: { fontSize: '0.72em', lineHeight: 0 },
+        a: { color: colours.slate },
         ':focus-visible': { outline: `2px solid ${colours.slate}`, outlineOffset: 2 },
       },
     },
