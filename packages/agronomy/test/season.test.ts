@@ -20,8 +20,11 @@ import {
   normalYear,
   planJobs,
   planned,
+  plannedEntry,
   productOf,
   remedyTable,
+  putDown,
+  rateUnitOf,
   rulesBetween,
   standing,
   yearOf,
@@ -232,6 +235,25 @@ describe('the ledger', () => {
         expect(book.unknown).toHaveLength(counted.filter(({ rate }) => rate === null).length);
       }),
     );
+  });
+
+  it('reads what was used and what is told by area as one, and a job done in part for the rest of it', () => {
+    const lime = materialOf('Pelletised calcitic lime');
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 900 }), fc.integer({ min: 10, max: 4000 }), (quantity, area) => {
+        const used = putDown({ state: 'done', quantity, area }, 5000, lime);
+        expect((used.rate! * area) / 1000).toBeCloseTo(quantity, 9);
+        expect(putDown({ ...used, state: 'done' }, area, lime).rate).toBe(used.rate);
+        expect(putDown({ state: 'not done', quantity }, area, lime).rate).toBeNull();
+        // A layer of so many litres, cm: 1 L over 1 m² is 1 mm.
+        const laid = putDown({ state: 'done', quantity }, area, { kind: 'compost', packUnit: 'L' });
+        expect([laid.unit, laid.rate! * area * 10]).toEqual(['cm', expect.closeTo(quantity, 9)]);
+        const job = { id: 'j', zoneId: 'z', remedy: 'lime', name: 'Lime', rate: used.rate, sense: 'limeRate', quantity, unit: 'kg' } as const; // prettier-ignore
+        expect(plannedEntry({ ...job, state: 'partly done' }, TODAY, lime).area).toBeCloseTo(area, 6);
+        expect(plannedEntry({ ...job, state: 'open' }, TODAY, lime).area).toBeNull();
+      }),
+    );
+    expect(['sand', 'lime', 'wetting agent', 'watering'].map((kind) => rateUnitOf(kind as 'sand'))).toEqual(['cm', 'g/m2', 'mL/m2', 'mm']); // prettier-ignore
   });
 
   it('counts a part of a zone by its share, lime by what still reacts, and says what it cannot count', () => {

@@ -1,12 +1,11 @@
 import {
-  type EnteredMaterial,
-  type Entry,
   type LedgerLine,
   type Material,
-  type RateUnit,
   type UnitSystem,
   dayOn,
-  entryKindOf,
+  entered,
+  plannedEntry,
+  putDown,
   lastDayOf,
   ledgerLines,
   ledgerOf,
@@ -36,8 +35,6 @@ import type { Job } from '../season/job.entity.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import { Days } from '../settings/days.service.ts';
 
-/** What is sold by the volume and laid in a layer. */
-const BULKY: ReadonlySet<string> = new Set(['compost', 'peat', 'sand', 'topsoil', 'calcined clay']);
 /** Days after which an entry does not move the store any more. */
 const STORE_DAYS = 31;
 /** More than this over the plan is told, as a share. */
@@ -118,7 +115,7 @@ export class LogbookService {
     return this.records.together(async (of) => {
       const job = jobId === null ? undefined : (await this.jobs.some([jobId]))[0];
       const material = product && materialOf(product);
-      const amount = amountOf(input, zone, material);
+      const amount = putDown(input, zone.area, material);
       const notes = [
         ...(jobId !== null && !job ? ['The job of this card is not there any more: the entry stands by itself.'] : []),
         ...(await this.#oddities(of, input, zone, job, today, amount.rate)),
@@ -288,7 +285,7 @@ export class LogbookService {
         const on = day ?? earliest ?? from;
         return (state === 'open' || state === 'partly done') && (on === null || on.startsWith(String(year)));
       })
-      .map((job) => plannedEntry(job, zone, material));
+      .map((job) => plannedEntry(job, job.day ?? job.from ?? '', material(job.productId)));
     const lines = ledgerLines(parts, partsOf(toCome, zone.area), limeOpen, caps);
     return {
       zoneId: zone.id,
@@ -316,33 +313,6 @@ function partOf(records: readonly EntryRecord[], zone: Zone): { readonly state: 
 
 const round = (packs: number): number => Math.round(packs * 100) / 100;
 
-/** What the book keeps of a material. */
-const entered = ({
-  name,
-  kind,
-  analysis,
-  nitrogenSource,
-  natural,
-  dolomitic,
-  packSize,
-  packUnit,
-}: Material): EnteredMaterial => ({
-  ...{ name, kind, analysis, nitrogenSource, natural, dolomitic, packSize, packUnit },
-});
-
-/** A job as if it were done. */
-function plannedEntry(job: Job, zone: MeasuredZone, materialOf: (id: string | null) => Material | undefined): Entry {
-  const material = materialOf(job.productId);
-  const layer = job.sense === 'layer';
-  const liquid = job.sense === 'liquidRate';
-  const left = job.state === 'partly done' && job.rate && job.quantity !== null && job.unit === 'kg' ? (job.quantity * 1000) / job.rate : null; // prettier-ignore
-  return {
-    ...{ id: job.id, zoneId: zone.id, on: job.day ?? job.from ?? '', kind: entryKindOf(job.remedy), state: 'done' },
-    ...{ words: job.name, rate: job.rate, unit: layer ? 'cm' : liquid ? 'mL/m2' : 'g/m2', area: left },
-    ...{ material: material ? entered(material) : null, cce: null, correctsId: null, recordedAt: '' },
-  };
-}
-
 /** What is over, and what is to be done about it. */
 function warningsOf(lines: readonly LedgerLine[], units: UnitSystem): string[] {
   return lines.flatMap(({ label, sense, done, planned, most, by }) => {
@@ -358,22 +328,4 @@ function warningsOf(lines: readonly LedgerLine[], units: UnitSystem): string[] {
       ];
     return [];
   });
-}
-
-/** How much went down by area, from what was used or as it was told. */
-function amountOf(
-  { quantity = null, rate = null, unit = null, area = null, state }: EntryInput,
-  zone: Zone,
-  material: Material | undefined,
-): { readonly rate: number | null; readonly unit: RateUnit | null; readonly quantityUnit: 'kg' | 'L' | 'm3' | null } {
-  const quantityUnit = quantity === null ? null : (material?.packUnit ?? 'kg');
-  if (state === 'not done' || state === 'withdrawn') return { rate: null, unit: null, quantityUnit };
-  if (quantity === null || quantityUnit === null)
-    return { rate, unit: rate === null ? null : (unit ?? 'g/m2'), quantityUnit };
-  const over = area ?? zone.area;
-  if (quantityUnit === 'kg') return { rate: (quantity * 1000) / over, unit: 'g/m2', quantityUnit };
-  const cubic = quantityUnit === 'm3' ? quantity : quantity / 1000;
-  return material && BULKY.has(material.kind)
-    ? { rate: (cubic / over) * 100, unit: 'cm', quantityUnit }
-    : { rate: (cubic * 1e6) / over, unit: 'mL/m2', quantityUnit };
 }

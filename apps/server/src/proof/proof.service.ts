@@ -8,6 +8,7 @@ import {
   dayOn,
   daysBetween,
   entryKindOf,
+  plannedEntry,
   lastDayOf,
   proved,
   standing,
@@ -176,7 +177,7 @@ export class ProofService {
       const material = basis.material(job.productId);
       if (day === null || !material || (job.state !== 'open' && job.state !== 'partly done') || job.unit !== 'kg')
         return [];
-      return [{ day, entry: { kind: entryKindOf(job.remedy), rate: job.rate, unit: 'g/m2', material, cce: null } }];
+      return [{ day, entry: plannedEntry(job, day, material) }];
     });
     const until = dayOn(test.sampledOn > basis.today ? test.sampledOn : basis.today, AHEAD);
     return zoneForecast({

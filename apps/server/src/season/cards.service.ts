@@ -4,7 +4,9 @@ import {
   type UnitSystem,
   areaPolygon,
   blackedOut,
+  areaLeft,
   entryKindOf,
+  isFineSeed,
   normalDay,
   normalFacts,
   settingFor,
@@ -81,8 +83,8 @@ export class CardsService {
         }
       : null;
     // Of what was done in part, the card is for the rest.
-    const rest = job.state === 'partly done' && job.rate && job.quantity !== null && job.unit === 'kg';
-    const area = rest ? (job.quantity! * 1000) / job.rate! : zone.area;
+    const rest = areaLeft(job);
+    const area = rest ?? zone.area;
     const season = seasonOfZone(zone);
     const dose = doseOf(job, basis);
     const year = basis.yearOf(zone);
@@ -95,7 +97,7 @@ export class CardsService {
       ...(zone.facts?.slope == null ? {} : { slope: zone.facts.slope }),
       ...(blackedOut(dose, on, basis.settingsOf(zone.id).rules?.blackouts ?? []) ? { blackout: true } : {}),
       ...(material?.kind === 'lime' ? { pulverised: /pulveri[sz]ed|hydrated/i.test(material.name) } : {}),
-      ...(material?.kind === 'seed' ? { fineSeed: isFine(material.seeds) } : {}),
+      ...(material?.kind === 'seed' ? { fineSeed: isFineSeed(material.seeds) } : {}),
     };
     return {
       job: told,
@@ -106,7 +108,7 @@ export class CardsService {
         },
         {
           ...{ name: zone.name, area, bare: isBare(zone), irrigation, slope: zone.facts?.slope ?? undefined },
-          border: zone.geometry && !rest ? areaPolygon({ polygon: zone.geometry }).result.perimeter : undefined,
+          border: zone.geometry && rest === null ? areaPolygon({ polygon: zone.geometry }).result.perimeter : undefined,
         },
         machine,
         units,
@@ -119,10 +121,3 @@ export class CardsService {
     };
   }
 }
-
-/** Grasses whose seed drifts in a breeze. */
-const FINE: ReadonlySet<string> = new Set([
-  ...(['creeping bentgrass', 'kentucky bluegrass', 'bermudagrass', 'centipedegrass', 'zoysiagrass'] as const),
-]);
-const isFine = (seeds: ReadonlyArray<{ readonly grass: string; readonly share: number }> = []): boolean =>
-  seeds.some(({ grass, share }) => share >= 50 && FINE.has(grass));

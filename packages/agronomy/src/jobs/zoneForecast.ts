@@ -87,7 +87,8 @@ function guessedOf({ soilGroup }: Pick<ZoneFacts, 'soilGroup'>, { organicMatter,
 /** What is put down on a day: by the book, or by a plan. */
 export interface ToCome {
   readonly day: string;
-  readonly entry: Pick<Entry, 'kind' | 'rate' | 'unit' | 'material' | 'cce'>;
+  /** Over the whole zone where no area is told. */
+  readonly entry: Pick<Entry, 'kind' | 'rate' | 'unit' | 'material' | 'cce'> & Partial<Pick<Entry, 'area'>>;
 }
 
 export interface ZoneForecast {
@@ -171,7 +172,8 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
   const mean = (values: readonly number[]): number =>
     values.reduce((sum, one) => sum + one, 0) / Math.max(1, values.length);
   const done = carriedOut(standing(entries));
-  const share = ({ area }: Entry): number => (area === null ? 1 : Math.min(1, area / zone.area));
+  const share = ({ area = null }: Partial<Pick<Entry, 'area'>>): number =>
+    area === null ? 1 : Math.min(1, area / zone.area);
   const down = events(
     done.flatMap((entry) => {
       const on = lastDayOf(entry.on);
@@ -192,7 +194,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
         },
   );
   const plan = events(
-    planned.filter(({ day }) => day >= from).map(({ day, entry }) => ({ on: day, entry, share: 1 })),
+    planned.filter(({ day }) => day >= from).map(({ day, entry }) => ({ on: day, entry, share: share(entry) })),
     from,
   );
   const drains = year?.days.every(({ et0 }) => et0 !== undefined) ?? false;

@@ -80,7 +80,8 @@ export function standing<T extends Pick<Entry, 'id' | 'correctsId' | 'recordedAt
       (entry.recordedAt === known.recordedAt && entry.correctsId === known.id);
     if (isLater) last.set(root, entry);
   }
-  return entries.filter((entry) => [...last.values()].includes(entry) && entry.state !== 'withdrawn');
+  const stand = new Set(last.values());
+  return entries.filter((entry) => stand.has(entry) && entry.state !== 'withdrawn');
 }
 
 /** Those that put something down. */

@@ -1,4 +1,4 @@
-import { type EntryKind, type RateUnit, type Sense, entryKinds } from '@glenfold/agronomy';
+import { type EntryKind, type RateUnit, type Sense, entryKinds, rateUnitOf } from '@glenfold/agronomy';
 import type { EntryAnswer, EntryInput, ZoneAnswer } from '@glenfold/contract';
 import { MenuItem, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -16,7 +16,6 @@ const senseOfRate: Readonly<Record<RateUnit, Sense>> = {
   ...{ 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' },
 };
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-const LAYERS: readonly EntryKind[] = ['compost', 'sand', 'calcined clay', 'fill'];
 
 interface EntryFormProps {
   readonly zones: readonly ZoneAnswer[];
@@ -48,13 +47,7 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
   const [id] = useState(() => crypto.randomUUID());
   const product = products.find((one) => one.id === productId);
   const chosen = zones.find((one) => one.id === zoneId) ?? zone;
-  const unit: RateUnit = LAYERS.includes(kind)
-    ? 'cm'
-    : kind === 'wetting agent'
-      ? 'mL/m2'
-      : kind === 'watering'
-        ? 'mm'
-        : 'g/m2';
+  const unit = rateUnitOf(kind);
   const fault = (field: string): string | undefined =>
     write.error instanceof ApiProblem ? write.error.fields.find((one) => one.field === field)?.message : undefined;
   const amount = (value: number | string | null): number | null => value as number | null;
