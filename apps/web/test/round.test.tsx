@@ -192,6 +192,15 @@ describe('a work card', () => {
     await press('not done');
     await press('Write it down');
     expect(await screen.findByText('Say why it was not done.')).toBeTruthy();
+    await press('done');
+    const used = screen.getByLabelText<HTMLInputElement>('Really used');
+    await userEvent.clear(used);
+    await userEvent.type(used, 'a shovel');
+    await press('Write it down');
+    expect(await screen.findByText(/“a shovel” is no amount: write it like 20 lb/)).toBeTruthy();
+    expect(used.value).toBe('a shovel');
+    await userEvent.clear(used);
+    await userEvent.type(used, '20');
     await press('partly done');
     await userEvent.type(screen.getByLabelText(/^Done, of/), '2000');
     await press('Write it down');

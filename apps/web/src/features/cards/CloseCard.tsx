@@ -54,7 +54,9 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
         : partly && typeof done === 'number' && done >= area
           ? `The zone has ${say('area', area)}: if all of it is done, choose “done”.`
           : state !== 'not done' && unit !== null && typeof used !== 'number'
-            ? 'Say what was used, or 0.'
+            ? typeof used === 'string'
+              ? `“${used}” is no amount: write it like 20 lb, or 9 kg, or 0.`
+              : 'Say what was used, or 0.'
             : on > today
               ? 'That day has not come yet.'
               : null;
@@ -128,7 +130,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
             onChange={(event) => setReason(event.target.value)}
           />
         )}
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'minmax(0, 1fr) 156px', gap: 1.5 }}>
+        <Box sx={{ display: 'grid', gap: 1.75 }}>
           <TextField label="By" value={doneBy} onChange={(event) => setDoneBy(event.target.value)} />
           <TextField
             type="date"
