@@ -67,6 +67,7 @@ test('a price set by two at once, and one that another deleted the ground under'
   await page.getByRole('button', { name: 'Add a site' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('Short-lived');
   await page.getByRole('button', { name: 'Add the site' }).click();
+  await expect(page.getByRole('heading', { name: 'Divide the ground into zones' })).toBeVisible();
   await bothAt([page, piet], async (who) => {
     await openSite(who, 'Short-lived', 'Ground');
     await who.getByRole('button', { name: 'Change the site' }).click();

@@ -31,10 +31,11 @@ function DayOfJob({ job, today, onClose }: JobDialogProps) {
   const [day, setDay] = useState(job.day ?? job.earliest ?? today);
   const [reason, setReason] = useState(job.movedBecause ?? '');
   const changed = day !== job.day;
-  const { data } = useQuery({ ...seasonQueries.breaks(job.id, day, system), placeholderData: (last) => last });
+  // What another day would break says nothing of this one: until it is known, the day cannot be set.
+  const { data } = useQuery(seasonQueries.breaks(job.id, day, system));
   const breaks = changed ? (data?.breaks ?? []) : [];
   const never = breaks.some((one) => one.never);
-  const set = (): void => save.mutate({ job, input: { day, reason: reason || null } }, { onSuccess: onClose });
+  const set = (): void => save.mutate({ seen: job, input: { day, reason: reason || null } }, { onSuccess: onClose });
   return (
     <Box component="section" aria-label="Its day">
       <Typography variant="h3" sx={{ mb: 1 }}>
@@ -63,7 +64,7 @@ function DayOfJob({ job, today, onClose }: JobDialogProps) {
         <Button
           variant="contained"
           onClick={set}
-          disabled={!changed || never || save.isPending || (breaks.length > 0 && reason.trim() === '')}
+          disabled={!changed || !data || never || save.isPending || (breaks.length > 0 && reason.trim() === '')}
           sx={{ mt: 0.75 }}
         >
           Set the day
@@ -97,7 +98,7 @@ function HoldOfJob({ job, onClose }: JobDialogProps) {
           {job.hold.by ? `, ${job.hold.by}` : ''}
         </Typography>
         {job.hold.words && <Typography sx={{ fontStyle: 'italic' }}>“{job.hold.words}”</Typography>}
-        <Button variant="outlined" sx={{ mt: 1 }} onClick={() => letGo.mutate({ job }, { onSuccess: onClose })}>
+        <Button variant="outlined" sx={{ mt: 1 }} onClick={() => letGo.mutate({ seen: job }, { onSuccess: onClose })}>
           Go on with it
         </Button>
         <Trouble error={letGo.error} />
@@ -120,7 +121,7 @@ function HoldOfJob({ job, onClose }: JobDialogProps) {
         <Button
           variant="outlined"
           sx={{ mt: 0.75 }}
-          onClick={() => hold.mutate({ job, input: { reason, words: words || null } }, { onSuccess: onClose })}
+          onClick={() => hold.mutate({ seen: job, input: { reason, words: words || null } }, { onSuccess: onClose })}
         >
           Hold
         </Button>
@@ -135,7 +136,7 @@ function CrewOfJob({ job }: Pick<JobDialogProps, 'job'>) {
   const { person } = useSession();
   const { crew } = useJobChanges();
   const set = (input: { personId?: string | null; machineId?: string | null }): void =>
-    crew.mutate({ job, input: { personId: job.personId, machineId: job.machineId, ...input } });
+    crew.mutate({ seen: job, input: { personId: job.personId, machineId: job.machineId, ...input } });
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr' }, gap: 1.5 }}>
       <TextField

@@ -196,7 +196,7 @@ export function Season({ site, zone }: StepProps) {
           )}
         </Box>
       </Box>
-      {opened && <JobDialog key={opened.version} job={opened} today={data.today} onClose={() => setOpenId(null)} />}
+      {opened && <JobDialog key={opened.id} job={opened} today={data.today} onClose={() => setOpenId(null)} />}
       {calendar && <CalendarDialog onClose={() => setCalendar(false)} />}
     </Box>
   );

@@ -13,7 +13,7 @@ import type {
   ZoneWaterAnswer,
 } from '@glenfold/contract';
 import { queryOptions } from '@tanstack/react-query';
-import { useChange } from '../../api/changes.ts';
+import { type Changed, useChange } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
 import { useUnits } from '../../ui/units.tsx';
 
@@ -51,27 +51,23 @@ export const seasonQueries = {
     }),
 };
 
-interface Of<I> {
-  readonly job: Pick<JobAnswer, 'id' | 'version'>;
-  readonly input: I;
-}
 
 /** What is decided of a job. */
 export function useJobChanges() {
   const { system } = useUnits();
   const at = (id: string, what: string): string => `/jobs/${id}/${what}?units=${system}`;
   return {
-    day: useChange('job', ({ job, input }: Of<JobDayInput>) =>
-      api<JobAnswer>('PUT', at(job.id, 'day'), input, job.version),
+    day: useChange('job', ({ seen, input }: Changed<JobDayInput>) =>
+      api<JobAnswer>('PUT', at(seen.id, 'day'), input, seen.version),
     ),
-    hold: useChange('job', ({ job, input }: Of<JobHoldInput>) =>
-      api<JobAnswer>('PUT', at(job.id, 'hold'), input, job.version),
+    hold: useChange('job', ({ seen, input }: Changed<JobHoldInput>) =>
+      api<JobAnswer>('PUT', at(seen.id, 'hold'), input, seen.version),
     ),
-    letGo: useChange('job', ({ job }: Omit<Of<never>, 'input'>) =>
-      api<JobAnswer>('DELETE', at(job.id, 'hold'), undefined, job.version),
+    letGo: useChange('job', ({ seen }: Pick<Changed<object>, 'seen'>) =>
+      api<JobAnswer>('DELETE', at(seen.id, 'hold'), undefined, seen.version),
     ),
-    crew: useChange('job', ({ job, input }: Of<JobCrewInput>) =>
-      api<JobAnswer>('PUT', at(job.id, 'crew'), input, job.version),
+    crew: useChange('job', ({ seen, input }: Changed<JobCrewInput>) =>
+      api<JobAnswer>('PUT', at(seen.id, 'crew'), input, seen.version),
     ),
   };
 }
