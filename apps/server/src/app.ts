@@ -32,6 +32,12 @@ export interface AppOptions {
   readonly plain?: boolean;
 }
 
+/** Folder of photos and laboratories’ files: beside the private database unless told otherwise. */
+function filesOf(root: string): string {
+  const { GLENFOLD_FILES, GLENFOLD_HOME = join(root, '.glenfold') } = process.env;
+  return GLENFOLD_FILES ?? join(GLENFOLD_HOME, 'files');
+}
+
 /** The whole application, ready to listen: API under /api, the web application elsewhere. */
 export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
   const { root, databaseUrl, empty, address, smtp, mailFrom = 'glenfold@localhost', tiles, quiet = false } = options;
@@ -42,6 +48,7 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
     address,
     smtp,
     mailFrom,
+    files: filesOf(root),
     tiles,
     clock: !options.plain,
     threads: !options.plain,

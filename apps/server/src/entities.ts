@@ -5,6 +5,8 @@ import { GroundFeature } from './ground/groundFeature.entity.ts';
 import { Site } from './sites/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
 import { LabReport } from './lab/labReport.entity.ts';
+import { LabProfile } from './lab/labProfile.entity.ts';
+import { LabQuestion } from './lab/labQuestion.entity.ts';
 import { LabResult } from './lab/labResult.entity.ts';
 import { Machine } from './machines/machine.entity.ts';
 import { EntryRecord } from './entries/entry.entity.ts';
@@ -56,7 +58,9 @@ export const ownedEntities = [
   SampleZone,
   LabResult,
   Measurement,
+  LabProfile,
   LabReport,
+  LabQuestion,
   ProductRecord,
   Program,
   ProgramZone,

@@ -112,6 +112,12 @@ it('a laboratory’s file in any house style comes in with every number in its p
           content: write(style, rows),
         });
         expect(file.rows.flatMap(({ faults }) => faults)).toEqual([]);
+        // Numbers from end to end look wrong beside the last test: a person takes them all the same.
+        const decisions = file.rows.map(({ line }) => ({ line, state: 'accepted' }));
+        const { extractant, bufferMethod, limeFactor, depth } = file;
+        const columns = file.columns.map(({ header: _header, ...column }) => column);
+        const choices = { columns, rows: [], decisions, extractant, bufferMethod, limeFactor, depth };
+        await send('put', `/lab-reports/${file.id}`, choices, 200, file.version);
         const { rows: done } = await send<LabReportAnswer>('post', `/lab-reports/${file.id}/confirm`);
         const results = await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`);
         for (const [index, [, values]] of rows.entries()) {

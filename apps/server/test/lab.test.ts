@@ -102,7 +102,8 @@ describe('a laboratory’s file', () => {
   it.each([
     ['no header', 'a,b\n1,2\n', /No line of this file names columns/],
     ['a header alone', 'Sample,pH\n', /no sample under it/],
-    ['a binary file', 'PK\u0000\u0001', /binary/],
+    ['a torn workbook', 'PK\u0000\u0001', /workbook cannot be opened/],
+    ['a binary file', 'Sample\u0000\u0001pH,6', /binary/],
   ])('with %s is explained', async (_name, content, message) => {
     const problem = await send<ProblemAnswer>(
       'post',

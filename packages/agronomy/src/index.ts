@@ -31,8 +31,13 @@ export { measureRing, polygonArea, type PolygonRings } from './ground/polygonAre
 export * from './analytes/analytes.ts';
 export * from './analytes/plausible.ts';
 export * from './analytes/reported.ts';
+export * from './lab/advised.ts';
+export * from './lab/arrangement.ts';
 export * from './lab/buffers.ts';
+export { type DateOrder, type Writing, dateOrderOf, dateOrders } from './lab/cells.ts';
 export * from './lab/columns.ts';
+export * from './lab/comparable.ts';
+export * from './lab/doubts.ts';
 export * from './lab/plausible.ts';
 export * from './lab/rows.ts';
 export { SALT_STEP, phInWater } from './lab/saltPh.ts';

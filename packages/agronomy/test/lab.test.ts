@@ -210,7 +210,7 @@ describe('headers of laboratories that differ', () => {
       fc.property(number, number, fc.boolean(), (p, om, below) => {
         const cells = ['A', '6.40', `${below ? '<' : ''}${p}`, om];
         const comma = cells.map((cell) => cell.replace('.', ','));
-        expect(readLabRow(comma, columns, true)).toEqual(readLabRow(cells, columns));
+        expect(readLabRow(comma, columns, { decimalComma: true })).toEqual(readLabRow(cells, columns));
       }),
     );
   });

@@ -5,6 +5,7 @@ export * from './describedDrawing.ts';
 export * from './drawing.ts';
 export * from './facts.ts';
 export * from './lab.ts';
+export * from './labQuestions.ts';
 export * from './laboratory.ts';
 export * from './logbook.ts';
 export * from './machines.ts';

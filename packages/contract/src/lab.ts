@@ -5,9 +5,17 @@ import {
   type Extractant,
   type LabRow,
   type LabUnit,
+  type AdvisedKind,
+  type AdvisedUnit,
+  type DateOrder,
+  type Doubt,
+  type ReportedValue,
   type RowFault,
+  advisedKinds,
+  advisedUnits,
   bases,
   bufferMethods,
+  dateOrders,
   extractants,
   labFields,
   labUnits,
@@ -30,11 +38,13 @@ import {
   IsString,
   IsUUID,
   Length,
+  Matches,
   MaxLength,
   Min,
+  ValidateIf,
   ValidateNested,
 } from 'class-validator';
-import { Amount, ValueOf, WithPh, oneOf, trimOrNone } from './checks.ts';
+import { Amount, ValueOf, WithPh, oneOf, trim, trimOrNone } from './checks.ts';
 
 /** Laboratories give the lime of an Adams–Evans buffer as pure carbonate, or times 1.5 for field lime. */
 export const limeFactors = [1, 1.5] as const;
@@ -56,6 +66,10 @@ export class ReportedValueInput {
   @IsBoolean({ message: 'Below detection is yes or no.' })
   belowDetection?: boolean;
 
+  @IsOptional()
+  @IsBoolean({ message: 'Above the range is yes or no.' })
+  aboveRange?: boolean;
+
   /** Of a buffer pH its method; of a nutrient its extractant, where it is not the report’s. */
   @IsOptional()
   @IsString({ message: 'Say the method as text.' })
@@ -69,6 +83,39 @@ export type ValuesInput = InstanceType<typeof ValuesInput>;
 for (const analyte of soilAnalytes)
   for (const check of [IsOptional(), ValidateNested(), ValueOf(analyte), Type(() => ReportedValueInput)])
     check(ValuesInput.prototype as object, analyte);
+
+/** What a laboratory itself advises of one thing, as it said so. */
+export class AdvisedInput {
+  @IsIn(advisedKinds, oneOf('What is advised', advisedKinds))
+  what: AdvisedKind;
+
+  /** As printed, in `unit`; nothing where it only says so in words. */
+  @IsOptional()
+  @Amount('The advised amount', { min: 0, max: 1_000_000 })
+  amount: number | null;
+
+  @IsOptional()
+  @IsIn(advisedUnits, oneOf('Unit of the advice', advisedUnits))
+  unit: AdvisedUnit | null;
+
+  @trimOrNone
+  @IsOptional()
+  @IsString()
+  @MaxLength(120, { message: 'Keep the product under 120 letters.' })
+  product?: string | null;
+
+  @trimOrNone
+  @IsOptional()
+  @IsString()
+  @MaxLength(60, { message: 'Keep the target under 60 letters.' })
+  target?: string | null;
+
+  @trimOrNone
+  @IsOptional()
+  @IsString()
+  @MaxLength(400, { message: 'Keep the words under 400 letters.' })
+  words?: string | null;
+}
 
 /** What a laboratory found in one sample, which one zone or several share. Depth in cm. */
 export class LabResultInput {
@@ -121,6 +168,14 @@ export class LabResultInput {
   @MaxLength(2000, { message: 'Keep the laboratory’s advice under 2000 letters.' })
   advice?: string | null;
 
+  /** The same in amounts, where it gives them. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(20, { message: 'Give at most twenty lines of advice.' })
+  @ValidateNested({ each: true })
+  @Type(() => AdvisedInput)
+  advised?: AdvisedInput[];
+
   @IsObject({ message: 'Give the values by analyte.' })
   @WithPh()
   @ValidateNested()
@@ -130,19 +185,42 @@ export class LabResultInput {
 
 /** What of a result a person changes, out of all that is told of it. */
 export function labResultInput(result: LabResultAnswer): LabResultInput {
-  const { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, values } = result;
-  return { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, values };
+  const { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, advised, values } = result;
+  return { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, advised, values };
 }
 
-/** A laboratory's file as text. */
+/** What a laboratory's file may hold, bytes. */
+export const LARGEST_LAB_FILE = 6_000_000;
+
+/** A laboratory's file as it came, or as text that was pasted. */
 export class LabFileInput {
   @IsString({ message: 'Give the name of the file.' })
   @Length(1, 200, { message: 'Give the name of the file.' })
   fileName: string;
 
-  @IsString({ message: 'The file must be text, such as CSV.' })
+  @ValidateIf(({ bytes }: LabFileInput) => bytes === undefined)
+  @IsString({ message: 'Give the file as text in “content”, or byte for byte in “bytes”.' })
   @Length(1, 2_000_000, { message: 'The file is empty, or larger than 2 MB: is it the right one?' })
-  content: string;
+  content?: string;
+
+  /** Base64 */
+  @IsOptional()
+  @IsString({ message: 'Give the bytes of the file in base64.' })
+  @Length(1, Math.ceil(LARGEST_LAB_FILE / 3) * 4, {
+    message: `The file is empty, or larger than ${LARGEST_LAB_FILE / 1e6} MB: is it the right one? A history of many tests comes in under “History”.`,
+  })
+  @Matches(/^[A-Za-z0-9+/]+={0,2}$/, { message: 'The file is not written in base64.' })
+  bytes?: string;
+}
+
+/** A column of a laboratory’s own advice. */
+export class AdvisedColumnInput {
+  @IsIn(advisedKinds, oneOf('What is advised', advisedKinds))
+  what: AdvisedKind;
+
+  @IsOptional()
+  @IsIn(advisedUnits, oneOf('Unit of the advice', advisedUnits))
+  unit: AdvisedUnit | null;
 }
 
 export class ColumnChoice {
@@ -161,6 +239,34 @@ export class ColumnChoice {
   @IsOptional()
   @IsIn(extractants, oneOf('Extractant', extractants))
   method?: Extractant | null;
+
+  /** What "not detected" stands for, in the column's unit. */
+  @IsOptional()
+  @Amount('The detection limit', { min: 0, max: 100_000 })
+  limit?: number | null;
+
+  /** A column of the laboratory's own advice. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => AdvisedColumnInput)
+  advised?: AdvisedColumnInput | null;
+}
+
+/** What a person decided of a line: taken with its doubts, held back, or corrected. */
+export class RowDecision {
+  @IsInt({ message: 'Rows are named by their line in the file.' })
+  @Min(1)
+  line: number;
+
+  @IsOptional()
+  @IsIn(['accepted', 'held'], { message: 'A line is accepted or held.' })
+  state?: 'accepted' | 'held' | null;
+
+  /** Values in the place of those that were read. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => ValuesInput)
+  values?: ValuesInput;
 }
 
 export class RowChoice {
@@ -191,6 +297,17 @@ export class LabReportChoices {
   @ValidateNested({ each: true })
   @Type(() => RowChoice)
   rows: RowChoice[];
+
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => RowDecision)
+  decisions?: RowDecision[];
+
+  @IsOptional()
+  @IsIn(dateOrders, oneOf('Order of dates', dateOrders))
+  dateOrder?: DateOrder | null;
 
   @IsOptional()
   @IsIn(extractants, oneOf('Extractant', extractants))
@@ -240,6 +357,8 @@ export class LabResultAnswer {
   @IsOptional() @IsString() beside: string | null;
   /** What the laboratory itself advises, as it was entered. */
   @IsOptional() @IsString() advice: string | null;
+  /** The same in amounts, read from its columns or entered. */
+  @ValidateNested({ each: true }) @Type(() => AdvisedInput) advised: AdvisedInput[];
   /** Where the numbers came from: typed, or the name of a file. */
   @IsString() origin: string;
   /** The result that this one takes the place of, such as that of a report that was amended. */
@@ -258,6 +377,24 @@ export class FilledBagAnswer {
   @IsArray() @IsString({ each: true }) zoneIds: string[];
 }
 
+/** An earlier value of the same ground. */
+export interface LastValue {
+  readonly value: ReportedValue;
+  readonly on: string | null;
+  /** Why the two cannot be compared. */
+  readonly apart: string | null;
+}
+
+/** The learned way of a laboratory, laid over a file. */
+export class AppliedProfileAnswer {
+  @IsString() id: string;
+  @IsString() name: string;
+  /** Headers that it did not know. */
+  @IsArray() @IsString({ each: true }) fresh: string[];
+  /** Headers that it knows and the file has not. */
+  @IsArray() @IsString({ each: true }) missing: string[];
+}
+
 export class LabReportRowAnswer {
   @IsInt() line: number;
   @IsArray() @IsString({ each: true }) cells: string[];
@@ -270,6 +407,14 @@ export class LabReportRowAnswer {
   /** What keeps the row from being imported. */
   @IsArray() faults: RowFault[];
   @IsArray() @IsString({ each: true }) questions: string[];
+  /** What looks wrong in it, each with its reason; with a grave one it is taken only when it is accepted. */
+  @IsArray() doubts: Doubt[];
+  /** The zone's last test of each value, and why it cannot be laid beside where it cannot. */
+  @IsObject() last: Partial<Record<Analyte, LastValue>>;
+  /** What the person decided of it. */
+  @IsOptional() @IsString() state: 'accepted' | 'held' | null;
+  /** Analytes that the person corrected. */
+  @IsArray() @IsString({ each: true }) corrected: string[];
   /** The result it became. */
   @IsOptional() @IsString() resultId: string | null;
 }
@@ -285,7 +430,107 @@ export class LabReportAnswer {
   @IsOptional() @IsString() bufferMethod: BufferMethod | null;
   @IsOptional() @IsNumber() limeFactor: number | null;
   @IsOptional() @IsNumber() depth: number | null;
+  /** Which comes first in its dates; nothing where they do not tell. */
+  @IsOptional() @IsString() dateOrder: DateOrder | null;
+  /** What it was read as, where it is no plain text. */
+  @IsOptional() @IsString() readAs: string | null;
+  /** Address of the file as it came; nothing of one that was kept before that was done. */
+  @IsOptional() @IsString() original: string | null;
+  /** The laboratory whose way was known. */
+  @IsOptional() @ValidateNested() @Type(() => AppliedProfileAnswer) profile: AppliedProfileAnswer | null;
   @ValidateNested({ each: true }) @Type(() => LabReportRowAnswer) rows: LabReportRowAnswer[];
   /** Bags of the site that a line may be about, newest first. */
   @ValidateNested({ each: true }) @Type(() => FilledBagAnswer) bags: FilledBagAnswer[];
+}
+
+/** What a sample file of a laboratory is kept with: how it is to be read. */
+export class ProfileSampleInput {
+  @IsString()
+  @Length(1, 200)
+  fileName: string;
+
+  @IsString()
+  @Length(1, 2_000_000)
+  content: string;
+
+  /** Lines as they are read with the profile. */
+  @IsArray()
+  @ArrayMaxSize(2000)
+  rows: LabRow[];
+}
+
+export class ProfileColumnInput extends ColumnChoice {
+  @IsString()
+  @MaxLength(300)
+  header: string;
+}
+
+/** A laboratory's way: which of its columns holds what. */
+export class LabProfileInput {
+  @trim
+  @IsString({ message: 'Say whose way it is.' })
+  @Length(1, 120, { message: 'Say whose way it is, in 1 to 120 letters.' })
+  name: string;
+
+  @IsArray({ message: 'Give the columns as a list.' })
+  @ArrayMinSize(2, { message: 'A laboratory’s way has two columns or more.' })
+  @ArrayMaxSize(200)
+  @ValidateNested({ each: true })
+  @Type(() => ProfileColumnInput)
+  columns: ProfileColumnInput[];
+
+  @IsOptional()
+  @IsIn(extractants, oneOf('Extractant', extractants))
+  extractant: Extractant | null;
+
+  @IsOptional()
+  @IsIn(bufferMethods, oneOf('Buffer method', bufferMethods))
+  bufferMethod: BufferMethod | null;
+
+  @IsOptional()
+  @IsIn(limeFactors, oneOf('Lime factor', limeFactors.map(String)))
+  limeFactor: number | null;
+
+  /** cm, of files that do not give it. */
+  @IsOptional()
+  @Amount('Sampled depth', { min: 2, max: 60, unit: 'cm' })
+  depth: number | null;
+
+  @IsOptional()
+  @IsIn(dateOrders, oneOf('Order of dates', dateOrders))
+  dateOrder: DateOrder | null;
+
+  /** A file that keeps testing it. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => ProfileSampleInput)
+  sample: ProfileSampleInput | null;
+}
+
+/** Whose way the arrangement of a file is. */
+export class LearnInput {
+  @trim
+  @IsString({ message: 'Say whose way it is.' })
+  @Length(1, 120, { message: 'Say whose way it is, in 1 to 120 letters.' })
+  name: string;
+}
+
+/** How the kept sample is read now. */
+export class ProfileTrialAnswer {
+  @IsBoolean() passes: boolean;
+  /** What is read otherwise than it was, a sentence each; what keeps it from being read. */
+  @IsArray() @IsString({ each: true }) differences: string[];
+}
+
+export class LabProfileAnswer extends LabProfileInput {
+  @IsString() id: string;
+  @IsInt() version: number;
+  /** Nothing where no sample is kept. */
+  @IsOptional() @ValidateNested() @Type(() => ProfileTrialAnswer) trial: ProfileTrialAnswer | null;
+}
+
+/** What of a profile a person changes, and what goes from one practice to another. */
+export function labProfileInput(profile: LabProfileInput): LabProfileInput {
+  const { name, columns, extractant, bufferMethod, limeFactor, depth, dateOrder, sample } = profile;
+  return { name, columns, extractant, bufferMethod, limeFactor, depth, dateOrder, sample };
 }

@@ -28,6 +28,7 @@ import { readVersion2 } from './version2.ts';
 import { readVersion3 } from './version3.ts';
 import { readVersion4 } from './version4.ts';
 import { readVersion5 } from './version5.ts';
+import { readVersion6 } from './version6.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
@@ -42,6 +43,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   3: readVersion3,
   4: readVersion4,
   5: readVersion5,
+  6: readVersion6,
 };
 
 @Injectable()

@@ -24,8 +24,9 @@ export function writeRows(
       ),
     ),
   );
-  const spreadColumns = [...new Set(flat.flatMap((row) => Object.keys(row)))].filter((name) => !columns.includes(name));
-  const fields = [...columns.filter((column) => !spread.includes(column)), ...spreadColumns.sort()];
+  const plain = columns.filter((column) => !spread.includes(column));
+  const spreadColumns = [...new Set(flat.flatMap((row) => Object.keys(row)))].filter((name) => !plain.includes(name));
+  const fields = [...plain, ...spreadColumns.sort()];
   return `${papaparse.unparse({ fields, data: flat }, { newline: '\n', escapeFormulae: FORMULA })}\n`;
 }
 
@@ -50,7 +51,8 @@ export function readRows({ file, spread = [] }: Pick<ExportedTable, 'file' | 'sp
     for (const [name, cell] of Object.entries(cells)) {
       const [column = '', ...path] = name.split('.');
       const value = ESCAPED.test(cell) ? cell.slice(1) : cell;
-      if (path.length === 0) row[column] = value === '' ? null : value;
+      // A list stands whole in the cell of its column.
+      if (path.length === 0) row[column] = value === '' ? null : spread.includes(column) ? readScalar(value) : value;
       else if (value !== '' && spread.includes(column)) place(row, [column, ...path], readScalar(value));
     }
     return row;

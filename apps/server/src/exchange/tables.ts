@@ -7,6 +7,8 @@ import { Site } from '../sites/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
 import { OwnLaboratory } from '../laboratories/ownLaboratory.entity.ts';
 import { LabReport } from '../lab/labReport.entity.ts';
+import { LabProfile } from '../lab/labProfile.entity.ts';
+import { LabQuestion } from '../lab/labQuestion.entity.ts';
 import { LabResult } from '../lab/labResult.entity.ts';
 import { Sample } from '../lab/sample.entity.ts';
 import { SampleZone } from '../lab/sampleZone.entity.ts';
@@ -76,8 +78,15 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: BagCustody, file: 'custody.json', what: 'where each bag was, when and by whom' },
   { entity: Sample, file: 'samples.csv', what: 'what was measured: bags and typed labels; depths in cm' },
   { entity: SampleZone, file: 'sample-zones.csv', what: 'the zones that each sample speaks for' },
+  { entity: LabProfile, file: 'lab-profiles.json', what: 'how laboratories arrange their files; depths in cm' },
   { entity: LabReport, file: 'lab-files.json', what: 'laboratories’ files, whole' },
-  { entity: LabResult, file: 'lab-results.csv', what: 'what each report said of a sample beside its numbers' },
+  {
+    entity: LabResult,
+    file: 'lab-results.csv',
+    what: 'what each report said of a sample beside its numbers',
+    spread: ['advised'],
+  },
+  { entity: LabQuestion, file: 'lab-questions.json', what: 'what laboratories were asked, and what they answered' },
   {
     entity: Measurement,
     file: 'measurements.csv',

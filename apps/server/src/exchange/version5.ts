@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
-import { type ExportedTable, exportedTables } from './tables.ts';
+import type { ExportedTable } from './tables.ts';
+import { tablesOf6, today as fromVersion6 } from './version6.ts';
 
 /** Files that an export of format 5 did not have: nothing was worked off or foretold. */
 const since6: readonly string[] = ['jobs.json', 'entries.json', 'predictions.json', 'site-dates.json'];
 
-export const tablesOf5: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = exportedTables
+export const tablesOf5: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = tablesOf6
   .filter(({ file }) => !since6.includes(file))
   .map(({ file, spread = [] }) => ({ file, spread }));
 
@@ -87,8 +88,11 @@ function jobsOf(tables: Tables): Row[] {
   });
 }
 
-/** Tables of format 5, in those of today: what was put down moves from the zones into the book. */
-export function today(tables: Tables): Tables {
+/** Tables of format 5, in those of today. */
+export const today = (tables: Tables): Tables => fromVersion6(asVersion6(tables));
+
+/** What was put down moves from the zones into the book. */
+function asVersion6(tables: Tables): Tables {
   const zones = tables.get('zones.geojson') ?? [];
   const without = ({ facts, ...zone }: Row): Row => {
     if (typeof facts !== 'object' || facts === null) return { ...zone, facts };

@@ -1,15 +1,30 @@
 import {
   LabFileInput,
+  LabProfileAnswer,
+  LabProfileInput,
   LabReportAnswer,
   LabReportChoices,
   LabResultAnswer,
   LabResultInput,
   LaboratoryNewsAnswer,
+  LearnInput,
 } from '@glenfold/contract';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
-import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+  type StreamableFile,
+} from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
+import { LabProfilesService } from './labProfiles.service.ts';
 import { LabReportService } from './labReport.service.ts';
 import { LabService, labResultAnswer } from './lab.service.ts';
 import { LaboratoriesService } from './laboratories.service.ts';
@@ -21,6 +36,7 @@ export class LabController {
     private readonly lab: LabService,
     private readonly imports: LabReportService,
     private readonly laboratories: LaboratoriesService,
+    private readonly profiles: LabProfilesService,
   ) {}
 
   /** Ask the laboratories what is new: bags that arrived, reports. They are asked each minute anyhow. */
@@ -104,6 +120,23 @@ export class LabController {
     return this.imports.confirm(id);
   }
 
+  /** The file as the laboratory sent it. */
+  @Get('lab-reports/:id/original')
+  @For('work.read')
+  @ApiProduces('application/octet-stream')
+  @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
+  original(@Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    return this.imports.original(id);
+  }
+
+  /** Keep how a file's columns were put right as its laboratory's way. */
+  @Post('lab-reports/:id/profile')
+  @For('work.write')
+  @ApiCreatedResponse({ type: LabReportAnswer })
+  learn(@Param('id', ParseUUIDPipe) id: string, @Body() { name }: LearnInput): Promise<LabReportAnswer> {
+    return this.imports.learn(id, name);
+  }
+
   @Delete('lab-reports/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -117,5 +150,46 @@ export class LabController {
   @ApiCreatedResponse({ type: LabReportAnswer })
   restoreImport(@Param('id', ParseUUIDPipe) id: string): Promise<LabReportAnswer> {
     return this.imports.restore(id);
+  }
+
+  /** Laboratories' ways, each tried on its sample. */
+  @Get('lab-profiles')
+  @For('work.read')
+  @ApiOkResponse({ type: LabProfileAnswer, isArray: true })
+  ways(): Promise<LabProfileAnswer[]> {
+    return this.profiles.list();
+  }
+
+  @Post('lab-profiles')
+  @For('work.write')
+  @ApiCreatedResponse({ type: LabProfileAnswer })
+  addWay(@Body() input: LabProfileInput): Promise<LabProfileAnswer> {
+    return this.profiles.add(input);
+  }
+
+  @Put('lab-profiles/:id')
+  @For('work.write')
+  @ApiOkResponse({ type: LabProfileAnswer })
+  changeWay(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Body() input: LabProfileInput,
+    @SeenVersion() version: number,
+  ): Promise<LabProfileAnswer> {
+    return this.profiles.change(id, input, version);
+  }
+
+  @Delete('lab-profiles/:id')
+  @For('work.delete')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  removeWay(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+    return this.profiles.remove(id);
+  }
+
+  @Post('lab-profiles/:id/restore')
+  @For('work.delete')
+  @ApiCreatedResponse({ type: LabProfileAnswer })
+  restoreWay(@Param('id', ParseUUIDPipe) id: string): Promise<LabProfileAnswer> {
+    return this.profiles.restore(id);
   }
 }

@@ -8,11 +8,14 @@ import { SamplingModule } from '../sampling/sampling.module.ts';
 import { RereadingService } from './rereading.service.ts';
 import { LabController } from './lab.controller.ts';
 import { LabReporter } from './lab.reporter.ts';
+import { LabProfilesService } from './labProfiles.service.ts';
+import { LabQuestionsController } from './labQuestions.controller.ts';
+import { LabQuestionsService } from './labQuestions.service.ts';
 
 @Module({
   imports: [GroundModule, SamplingModule],
-  controllers: [LabController],
-  providers: [LabReporter, LabService, RereadingService, LabReportService, LaboratoriesService, LabPost],
+  controllers: [LabController, LabQuestionsController],
+  providers: [LabReporter, LabService, RereadingService, LabReportService, LaboratoriesService, LabPost, LabProfilesService, LabQuestionsService],
   exports: [LabService, LabReportService, LaboratoriesService],
 })
 export class LabModule {}

@@ -257,17 +257,18 @@ function sampleValues({ label, sampledOn, depth, of }: LabResultInput, siteId: s
   return { siteId, label, sampledOn: sampledOn?.slice(0, 10) ?? null, depth, of: of ?? 'soil' };
 }
 
-function resultValues({ labNumber, extractant, limeFactor, advice, values }: LabResultInput) {
+function resultValues({ labNumber, extractant, limeFactor, advice, advised, values }: LabResultInput) {
   const counts = values.bufferPh?.method === 'adams-evans';
   return {
     ...{ labNumber: labNumber ?? null, extractant, advice: advice ?? null },
+    advised: (advised ?? []).map((one) => ({ ...one })),
     limeFactor: counts ? (limeFactor ?? null) : null,
   };
 }
 
 export function labResultAnswer(result: ReadResult): LabResultAnswer {
   const { id, version, sampleId, sample, zoneIds, inherited, values, createdAt, supersedesId, supersededById } = result;
-  const { labNumber, extractant, limeFactor, beside, advice, origin } = result;
+  const { labNumber, extractant, limeFactor, beside, advice, advised, origin } = result;
   const { siteId, label, sampledOn, depth, of } = sample;
   return {
     ...{
@@ -283,7 +284,7 @@ export function labResultAnswer(result: ReadResult): LabResultAnswer {
       sampledOn,
       depth,
     },
-    ...{ extractant, limeFactor, values: { ...values }, beside, advice, origin },
+    ...{ extractant, limeFactor, values: { ...values }, beside, advice, advised: [...advised], origin },
     ...{ supersedesId, supersededById, recordedAt: createdAt.toISOString() },
     questions: questionsAbout({ depth, values }),
   };

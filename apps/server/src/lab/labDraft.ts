@@ -1,4 +1,20 @@
-import { type LabRow, type ReportedValue, SALT_STEP, phInWater, readLabRow, writeBagCode } from '@glenfold/agronomy';
+import {
+  type ColumnMatch,
+  type Doubt,
+  type LabRow,
+  type ReportedValue,
+  type SampleRead,
+  SALT_STEP,
+  arrange,
+  doubtsAbout,
+  exchangedPairs,
+  isAnalyte,
+  lastOf,
+  phInWater,
+  questionDepth,
+  readLabRow,
+  writeBagCode,
+} from '@glenfold/agronomy';
 import { type LabReportAnswer, type LabReportRowAnswer, LabResultInput, problemFields } from '@glenfold/contract';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
@@ -7,9 +23,9 @@ import { threaded } from '../platform/threaded.ts';
 import type { FilledBag } from '../sampling/sampling.service.ts';
 import { besideOf } from './beside.ts';
 import type { ReadResult } from './lab.service.ts';
+import type { LabProfile } from './labProfile.entity.ts';
 import type { LabReport } from './labReport.entity.ts';
-import { correctColumns, readLabTable } from './labTable.ts';
-import { questionsAbout } from './questions.ts';
+import { type LabTable, correctColumns, readLabTable } from './labTable.ts';
 import { type RowGoal, goalOf, missingOf } from './rowGoals.ts';
 
 interface ReadyRow {
@@ -33,6 +49,10 @@ export interface Ground {
   readonly before: ReadonlyArray<
     Pick<ReadResult, 'id' | 'sampleId' | 'values' | 'origin'> & { readonly sample: Pick<ReadResult['sample'], 'bagId'> }
   >;
+  /** Tests of each zone, the newest first; with the bag that they came of. */
+  readonly earlier: Readonly<Record<string, ReadonlyArray<SampleRead & { readonly bagId: string | null }>>>;
+  /** Laboratories’ ways. */
+  readonly profiles: ReadonlyArray<Pick<LabProfile, 'id' | 'name' | 'columns'>>;
 }
 
 /** Of several files of a site, each as it would be imported now. */
@@ -40,16 +60,96 @@ export const labDrafts = threaded(import.meta.url, 'labDrafts', (entries: readon
   Promise.all(entries.map((entry) => read(entry, ground))),
 );
 
+/** The columns of a file: as its header names them, as its laboratory was learned, as a person has put them right. */
+export function columnsOf(
+  entry: Pick<LabReport, 'choices' | 'profileId'>,
+  { header }: LabTable,
+  profiles: Ground['profiles'],
+): { readonly columns: readonly ColumnMatch[]; readonly profile: LabReportAnswer['profile'] } {
+  const profile = profiles.find(({ id }) => id === entry.profileId);
+  const learned = profile && arrange(header.columns, profile);
+  return {
+    columns: correctColumns(learned?.columns ?? header.columns, entry.choices?.columns),
+    profile:
+      profile && learned
+        ? { id: profile.id, name: profile.name, fresh: [...learned.fresh], missing: [...learned.missing] }
+        : null,
+  };
+}
+
+/** One line as it stands, before it is weighed against the others. */
+interface Line {
+  readonly line: number;
+  readonly cells: readonly string[];
+  readonly row: LabRow;
+  readonly faults: LabReportRowAnswer['faults'];
+  readonly goal: RowGoal;
+  readonly chosen: boolean;
+  readonly state: LabReportRowAnswer['state'];
+  readonly corrected: readonly string[];
+  readonly earlier: readonly SampleRead[];
+  readonly resultId: string | null;
+}
+
 /** What each line of a file would become, with what is to be asked and mended first. */
-async function read(entry: LabReport, { zones, bags, before }: Ground): Promise<Draft> {
-  const { header, rows, decimalComma } = entry.found ?? readLabTable(entry.content);
-  const columns = correctColumns(header.columns, entry.choices?.columns);
+async function read(entry: LabReport, ground: Ground): Promise<Draft> {
+  const table = entry.found ?? readLabTable(entry.content);
+  const { columns, profile } = columnsOf(entry, table, ground.profiles);
+  const lines = linesOf(entry, ground, table, columns);
+  const exchanged = exchangedIn(lines);
   const inputs = new Map<number, ReadyRow>();
-  const used = new Map<string, number>();
   const answers: LabReportRowAnswer[] = [];
-  for (const { line, cells } of rows) {
-    const { row, faults: cellFaults } = readLabRow(cells, columns, decimalComma);
-    const faults = [...cellFaults];
+  for (const [at, one] of lines.entries()) {
+    const { line, cells, row, goal, earlier, resultId, state, corrected } = one;
+    const depth = row.depth ?? entry.depth ?? goal.bag?.depth;
+    const sampledOn = row.sampledOn ?? goal.bag?.sampledOn;
+    const result = resultOf(entry, one, depth, sampledOn);
+    const faults = [...one.faults, ...(await faultsOf(result, one))];
+    const sample: SampleRead = { values: result.values, extractant: entry.extractant, depth, on: sampledOn ?? null };
+    const doubts = [...doubtsAbout(sample, earlier), ...(exchanged.get(at) ?? [])];
+    const taken = state !== 'held' && (state === 'accepted' || !doubts.some(({ grave }) => grave));
+    if (goal.zoneIds.length > 0 && faults.length === 0 && taken)
+      inputs.set(line, { goal, result, beside: besideOf(columns, cells, goal.bag) });
+    const deep = depth === undefined ? undefined : questionDepth(depth);
+    answers.push({
+      ...{ line, cells: [...cells] },
+      row: { ...row, ...(depth === undefined ? {} : { depth }) },
+      zoneId: goal.bag ? null : (goal.zoneIds[0] ?? null),
+      bagId: goal.bag?.id ?? null,
+      zoneChosen: one.chosen,
+      faults,
+      questions: [
+        ...inSalt(row),
+        ...(deep ? [deep] : []),
+        ...(goal.bag && resultId === null ? aboutBag(goal.bag, row, ground.before) : []),
+      ],
+      ...{ doubts, last: lastValues(sample, earlier), state, corrected: [...corrected], resultId },
+    });
+  }
+  const { id, version, siteId, fileName, extractant, bufferMethod, limeFactor, depth, imported, readAs } = entry;
+  const status = Object.keys(imported).length > 0 ? 'imported' : 'open';
+  return {
+    inputs,
+    answer: {
+      ...{ id, version, siteId, fileName, status, columns: [...columns], extractant, bufferMethod, limeFactor, depth },
+      ...{ dateOrder: entry.dateOrder ?? table.dateOrder ?? null, readAs, profile, rows: answers },
+      original: entry.original === null ? null : `/api/lab-reports/${id}/original`,
+      bags: ground.bags.map(({ id: bagId, code, zoneIds }) => ({ id: bagId, code, zoneIds })),
+    },
+  };
+}
+
+function linesOf(entry: LabReport, ground: Ground, table: LabTable, columns: readonly ColumnMatch[]): Line[] {
+  const { zones, bags } = ground;
+  const used = new Map<string, number>();
+  const writing = { decimalComma: table.decimalComma, dateOrder: entry.dateOrder ?? table.dateOrder };
+  return table.rows.map(({ line, cells }): Line => {
+    const { row: found, faults: cellFaults } = readLabRow(cells, columns, writing);
+    const decision = entry.choices?.decisions?.find((one) => one.line === line);
+    const values = Object.fromEntries(Object.entries(decision?.values ?? {}).filter(([, value]) => value != null));
+    const row: LabRow = { ...found, values: { ...found.values, ...values } };
+    const corrected = Object.keys(values);
+    const faults = cellFaults.filter(({ field }) => !corrected.includes(field));
     const chosen = entry.choices?.rows.find((choice) => choice.line === line);
     const goal = goalOf(row.label, chosen, zones, bags);
     if (goal.fault) faults.push({ field: 'label', message: goal.fault });
@@ -63,65 +163,73 @@ async function read(entry: LabReport, { zones, bags, before }: Ground): Promise<
           : `Line ${first} already goes to this zone: choose another for one of them.`,
       });
     else if (key !== undefined) used.set(key, line);
+    const known = ground.earlier[goal.zoneIds[0] ?? ''] ?? [];
+    return {
+      ...{ line, cells, row, faults, goal, chosen: chosen !== undefined, corrected },
+      state: decision?.state ?? null,
+      // What the same bag was reported with is amended by this, not a test of before.
+      earlier: goal.bag ? known.filter(({ bagId }) => bagId !== goal.bag!.id) : known,
+      resultId: entry.imported[line] ?? null,
+    };
+  });
+}
 
-    const depth = row.depth ?? entry.depth ?? goal.bag?.depth;
-    const sampledOn = row.sampledOn ?? goal.bag?.sampledOn;
-    const { bufferPh } = row.values;
-    const result = plainToInstance(LabResultInput, {
-      ...{ label: goal.bag ? writeBagCode(goal.bag.code) : row.label, labNumber: row.labNumber },
-      ...(sampledOn === undefined ? {} : { sampledOn }),
-      // Without a goal the row is looked through all the same.
-      zoneIds: goal.zoneIds.length > 0 ? goal.zoneIds : [NOWHERE],
-      depth,
-      extractant: entry.extractant,
-      ...(bufferPh ? { limeFactor: entry.limeFactor } : {}),
-      values: {
-        ...row.values,
-        ...(bufferPh ? { bufferPh: { ...bufferPh, method: entry.bufferMethod ?? undefined } } : {}),
-      },
-    });
-    const known = new Set(cellFaults.map(({ field }) => field));
-    for (const { field, message } of problemFields(await validate(result))) {
-      const root = (
-        field === 'values' ? 'soilPh' : field.startsWith('values.') ? field.split('.')[1] : field
-      ) as 'label';
-      if (!known.has(root) && !(field === 'label' && row.label === '')) faults.push({ field: root, message });
-    }
-    if (goal.zoneIds.length > 0 && faults.length === 0)
-      inputs.set(line, { goal, result, beside: besideOf(columns, cells, goal.bag) });
-    const resultId = entry.imported[line] ?? null;
-    answers.push({
-      line,
-      cells: [...cells],
-      row: { ...row, ...(depth === undefined ? {} : { depth }) },
-      zoneId: goal.bag ? null : (goal.zoneIds[0] ?? null),
-      bagId: goal.bag?.id ?? null,
-      zoneChosen: chosen !== undefined,
-      faults,
-      questions: [
-        ...inSalt(row),
-        ...questionsAbout({ depth, values: row.values }),
-        ...(goal.bag && resultId === null ? aboutBag(goal.bag, row, before) : []),
-      ],
-      resultId,
-    });
-  }
-  const { id, version, siteId, fileName, extractant, bufferMethod, limeFactor, depth, imported } = entry;
-  const status = Object.keys(imported).length > 0 ? 'imported' : 'open';
-  const file = {
-    id,
-    version,
-    siteId,
-    fileName,
-    status,
-    columns,
-    extractant,
-    bufferMethod,
-    limeFactor,
+function resultOf(
+  entry: LabReport,
+  { row, goal }: Line,
+  depth: number | undefined,
+  sampledOn: string | null | undefined,
+): LabResultInput {
+  const { bufferPh } = row.values;
+  return plainToInstance(LabResultInput, {
+    ...{ label: goal.bag ? writeBagCode(goal.bag.code) : row.label, labNumber: row.labNumber },
+    ...(sampledOn == null ? {} : { sampledOn }),
+    // Without a goal the row is looked through all the same.
+    zoneIds: goal.zoneIds.length > 0 ? goal.zoneIds : [NOWHERE],
     depth,
-  } as const;
-  const told = bags.map(({ id: bagId, code, zoneIds }) => ({ id: bagId, code, zoneIds }));
-  return { inputs, answer: { ...file, rows: answers, bags: told } };
+    extractant: entry.extractant,
+    ...(bufferPh ? { limeFactor: entry.limeFactor } : {}),
+    ...(row.advised ? { advised: row.advised } : {}),
+    values: {
+      ...row.values,
+      ...(bufferPh ? { bufferPh: { ...bufferPh, method: entry.bufferMethod ?? undefined } } : {}),
+    },
+  });
+}
+
+/** What keeps a line from being kept, beside cells that cannot be read. */
+async function faultsOf(result: LabResultInput, { faults, row }: Line): Promise<LabReportRowAnswer['faults']> {
+  const known = new Set(faults.map(({ field }) => field));
+  return problemFields(await validate(result)).flatMap(({ field, message }) => {
+    const root = (field === 'values' ? 'soilPh' : field.startsWith('values.') ? field.split('.')[1] : field) as 'label';
+    return !known.has(root) && !(field === 'label' && row.label === '') ? [{ field: root, message }] : [];
+  });
+}
+
+/** Lines whose bags look exchanged, by their place. */
+function exchangedIn(lines: readonly Line[]): ReadonlyMap<number, readonly Doubt[]> {
+  const open = lines.filter(({ resultId }) => resultId === null);
+  const pairs = exchangedPairs(open.map(({ row, earlier }) => ({ values: row.values, before: earlier[0]?.values })));
+  const found = new Map<number, Doubt[]>();
+  const doubt = (one: Line, other: Line): void => {
+    const words = `${one.row.label} and ${other.row.label} look exchanged: each fits the other’s last test far better than its own. Ask the laboratory, or look at the bags.`;
+    const at = lines.indexOf(one);
+    found.set(at, [...(found.get(at) ?? []), { key: 'exchanged', analyte: null, words, grave: true }]);
+  };
+  for (const { one, other } of pairs) {
+    doubt(open[one]!, open[other]!);
+    doubt(open[other]!, open[one]!);
+  }
+  return found;
+}
+
+function lastValues(sample: SampleRead, earlier: readonly SampleRead[]): LabReportRowAnswer['last'] {
+  return Object.fromEntries(
+    Object.keys(sample.values).flatMap((analyte) => {
+      const last = isAnalyte(analyte) ? lastOf(analyte, sample, earlier) : undefined;
+      return last ? [[analyte, { ...last, apart: last.apart ?? null }]] : [];
+    }),
+  );
 }
 
 /** What the person should know of a bag before its numbers are taken. */

@@ -1,6 +1,7 @@
-import type { BufferMethod, Extractant } from '@glenfold/agronomy';
+import type { BufferMethod, DateOrder, Extractant } from '@glenfold/agronomy';
 import type { LabReportChoices } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
+import type { Digest } from '../ports/fileStore.ts';
 import { Owned } from '../platform/owned.ts';
 import type { LabTable } from './labTable.ts';
 
@@ -13,8 +14,28 @@ export class LabReport extends Owned {
   @Column({ type: 'text' })
   fileName: string;
 
+  /** Its text, or what of it was read as text. */
   @Column({ type: 'text' })
   content: string;
+
+  /** The file byte for byte, in the store of files; nothing of one that was kept as text only. */
+  @Column({ type: 'text', nullable: true })
+  original: Digest | null;
+
+  @Column({ type: 'text', nullable: true })
+  mediaType: string | null;
+
+  /** "the sheet Results of a workbook"; nothing of plain text. */
+  @Column({ type: 'text', nullable: true })
+  readAs: string | null;
+
+  /** The learned way of its laboratory, where that was known. */
+  @Column({ type: 'uuid', nullable: true })
+  profileId: string | null;
+
+  /** Which comes first in its dates, as a person said it. */
+  @Column({ type: 'text', nullable: true })
+  dateOrder: DateOrder | null;
 
   /** Nothing until the person corrected something. */
   @Column({ type: 'jsonb', nullable: true })

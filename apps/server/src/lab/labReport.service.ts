@@ -1,17 +1,38 @@
-import type { LabFileInput, LabReportAnswer, LabReportChoices } from '@glenfold/contract';
-import { Injectable } from '@nestjs/common';
+import { type Arrangement, type SampleRead, arrangementFor } from '@glenfold/agronomy';
+import type { LabFileInput, LabProfileInput, LabReportAnswer, LabReportChoices } from '@glenfold/contract';
+import { Injectable, StreamableFile } from '@nestjs/common';
 import { GroundService } from '../ground/ground.service.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
+import { FileStore } from '../ports/fileStore.ts';
 import { SamplingService } from '../sampling/sampling.service.ts';
 import { LabService } from './lab.service.ts';
-import { type Draft, type Ground, labDrafts } from './labDraft.ts';
+import { type Draft, type Ground, columnsOf, labDrafts } from './labDraft.ts';
+import type { LabProfile } from './labProfile.entity.ts';
+import { LabProfilesService, rowsBy } from './labProfiles.service.ts';
 import { LabReport } from './labReport.entity.ts';
-import { READER, labTable } from './labTable.ts';
+import { READER, type ReadFile, labFile, readLabTable } from './labTable.ts';
 
 /** More than any laboratory reports at once; a person cannot look through more, and a server not at once. */
 const MOST_SAMPLES = 2_000;
+
+/** Tests of a zone that a new one is laid beside. */
+const LOOKED_BACK = 4;
+
+/** A file as it is kept before anybody looked through it. */
+function fresh({ content, mediaType, readAs, table }: ReadFile, way: LabProfile | undefined) {
+  const { header } = table;
+  return {
+    ...{ content, mediaType, readAs, found: table, readBy: READER, choices: null, imported: {} },
+    profileId: way?.id ?? null,
+    extractant: header.extractant ?? way?.extractant ?? null,
+    bufferMethod: header.bufferMethod ?? way?.bufferMethod ?? null,
+    limeFactor: way?.limeFactor ?? null,
+    depth: way?.depth ?? null,
+    dateOrder: way?.dateOrder ?? null,
+  };
+}
 
 /** A file is looked at first, corrected, and only then imported; it is kept whole, unreadable rows too. */
 @Injectable()
@@ -22,6 +43,8 @@ export class LabReportService {
     private readonly lab: LabService,
     private readonly sampling: SamplingService,
     private readonly threads: Threads,
+    private readonly files: FileStore,
+    private readonly profiles: LabProfilesService,
   ) {}
 
   async list(siteId: string): Promise<LabReportAnswer[]> {
@@ -31,32 +54,61 @@ export class LabReportService {
   }
 
   async preview(siteId: string, file: LabFileInput): Promise<LabReportAnswer> {
-    const ground = await this.#ground(siteId);
-    return (await this.#draft(await this.receive(siteId, file), ground)).answer;
+    await this.ground.site(siteId);
+    const entry = await this.receive(siteId, file);
+    return (await this.#draft(entry, await this.#ground(siteId))).answer;
   }
 
-  /** Keep a laboratory's file, to be looked through and read. @throws a problem in words for what is no table of results */
-  async receive(siteId: string, { fileName, content }: LabFileInput): Promise<LabReport> {
-    const found = await this.threads.run(labTable, content);
+  /**
+   * Keep a laboratory's file, to be looked through and read; the same file again is the one that is there.
+   * @throws a problem in words for what is no table of results
+   */
+  async receive(siteId: string, { fileName, content = '', bytes }: LabFileInput): Promise<LabReport> {
+    const original = Buffer.from(bytes ?? content, bytes === undefined ? 'utf8' : 'base64');
+    const read = await this.threads.run(labFile, original);
+    const { table: found } = read;
     if (found.rows.length > MOST_SAMPLES)
       throw new Problem(
         422,
         'Too many samples',
         `This file has ${found.rows.length.toLocaleString('en-US')} samples; at most ${MOST_SAMPLES.toLocaleString('en-US')} of one file are looked through at once. Split it, and bring each part. Nothing of it was stored.`,
       );
-    const { header } = found;
-    return this.records.of(LabReport).add({
-      siteId,
-      fileName,
-      content,
-      choices: null,
-      imported: {},
-      extractant: header.extractant,
-      bufferMethod: header.bufferMethod,
-      limeFactor: null,
-      found,
-      depth: null,
-      readBy: READER,
+    const digest = await this.files.keep(original);
+    const ways = await this.profiles.all();
+    const way = arrangementFor(found.header.columns.map(({ header }) => header), ways); // prettier-ignore
+    return this.records.together(async (of) => {
+      // The same file dropped twice at once is one.
+      await this.records.ask('SELECT pg_advisory_xact_lock(hashtextextended($2, 0)), $1::uuid', [`${siteId} ${digest}`]);
+      const [known] = await of(LabReport).find({ siteId, original: digest });
+      return known ?? of(LabReport).add({ siteId, fileName, original: digest, ...fresh(read, way) });
+    });
+  }
+
+  /** A file as it came. */
+  async original(id: string): Promise<StreamableFile> {
+    const { original, mediaType, fileName, content } = await this.records.of(LabReport).one(id);
+    return new StreamableFile(original ? await this.files.read(original) : Buffer.from(content), {
+      type: mediaType ?? 'text/plain',
+      disposition: `attachment; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+    });
+  }
+
+  /** Keep how the columns of a file were put right as its laboratory's way, with the file to test it by. */
+  learn(id: string, name: string): Promise<LabReportAnswer> {
+    return this.records.together(async (of) => {
+      const entry = await of(LabReport).locked(id);
+      const table = entry.found ?? readLabTable(entry.content);
+      const { columns } = columnsOf(entry, table, await this.profiles.all());
+      const { extractant, bufferMethod, limeFactor, depth } = entry;
+      const way: Arrangement = {
+        columns: columns.map((column) => ({ ...column, method: column.method ?? null })),
+        ...{ extractant, bufferMethod, limeFactor, depth, dateOrder: entry.dateOrder ?? table.dateOrder ?? null },
+      };
+      const sample = { fileName: entry.fileName, content: entry.content, rows: rowsBy(entry.content, way) };
+      const kept = entry.content.length <= 2_000_000 ? sample : null;
+      const learned = await this.profiles.learn({ name, ...structuredClone(way), sample: kept } as LabProfileInput);
+      const saved = await of(LabReport).change(id, { profileId: learned.id });
+      return (await this.#draft(saved, await this.#ground(entry.siteId))).answer;
     });
   }
 
@@ -83,9 +135,9 @@ export class LabReportService {
           message: `Line ${unknown.line} is set to a zone or bag that is not on this site: choose again.`,
         },
       ]);
-    const { extractant = null, bufferMethod = null, limeFactor = null, depth = null } = choices;
+    const { extractant = null, bufferMethod = null, limeFactor = null, depth = null, dateOrder = null } = choices;
     const { answer: current } = await this.#draft(entry, ground);
-    const values = { choices, extractant, bufferMethod, limeFactor, depth };
+    const values = { choices, extractant, bufferMethod, limeFactor, depth, dateOrder };
     const saved = await of(LabReport).change(id, values, { version, tell: () => current });
     return (await this.#draft(saved, ground)).answer;
   }
@@ -98,13 +150,15 @@ export class LabReportService {
   async #confirm(of: RecordsOf, id: string): Promise<LabReportAnswer> {
     const entry = await of(LabReport).locked(id);
     const ground = await this.#ground(entry.siteId);
-    const { inputs } = await this.#draft(entry, ground);
+    const { inputs, answer } = await this.#draft(entry, ground);
     const waiting = [...inputs].filter(([line]) => !entry.imported[line]);
     if (waiting.length === 0)
       throw new Problem(
         422,
         'Nothing to import',
-        'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
+        answer.rows.some(({ doubts, resultId }) => resultId === null && doubts.some(({ grave }) => grave))
+          ? 'No row of this file is ready: accept the doubts of a row or correct it, and try again.'
+          : 'No row of this file is ready: see the reason beside each, correct the columns or choose the zones, and try again.',
       );
     const imported = { ...entry.imported };
     for (const [line, { goal, result, beside }] of waiting) {
@@ -123,6 +177,9 @@ export class LabReportService {
   }
 
   async restore(id: string): Promise<LabReportAnswer> {
+    const { siteId, original } = await this.records.of(LabReport).deleted(id);
+    if (original && (await this.records.of(LabReport).find({ siteId, original })).length > 0)
+      throw new Problem(409, 'There already', 'The same file was brought in again meanwhile: go on with that one.');
     const entry = await this.records.of(LabReport).restore(id);
     return (await this.#draft(entry, await this.#ground(entry.siteId))).answer;
   }
@@ -130,7 +187,10 @@ export class LabReportService {
   async #ground(siteId: string): Promise<Ground> {
     const [zones, bags] = [await this.ground.zones(siteId), await this.sampling.filled(siteId)];
     const before = await this.lab.ofBags(new Set(bags.map(({ id }) => id)));
+    const profiles = (await this.profiles.all()).map(({ id, name, columns }) => ({ id, name, columns }));
     return {
+      earlier: await this.#earlier(siteId),
+      profiles,
       zones: zones.map(({ id, name, label }) => ({ id, name, label })),
       bags,
       before: before.map(({ id, sampleId, values, origin, sample }) => ({
@@ -138,6 +198,20 @@ export class LabReportService {
         sample: { bagId: sample.bagId },
       })),
     };
+  }
+
+  /** The last tests of each zone. */
+  async #earlier(siteId: string): Promise<Ground['earlier']> {
+    const known: Record<string, Array<SampleRead & { bagId: string | null }>> = {};
+    for (const { zoneIds, values, extractant, sample, supersededById } of await this.lab.resultsOf(siteId)) {
+      if (supersededById !== null || sample.of !== 'soil') continue;
+      for (const zoneId of zoneIds) {
+        const list = (known[zoneId] ??= []);
+        if (list.length < LOOKED_BACK)
+          list.push({ values, extractant, depth: sample.depth, on: sample.sampledOn, bagId: sample.bagId });
+      }
+    }
+    return known;
   }
 
   async #draft(entry: LabReport, ground: Ground): Promise<Draft> {

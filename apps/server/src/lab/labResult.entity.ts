@@ -1,4 +1,4 @@
-import type { Extractant } from '@glenfold/agronomy';
+import type { Advised, Extractant } from '@glenfold/agronomy';
 import { Column, Entity, JoinColumn, ManyToOne, type Relation } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 import { Sample } from './sample.entity.ts';
@@ -39,6 +39,10 @@ export class LabResult extends Owned {
   /** What the laboratory itself advises, in its words. */
   @Column({ type: 'text', nullable: true })
   advice: string | null;
+
+  /** The same in amounts. */
+  @Column({ type: 'jsonb', default: [] })
+  advised: Advised[];
 
   /** "typed", or the name of the file. */
   @Column({ type: 'text' })

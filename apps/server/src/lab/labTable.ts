@@ -1,6 +1,8 @@
 import {
   type ColumnMatch,
+  type DateOrder,
   type HeaderReading,
+  dateOrderOf,
   findHeaderRow,
   methodsOfRows,
   readHeader,
@@ -10,6 +12,10 @@ import {
 import papaparse from 'papaparse';
 import { Problem } from '../platform/problem.ts';
 import { threaded } from '../platform/threaded.ts';
+import { kindOf, lettersOf } from './files/letters.ts';
+import { readPages } from './files/pages.ts';
+import { type Lines, joinedHead, paired, pivoted, turned } from './files/shapes.ts';
+import { readWorkbook } from './files/workbook.ts';
 
 /** Counts up whenever more of a file can be read than before: files that an older reader read are read again. */
 export const READER = 2;
@@ -20,37 +26,54 @@ export interface LabTable {
   readonly rows: ReadonlyArray<{ readonly line: number; readonly cells: readonly string[] }>;
   /** Writes 6,4 for 6.4. */
   readonly decimalComma: boolean;
+  /** Which comes first in its dates; nothing where they do not tell, or the file was kept before that was looked for. */
+  readonly dateOrder?: DateOrder | null | undefined;
 }
 
 const FOUND_NOTHING =
-  'No line of this file names columns such as sample, pH or P. Check that it is the laboratory’s file of results with its header line: CSV, JSON, or text in columns.';
+  'No line of this file names columns such as sample, pH or P. Check that it is the laboratory’s file of results with its header line: CSV, XLSX, JSON, PDF, or text in columns.';
+const MOST_LINE = 200_000;
 
-/** Find the table in a laboratory's file: CSV among lines of its own, JSON, or text in columns. */
+/** Find the table in a laboratory's file: CSV among lines of its own, JSON, text in columns, or names with their values. */
 export function readLabTable(content: string): LabTable {
   if (content.includes('\u0000'))
     throw new Problem(
       422,
       'Not a text file',
-      'This is not a CSV file but a binary one (a spreadsheet or PDF?). Save it as CSV and drop that.',
+      'This is not a CSV file but a binary one, whatever its name says. Bring the report as CSV, XLSX, JSON, PDF or text.',
     );
   const text = content.replace(/^\uFEFF/, '').trimEnd();
-  const table = /^\s*[[{]/.test(text) ? ofJson(text) : (ofDelimited(text) ?? ofColumns(text));
+  if (text.trim() === '') throw new Problem(422, 'Empty', 'This file is empty: was it saved whole?');
+  if (text.length > MOST_LINE && text.split(/\r\n|\n|\r/).some((line) => line.length > MOST_LINE) && !/^\s*[[{]/.test(text))
+    throw new Problem(
+      422,
+      'No table',
+      `One line of this file has more than ${MOST_LINE.toLocaleString('en-US')} letters: this is no table of results. Bring the report as the laboratory sent it.`,
+    );
+  const table = /^\s*[[{]/.test(text) ? ofJson(text) : (ofDelimited(text) ?? ofColumns(text) ?? ofPairs(text));
   if (!table) throw new Problem(422, 'No header found', FOUND_NOTHING);
   if (table.rows.length === 0)
     throw new Problem(422, 'No samples found', 'The file has a header but no sample under it.');
   return table;
-}
+} // prettier-ignore
+
+const NAMED = /[a-z]/i;
 
 function tableOf(
-  lines: ReadonlyArray<readonly string[]>,
+  found: Lines,
   above: (headerRow: number) => string,
   semicolons = false,
 ): LabTable | undefined {
+  const long = pivoted(found);
+  const lines = long?.lines ?? found;
   const headerRow = findHeaderRow(lines);
-  const headings = lines[headerRow];
-  if (!headings) return undefined;
+  if (headerRow < 0) return undefined;
+  const { headings, body: from } = joinedHead(lines, headerRow);
+  const heading = lines[headerRow]!.join('\u0001');
   const rows = lines.flatMap((cells, index) =>
-    index > headerRow && cells.some((cell) => cell.trim() !== '') ? [{ line: index + 1, cells }] : [],
+    index >= from && cells.some((cell) => cell.trim() !== '') && cells.join('\u0001') !== heading
+      ? [{ line: index + 1, cells }]
+      : [],
   );
   const body = rows.map(({ cells }) => cells);
   const header = readHeader(headings);
@@ -60,8 +83,48 @@ function tableOf(
     extractant: header.extractant ?? ofRows.extractant,
     bufferMethod: header.bufferMethod ?? ofRows.bufferMethod,
   };
-  return { header: withMethods(own, above(headerRow)), rows, decimalComma: writesDecimalComma(body, semicolons) };
+  const dated = header.columns.findIndex(({ field }) => field === 'sampledOn');
+  const beside = long ? long.above.map((cells) => cells.join('\n')).join('\n') : above(headerRow);
+  return {
+    header: withMethods(own, beside),
+    rows,
+    decimalComma: writesDecimalComma(body, semicolons),
+    dateOrder: dated < 0 ? null : dateOrderOf(body.map((cells) => cells[dated] ?? '')),
+  };
+} // prettier-ignore
+
+/** A file as it came, with its text as it is read. */
+export interface ReadFile {
+  readonly content: string;
+  readonly mediaType: string;
+  /** "the sheet Results of a workbook"; nothing of plain text. */
+  readonly readAs: string | null;
+  readonly table: LabTable;
 }
+
+/** Read a file of any kind. @throws a problem in words for what cannot be read */
+async function readLabFile(bytes: Uint8Array): Promise<ReadFile> {
+  switch (kindOf(bytes)) {
+    case 'workbook': {
+      const { content, sheet } = await readWorkbook(bytes);
+      const mediaType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+      return { content, mediaType, readAs: `the sheet “${sheet}” of a workbook`, table: readLabTable(content) };
+    }
+    case 'pages': {
+      const { content, pages } = await readPages(bytes);
+      const readAs = `the text of ${pages} ${pages === 1 ? 'page' : 'pages'} of a PDF`;
+      return { content, mediaType: 'application/pdf', readAs, table: readLabTable(content) };
+    }
+    default: {
+      const content = lettersOf(bytes);
+      const mediaType = /^\s*[[{]/.test(content) ? 'application/json' : 'text/plain';
+      return { content, mediaType, readAs: null, table: readLabTable(content) };
+    }
+  }
+}
+
+/** The same on a thread. */
+export const labFile = threaded(import.meta.url, 'labFile', readLabFile);
 
 /** The same on a thread: files may be large. */
 export const labTable = threaded(import.meta.url, 'labTable', readLabTable);
@@ -78,6 +141,13 @@ function withMethods(header: HeaderReading, beside: string): HeaderReading {
 
 function ofDelimited(text: string): LabTable | undefined {
   const { data: lines, meta } = papaparse.parse<string[]>(text, { skipEmptyLines: false });
+  const cells = lines.some((line) => line.length > 2) ? turned(lines) : undefined;
+  const aside = (): string =>
+    lines
+      .filter(([name = '', ...rest]) => NAMED.test(name) && rest.every((cell) => cell.trim() === ''))
+      .map(([name]) => name)
+      .join('\n');
+  if (cells && findHeaderRow(lines) < 0) return tableOf(cells, aside, meta.delimiter === ';');
   return tableOf(
     lines,
     (headerRow) =>
@@ -106,6 +176,12 @@ function ofColumns(text: string): LabTable | undefined {
     index < headerRow || (ruled && index === headerRow + 1) ? [] : cellsOf(line),
   );
   return tableOf(cells, () => lines.slice(0, headerRow).join('\n'));
+}
+
+/** Names with their values, one under the other. */
+function ofPairs(text: string): LabTable | undefined {
+  const lines = paired(text);
+  return lines && tableOf(lines, () => text);
 }
 
 type Json = Record<string, unknown>;

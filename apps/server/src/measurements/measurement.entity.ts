@@ -33,9 +33,9 @@ export class Measurement extends Owned {
   @Column({ type: 'text' })
   basis: Basis;
 
-  /** `below`: the truth lies between 0 and the value. */
+  /** `below`: the truth lies between 0 and the value; `above`: it is the value or more. */
   @Column({ type: 'text', nullable: true })
-  qualifier: 'below' | null;
+  qualifier: 'below' | 'above' | null;
 
   /** Nothing where nobody wrote down when. */
   @Column({ type: 'date', nullable: true })

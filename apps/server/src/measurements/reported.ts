@@ -4,8 +4,9 @@ import type { Measurement } from './measurement.entity.ts';
 type Stored = Pick<Measurement, 'value' | 'unit' | 'basis' | 'method' | 'qualifier'>;
 
 /** A reported value as it is kept. */
-export function stored({ value, unit, basis, method, belowDetection }: ReportedValue): Stored {
-  return { value, unit: unit || null, basis, method: method ?? null, qualifier: belowDetection ? 'below' : null };
+export function stored({ value, unit, basis, method, belowDetection, aboveRange }: ReportedValue): Stored {
+  const qualifier = belowDetection ? 'below' : aboveRange ? 'above' : null;
+  return { value, unit: unit || null, basis, method: method ?? null, qualifier };
 }
 
 /** A kept value as it was reported. */
@@ -15,6 +16,7 @@ export function reported({ value, unit, basis, method, qualifier }: Stored): Rep
     unit: unit ?? '',
     basis,
     ...(qualifier === 'below' ? { belowDetection: true } : {}),
+    ...(qualifier === 'above' ? { aboveRange: true } : {}),
     ...(method === null ? {} : { method }),
   };
 }

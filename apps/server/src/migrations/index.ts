@@ -14,6 +14,7 @@ import { Programs1795850000000 } from './1795850000000-programs.ts';
 import { Quotes1795860000000 } from './1795860000000-quotes.ts';
 import { Deliveries1795870000000 } from './1795870000000-deliveries.ts';
 import { Season1795880000000 } from './1795880000000-season.ts';
+import { LabIn1795890000000 } from './1795890000000-labIn.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -33,4 +34,5 @@ export const migrations = [
   Quotes1795860000000,
   Deliveries1795870000000,
   Season1795880000000,
+  LabIn1795890000000,
 ] as const;

@@ -12,6 +12,8 @@ export abstract class Installation {
   readonly smtp: string | undefined;
   /** Sender of messages that leave. */
   readonly mailFrom: string;
+  /** Folder of photos and laboratories’ files; servers of one database share it. */
+  readonly files: string;
   /** Address of map tiles with {z}, {x} and {y}, and whose they are; without it no page asks for any. */
   readonly tiles: { readonly address: string; readonly attribution: string } | undefined;
 }

@@ -13,6 +13,8 @@ export interface ReportedValue {
   readonly basis: Basis;
   /** The report said "<value": the truth lies between 0 and `value`. */
   readonly belowDetection?: boolean | undefined;
+  /** The report said ">value": the truth is that or more. */
+  readonly aboveRange?: boolean | undefined;
   /** Extractant or method of this value alone, where it is not the report's. */
   readonly method?: string | undefined;
 }
@@ -63,8 +65,8 @@ export function inOwnUnit(analyte: Analyte, reported: ReportedValue): Figure {
   const [own = ''] = units;
   const book = new WorkingBook();
   let { value } = reported;
-  const { unit, basis, belowDetection } = reported;
-  const printed = `${belowDetection ? '<' : ''}${figure(value)}${unit === '' || unit === 'pH' ? '' : ` ${unit}`}`;
+  const { unit, basis, belowDetection, aboveRange } = reported;
+  const printed = `${belowDetection ? '<' : aboveRange ? '>' : ''}${figure(value)}${unit === '' || unit === 'pH' ? '' : ` ${unit}`}`;
   book.step({
     label: `${symbol} as the laboratory reported it`,
     formula: sense === 'concentration' ? basis : 'as printed',
@@ -106,5 +108,7 @@ export function inOwnUnit(analyte: Analyte, reported: ReportedValue): Figure {
   }
   if (belowDetection)
     book.warn(`The report says below ${printed.slice(1)}: the true value lies between 0 and ${figure(value)} ${own}.`);
+  if (aboveRange)
+    book.warn(`The report says above ${printed.slice(1)}: the true value is ${figure(value)} ${own} or more.`);
   return { value, working: book.entries };
 }

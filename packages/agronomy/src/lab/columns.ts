@@ -1,6 +1,7 @@
 import { type Analyte, type LabUnit, analyteList, isAnalyte, soilAnalytes } from '../analytes/analytes.ts';
 import { type Basis, unitsFor } from '../analytes/reported.ts';
 import type { Extractant } from '../nutrients/sufficiencyTables.ts';
+import { type AdvisedColumn, readAdvisedHeader } from './advised.ts';
 import type { BufferMethod } from './buffers.ts';
 
 /** What a column of a laboratory's file can hold. */
@@ -16,6 +17,10 @@ export interface ColumnMatch {
   readonly basis: Basis;
   /** Extractant that the header itself names, where it is not that of the whole report. */
   readonly method?: Extractant | null | undefined;
+  /** Least that the laboratory finds, in the column's unit: what "not detected" stands for. */
+  readonly limit?: number | null | undefined;
+  /** A column of the laboratory's own advice, instead of a field. */
+  readonly advised?: AdvisedColumn | null | undefined;
 }
 
 /** What the headers say about the whole file. */
@@ -118,7 +123,8 @@ export function readHeader(headers: readonly string[]): HeaderReading {
     const text = plainHeader(header);
     // The method's own name must not be read as the nutrient ("M3-P", "Mehlich-3 Mg").
     const bare = text.replace(EXTRACTANT_WORDS, ' ').trim();
-    const told = !VERDICT.test(text) && !METHOD.test(text) && !BUFFER_METHOD.test(text);
+    const advised = readAdvisedHeader(text);
+    const told = !advised && !VERDICT.test(text) && !METHOD.test(text) && !BUFFER_METHOD.test(text);
     const named = told ? firstMatch(fieldPatterns, /buffer/i.test(text) ? text : bare || text) : null;
     const field = named !== null && !taken.has(named) ? named : null;
     if (field !== null) taken.add(field);
@@ -129,6 +135,7 @@ export function readHeader(headers: readonly string[]): HeaderReading {
       // Where an analyte comes in one unit only, its header need not say it.
       unit: unit ?? (field !== null && isAnalyte(field) && unitsFor(field).length === 1 ? unitsFor(field)[0]! : null),
       basis: OXIDE_WORDS.test(text.replace(/[₂₃₄₅]/g, asDigit)) ? ('oxide' as const) : ('element' as const),
+      ...(advised ? { advised } : {}),
       extractant: field === 'bufferPh' ? null : firstMatch(extractantPatterns, text),
       buffer: field === 'bufferPh' ? firstMatch(bufferPatterns, text) : null,
     };
@@ -176,14 +183,20 @@ export function methodsOfRows(
  */
 export function writesDecimalComma(rows: ReadonlyArray<readonly string[]>, semicolons: boolean): boolean {
   const cells = rows.flat().map((cell) => cell.trim());
-  const comma = cells.some((cell) => (semicolons ? /^<?\s*\d+,\d+$/ : /^<?\s*\d{1,4},(\d{1,2}|\d{4,})$/).test(cell));
-  return comma && !cells.some((cell) => /^<?\s*\d+\.\d+$/.test(cell));
+  const comma = cells.some((cell) =>
+    (semicolons
+      ? /^[<>]?\s*(\d+|\d{1,3}(\.\d{3})+),\d+$/
+      : /^[<>]?\s*(\d{1,4},(\d{1,2}|\d{4,})|\d{1,3}(\.\d{3})+,\d+)$/
+    ).test(cell),
+  );
+  // Three figures behind a point are thousands, where commas are decimals.
+  return comma && !cells.some((cell) => /^[<>]?\s*\d+\.(\d{1,2}|\d{4,})$/.test(cell));
 }
 
-/** Which row is the header: the one that names most fields, among the first twenty (files open with addresses and notes). */
-export function findHeaderRow(rows: readonly (readonly string[])[]): number {
+/** Which row is the header: the one that names most fields, among the first ones (files open with addresses and notes). */
+export function findHeaderRow(rows: readonly (readonly string[])[], within = 20): number {
   const scores = rows
-    .slice(0, 20)
+    .slice(0, within)
     .map((row) => readHeader(row).columns.filter((column) => column.field !== null).length);
   const best = Math.max(0, ...scores);
   return best >= 2 ? scores.indexOf(best) : -1;

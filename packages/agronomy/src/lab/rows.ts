@@ -2,7 +2,10 @@ import { type Analyte, type LabUnit, analytes } from '../analytes/analytes.ts';
 import { type ReportedValue, unitsFor } from '../analytes/reported.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { convert } from '../units/unit.ts';
+import { type Advised, readAdvisedCell } from './advised.ts';
+import { type Writing, isNotDetected, isNothing, plainDecimals, readDate, readPrinted } from './cells.ts';
 import type { ColumnMatch, LabField } from './columns.ts';
+import { ownUnitOf } from './typed.ts';
 
 /** One sample of a laboratory's file, as far as it could be read. */
 export interface LabRow {
@@ -13,6 +16,8 @@ export interface LabRow {
   depth?: number;
   /** As printed. */
   values: Partial<Record<Analyte, ReportedValue>>;
+  /** What the laboratory itself advises. */
+  advised?: Advised[];
 }
 
 export interface RowFault {
@@ -25,40 +30,11 @@ export interface ReadRow {
   readonly faults: readonly RowFault[];
 }
 
-const EMPTY = /^(|-|–|n\/?a|nd|not tested|\*+)$/i;
-
-/** A laboratory's number: "<0.5" keeps its sign, a word or a range is refused. */
-export function readReported(text: string): { readonly value: number; readonly belowDetection: boolean } {
-  const below = /^\s*(<|less than|bdl\b)\s*/i.exec(text);
-  const number = splitNumber(below ? text.slice(below[0].length) : text);
-  if (number?.rest !== '')
-    throw new QuantityError(`"${text.trim()}" is not a number: correct it from the paper report`);
-  if (number.value < 0) throw new QuantityError(`"${text.trim()}" is negative; a test cannot read below 0`);
-  return { value: number.value, belowDetection: below !== null };
-}
-
-/** Year, month and day of a text, where the order is beyond doubt. */
-function dateParts(text: string): readonly number[] | undefined {
-  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})/.exec(text);
-  if (iso) return iso.slice(1).map(Number);
-  const other = /^(\d{1,2})[/.](\d{1,2})[/.](\d{4})$/.exec(text)?.slice(1).map(Number);
-  if (!other) return undefined;
-  const [first = 0, second = 0, year = 0] = other;
-  if (first > 12) return [year, second, first];
-  return second > 12 || first === second ? [year, first, second] : undefined;
-}
-
-/** A date as 2026-03-14; one that could be read two ways is refused. */
-function readDate(text: string): string {
-  const [year = 0, month = 0, day = 0] = dateParts(text.trim()) ?? [];
-  const date = new Date(Date.UTC(year, month - 1, day));
-  if (date.getUTCMonth() + 1 !== month || date.getUTCDate() !== day) {
-    throw new QuantityError(`"${text.trim()}" is not a date that can be read one way only; write it as 2026-03-14`);
+function readCell(row: LabRow, column: ColumnMatch, text: string, { dateOrder, decimalComma }: Writing): void {
+  if (column.advised) {
+    (row.advised ??= []).push(readAdvisedCell(text, column.advised, decimalComma));
+    return;
   }
-  return date.toISOString().slice(0, 10);
-}
-
-function readCell(row: LabRow, column: ColumnMatch, text: string): void {
   switch (column.field) {
     case null:
       return;
@@ -67,38 +43,51 @@ function readCell(row: LabRow, column: ColumnMatch, text: string): void {
       row[column.field] = text.trim();
       return;
     case 'sampledOn':
-      row.sampledOn = readDate(text);
+      row.sampledOn = readDate(text, dateOrder);
       return;
-    case 'depth': {
-      const range = /^\s*0\s*[-–]/.exec(text);
-      const number = splitNumber(range ? text.slice(range[0].length) : text);
-      const unit = number?.rest || column.unit;
-      if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"'))
-        throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
-      row.depth = convert(number.value, unit, 'cm');
+    case 'depth':
+      row.depth = readDepth(text, column);
       return;
-    }
     default:
       row.values[column.field] = readValue(column.field, column, text);
   }
 }
 
+/** cm; of "0-6 in" the lower end. */
+function readDepth(text: string, { unit: told }: ColumnMatch): number {
+  const range = /^\s*0\s*(?:[-–]|to)/.exec(text);
+  const number = splitNumber(range ? text.slice(range[0].length) : text);
+  const unit = number?.rest || told;
+  if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"'))
+    throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
+  return convert(number.value, unit, 'cm');
+}
+
 /** A cell of an analyte, in the unit of its column or its own. */
-function readValue(analyte: Analyte, { header, unit, basis, method }: ColumnMatch, text: string): ReportedValue {
-  const reported = readReported(text.replace(/%\s*$/, ''));
-  const told = unit as LabUnit | null;
+function readValue(analyte: Analyte, column: ColumnMatch, text: string): ReportedValue {
+  const { header, unit, basis, method, limit } = column;
+  const found = isNotDetected(text);
+  if (found && limit == null)
+    throw new QuantityError(
+      'says that nothing was found, and not how little can be: set the detection limit of the column',
+    );
+  const printed = found
+    ? { value: limit!, rest: '', belowDetection: true, aboveRange: false }
+    : readPrinted(text.replace(/%\s*$/, ''));
   const units = unitsFor(analyte);
+  const told = printed.rest === '' ? (unit as LabUnit | null) : ownUnitOf(analyte, printed.rest, text);
   // A mass by another is never guessed: ppm and lb/acre lie apart by half. Shares and the like come in their usual unit.
   const used =
     told !== null && units.includes(told) ? told : analytes[analyte].sense === 'concentration' ? null : units[0]!;
   if (used === null) throw new QuantityError('has no unit: choose ppm or lb/acre for this column');
   // A lime test index is ten times the buffer pH.
-  const index = analyte === 'bufferPh' && /index/i.test(header) && reported.value > 14;
+  const index = analyte === 'bufferPh' && /index/i.test(header) && printed.value > 14;
   return {
-    value: index ? reported.value / 10 : reported.value,
+    value: index ? printed.value / 10 : printed.value,
     unit: used,
     basis: analytes[analyte].oxide ? basis : 'element',
-    ...(reported.belowDetection ? { belowDetection: true } : {}),
+    ...(printed.belowDetection ? { belowDetection: true } : {}),
+    ...(printed.aboveRange ? { aboveRange: true } : {}),
     ...(method ? { method } : {}),
   };
 }
@@ -107,17 +96,18 @@ function readValue(analyte: Analyte, { header, unit, basis, method }: ColumnMatc
  * Read one row by its columns. Whatever can be read is kept as it was printed; each cell that cannot be read is named
  * with the reason.
  *
- * @param decimalComma whether the file writes 6,4 for 6.4.
+ * @param writing how the file writes numbers and dates.
  */
-export function readLabRow(cells: readonly string[], columns: readonly ColumnMatch[], decimalComma = false): ReadRow {
+export function readLabRow(cells: readonly string[], columns: readonly ColumnMatch[], writing: Writing = {}): ReadRow {
   const row: LabRow = { label: '', values: {} };
   const faults: RowFault[] = [];
   columns.forEach((column, index) => {
-    const printed = cells[index] ?? '';
-    const text = decimalComma ? printed.trim().replace(/^(<?\s*\d+),(\d+)$/, '$1.$2') : printed;
-    if (EMPTY.test(text.trim())) return;
+    const printed = (cells[index] ?? '').trim();
+    if (isNothing(printed) && !(isNotDetected(printed) && column.limit != null)) return;
+    const isText = column.field === 'label' || column.field === 'labNumber' || column.field === 'sampledOn';
+    const text = isText || column.advised ? printed : plainDecimals(printed, writing.decimalComma ?? false);
     try {
-      readCell(row, column, text);
+      readCell(row, column, text, writing);
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
       faults.push({ field: column.field ?? 'row', message: `${column.header}: ${error.message}` });

@@ -21,8 +21,8 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\
  */
 export function readTypedValue(text: string, analyte: Analyte, column: SheetColumn): ReportedValue {
   const { oxide, symbol } = analytes[analyte];
-  const below = /^\s*(<|less than)\s*/i.exec(text);
-  const number = splitNumber(below ? text.slice(below[0].length) : text);
+  const [sign = ''] = /^\s*(?:[<>]|less than|more than)\s*/i.exec(text) ?? [];
+  const number = splitNumber(text.slice(sign.length));
   const name = basisName(analyte, column.basis);
   if (!number)
     throw new QuantityError(
@@ -35,7 +35,7 @@ export function readTypedValue(text: string, analyte: Analyte, column: SheetColu
   const own = [...(oxide ? [digits(oxide.name)] : []), digits(symbol)].map(escaped);
   // The element's sign may stand before or after the unit, but is not the unit's own ("mg/kg", "Mg").
   const unitText = rest.replace(new RegExp(`\\b(${own.join('|')})\\b(?!\\s*/)`, 'gi'), '').trim();
-  const unit = unitText === '' ? column.unit : unitOf(analyte, unitText, text);
+  const unit = unitText === '' ? column.unit : ownUnitOf(analyte, unitText, text);
   if (asOxide && column.basis === 'element') {
     const { value } = inOwnUnit(analyte, { value: number.value, unit, basis: 'oxide' });
     throw new QuantityError(
@@ -46,12 +46,19 @@ export function readTypedValue(text: string, analyte: Analyte, column: SheetColu
     value: number.value,
     unit,
     basis: column.basis,
-    ...(below ? { belowDetection: true } : {}),
+    ...(/<|less/i.test(sign) ? { belowDetection: true } : {}),
+    ...(/>|more/i.test(sign) ? { aboveRange: true } : {}),
     ...(column.method ? { method: column.method } : {}),
   };
 }
 
-function unitOf(analyte: Analyte, unitText: string, text: string): LabUnit {
+/**
+ * The unit that was written behind a number.
+ *
+ * @param text the whole, as a refusal quotes it.
+ * @throws {QuantityError} for one that the analyte does not come in.
+ */
+export function ownUnitOf(analyte: Analyte, unitText: string, text: string): LabUnit {
   const units = unitsFor(analyte);
   try {
     const unit = parseUnit(unitText);

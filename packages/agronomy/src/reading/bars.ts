@@ -244,6 +244,8 @@ export function nutrientBar(
     });
   try {
     const { result, working } = rate(zone.soilGroup);
+    if (reported.aboveRange && result.rating !== 'high' && result.rating !== 'very high')
+      throw new InputError('value', `was given as above ${element.value}; wanted a number, or one above medium`);
     const tested = { value: element.value, working: [...element.working, ...working] };
     const extractant = extractantNames[extractantUsed];
     if (!result.suited)
@@ -271,7 +273,12 @@ export function nutrientBar(
       onSand !== undefined && onSand !== result.rating
         ? ` Soil not known, read as loam: on sand it would be ${onSand}.`
         : '';
-    const orLower = result.orLower && result.rating !== 'very low' ? ' Below detection: this or lower.' : '';
+    const orLower =
+      result.orLower && result.rating !== 'very low'
+        ? ' Below detection: this or lower.'
+        : reported.aboveRange
+          ? ' Above what the method reads: this or more.'
+          : '';
     return {
       ...shared,
       figure: tested,
@@ -295,7 +302,9 @@ export function nutrientBar(
       acts: false,
       unrated: vague ? 'detection limit' : 'no table',
       words: vague
-        ? `Not rated: below ${Number(element.value.toPrecision(3))} ppm may be short or not. Ask the laboratory for a lower detection limit.`
+        ? reported.aboveRange
+          ? `Not rated: above ${Number(element.value.toPrecision(3))} ppm may be enough or not. Ask the laboratory to dilute it and read it again.`
+          : `Not rated: below ${Number(element.value.toPrecision(3))} ppm may be short or not. Ask the laboratory for a lower detection limit.`
         : `Not rated: no table for ${symbol} by ${extractantNames[extractantUsed]} is held here, and extractants are not converted into one another.`,
     };
   }

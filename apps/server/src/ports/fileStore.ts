@@ -1,0 +1,14 @@
+/** SHA-256 of a file, in hexadecimal: its name, and the proof that it is whole. */
+export type Digest = string;
+
+/**
+ * Where photos and the files of laboratories are kept beside the database, each once, by its content. Whose a file is stands
+ * in the rows that name it; a store knows nothing of practices and takes nothing away.
+ */
+export abstract class FileStore {
+  /** Keep a file; the same content again is the same file. */
+  abstract keep(bytes: Uint8Array): Promise<Digest>;
+
+  /** @throws a 404 problem where there is no such file, and an error where it is not what its name says */
+  abstract read(digest: Digest): Promise<Buffer>;
+}
