@@ -13,6 +13,7 @@ import { DescriptionController } from './platform/openapi.ts';
 import { PlatformModule } from './platform/platform.module.ts';
 import type { Installation } from './platform/installation.ts';
 import { MachinesModule } from './machines/machines.module.ts';
+import { OwnTestsModule } from './ownTests/ownTests.module.ts';
 import { MaterialsModule } from './materials/materials.module.ts';
 import { SettingsModule } from './settings/settings.module.ts';
 import { RatesModule } from './rates/rates.module.ts';
@@ -44,6 +45,7 @@ export class AppModule {
         OwnLaboratoriesModule,
         SamplingModule,
         LabModule,
+        OwnTestsModule,
         MaterialsModule,
         MachinesModule,
         RatesModule,

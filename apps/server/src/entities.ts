@@ -19,6 +19,8 @@ import { OwnLaboratory } from './laboratories/ownLaboratory.entity.ts';
 import { Sample } from './lab/sample.entity.ts';
 import { SampleZone } from './lab/sampleZone.entity.ts';
 import { Measurement } from './measurements/measurement.entity.ts';
+import { FieldTestRecord } from './ownTests/fieldTest.entity.ts';
+import { LoadCheck } from './ownTests/loadCheck.entity.ts';
 import { Invitation } from './people/invitation.entity.ts';
 import { Mail } from './people/mail.entity.ts';
 import { Membership } from './people/membership.entity.ts';
@@ -61,6 +63,8 @@ export const ownedEntities = [
   LabProfile,
   LabReport,
   LabQuestion,
+  FieldTestRecord,
+  LoadCheck,
   ProductRecord,
   Program,
   ProgramZone,

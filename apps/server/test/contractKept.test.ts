@@ -155,7 +155,7 @@ describe('the server', () => {
 
   it('writes a file’s results all together or not at all', async () => {
     const site = await siteOf('Gannet');
-    const file = { fileName: 'two.csv', content: 'Sample,pH,Depth in,K Mehlich 3 ppm\nGR-1,6,6,20\nGR-2,6.1,6,21\n' };
+    const file = { fileName: 'two.csv', content: 'Sample,pH,Depth in,K Mehlich 3 ppm\nGR-1,5.6,6,70\nGR-2,6.1,6,61\n' };
     const { id } = await send<LabReportAnswer>('post', `/sites/${site.id}/lab-reports`, file);
     const count = async (): Promise<number> => (await get<LabResultAnswer[]>(`/sites/${site.id}/lab-results`)).length;
     const before = await count();

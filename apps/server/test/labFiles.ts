@@ -9,8 +9,7 @@ export type WorkbookCell = number | string | Date | { readonly formula: string; 
 
 const letters = (column: number): string =>
   (column >= 26 ? letters(Math.floor(column / 26) - 1) : '') + String.fromCharCode(65 + (column % 26));
-const escaped = (text: string): string =>
-  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
+const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
 /** Days since 1899-12-30, as workbooks count them. */
 const serial = (day: Date): number => day.getTime() / 86_400_000 + 25_569;
 

@@ -21,6 +21,7 @@ import { Stores } from './features/materials/Stores.tsx';
 import { SettingsPage } from './features/settings/SettingsPage.tsx';
 import { AboutSite } from './features/site/AboutSite.tsx';
 import { Tables } from './features/tables/Tables.tsx';
+import { WaysPage } from './features/lab/review/WaysPage.tsx';
 import { Board } from './features/sampling/bags/Board.tsx';
 import { CardPage } from './features/cards/CardPage.tsx';
 import { CardsPage } from './features/cards/CardsPage.tsx';
@@ -94,6 +95,7 @@ const router = createBrowserRouter([
       { path: '/sites/:siteId/about', element: <AboutSite /> },
       { path: '/tables/:part?', element: <Tables /> },
       { path: '/bags', element: <Board /> },
+      { path: '/ways', element: <WaysPage /> },
       { path: '/week', element: <WeekPage /> },
       { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
       { path: '*', element: <NotFound /> },

@@ -9,7 +9,7 @@ import {
   isBlank,
   readSheetRow,
   sheetOf,
-} from '../src/features/lab/sheet.ts';
+} from '../src/features/lab/sheet/sheet.ts';
 import { printed, resultWith } from './scene.ts';
 
 const zone = { id: '4f8d3c1e-6a3b-4f0e-9c76-0c5d1f1a2b3c', label: 'N-1' };

@@ -91,6 +91,7 @@ export { spreadSwath } from './spread/swath.ts';
 export { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from './spread/spread.ts';
 export { waterEt0 } from './water/et0.ts';
 export { waterCycleSoak, waterReserve } from './water/irrigation.ts';
+export { waterRing } from './water/ring.ts';
 export * from './reading/bars.ts';
 export * from './reading/degrees.ts';
 export * from './reading/limits.ts';
@@ -123,6 +124,7 @@ export { forecastTable } from './forecast/forecastTable.ts';
 export { compareTests, testDifference } from './reading/testDifference.ts';
 export * from './spread/tally.ts';
 export { waterBalance } from './water/balance.ts';
+export { waterCatchCups } from './water/catchCups.ts';
 export { type YearAhead, type MonthAhead, yearAhead } from './remedies/months.ts';
 export * from './settings/settings.ts';
 export * from './settings/decided.ts';
@@ -165,3 +167,16 @@ export { QuantityError, parseQuantity, splitNumber } from './units/quantity.ts';
 export { UnitError, convert, describeDimension } from './units/unit.ts';
 export { type Numbers, isWritten, numbersOnly } from './working/numbersOnly.ts';
 export * from './working/working.ts';
+export { type DrainageNext, type DrainageRecord, drainageNext } from './measure/drainage.ts';
+export {
+  type FieldTestJudged,
+  type FieldTestKind,
+  type FieldValue,
+  type TestedGround,
+  fieldTestKinds,
+} from './measure/fieldTest.ts';
+export * from './measure/fieldTests.ts';
+export { fizzes, layerSoils, smells } from './measure/handTests.ts';
+export { jarNext, jarSpread } from './measure/jarTest.ts';
+export { countedShare, coverMethods, greenShare } from './measure/probeTests.ts';
+export * from './measure/loads.ts';

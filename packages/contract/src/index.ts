@@ -4,6 +4,7 @@ export * from './checks.ts';
 export * from './describedDrawing.ts';
 export * from './drawing.ts';
 export * from './facts.ts';
+export * from './fieldTests.ts';
 export * from './lab.ts';
 export * from './labQuestions.ts';
 export * from './laboratory.ts';

@@ -1,4 +1,4 @@
-import { type DrawnGeometry, climateNames, grassNames, soilGroups, surfaces as turfSurfaces } from '@glenfold/agronomy';
+import { type DrawnGeometry, type FieldTest, climateNames, grassNames, soilGroups, surfaces as turfSurfaces } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -291,6 +291,19 @@ export function siteInput({ id: _id, version: _version, ...input }: SiteAnswer):
   return input;
 }
 
+/** The newest of what was measured on a zone with one's own hands, in the analytes' own units; depths cm. */
+export type Measured = Partial<
+  Record<
+    FieldTest | 'sand' | 'silt' | 'clay',
+    {
+      readonly value: number;
+      readonly on: string | null;
+      readonly depthFrom: number | null;
+      readonly depthTo: number | null;
+    }
+  >
+>;
+
 export class ZoneAnswer extends ZoneInput {
   @IsString() id: string;
   @IsInt() version: number;
@@ -300,12 +313,14 @@ export class ZoneAnswer extends ZoneInput {
   @IsOptional() @IsObject() properties: Record<string, unknown> | null;
   /** What was put down, by the logbook. */
   @ValidateNested({ each: true }) @Type(() => AppliedAnswer) applied: AppliedAnswer[];
+  /** What was measured with one's own hands, the newest of each. */
+  @IsObject() measured: Measured;
 }
 
 /** What of a zone a person changes, out of all that is told of it. */
 export function zoneInput(zone: ZoneAnswer): ZoneInput {
   const { id: _id, version: _version, siteId: _siteId, geometry: _geometry, facts: _facts, ...rest } = zone;
-  const { properties: _properties, applied: _applied, ...input } = rest;
+  const { properties: _properties, applied: _applied, measured: _measured, ...input } = rest;
   return input;
 }
 

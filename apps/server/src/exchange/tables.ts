@@ -13,6 +13,8 @@ import { LabResult } from '../lab/labResult.entity.ts';
 import { Sample } from '../lab/sample.entity.ts';
 import { SampleZone } from '../lab/sampleZone.entity.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
+import { FieldTestRecord } from '../ownTests/fieldTest.entity.ts';
+import { LoadCheck } from '../ownTests/loadCheck.entity.ts';
 import { Person } from '../people/person.entity.ts';
 import { PasswordReset } from '../people/passwordReset.entity.ts';
 import { Session } from '../people/session.entity.ts';
@@ -87,6 +89,8 @@ export const exportedTables: readonly ExportedTable[] = [
     spread: ['advised'],
   },
   { entity: LabQuestion, file: 'lab-questions.json', what: 'what laboratories were asked, and what they answered' },
+  { entity: FieldTestRecord, file: 'field-tests.json', what: 'tests with one’s own hands, as they were read; cm, mm' },
+  { entity: LoadCheck, file: 'load-checks.json', what: 'loads and seed looked over at the gate' },
   {
     entity: Measurement,
     file: 'measurements.csv',

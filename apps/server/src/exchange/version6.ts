@@ -2,7 +2,9 @@ import { type Tables, readTables } from './readTables.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
 /** Files that an export of format 6 did not have. */
-const since7: readonly string[] = ['lab-profiles.json', 'lab-questions.json'];
+const since7: readonly string[] = [
+  ...['lab-profiles.json', 'lab-questions.json', 'field-tests.json', 'load-checks.json'],
+];
 
 export const tablesOf6: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = exportedTables
   .filter(({ file }) => !since7.includes(file))

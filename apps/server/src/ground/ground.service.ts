@@ -1,6 +1,7 @@
 import { InputError, areaShape, checkGeometry } from '@glenfold/agronomy';
 import { areaOf } from '@glenfold/agronomy/geometry';
 import {
+  type Measured,
   GroundFeatureInput,
   type MeasurementsInput,
   type NewZone,
@@ -41,7 +42,7 @@ export interface SiteFile extends Partial<SiteInput> {
 }
 
 /** A zone with what was measured on it last, and its book. */
-export type MeasuredZone = Zone & ZoneTests & Booked;
+export type MeasuredZone = Zone & ZoneTests & Booked & { readonly measured: Measured };
 
 /** Which sites are asked for. */
 export interface SitesAsked {
@@ -320,9 +321,9 @@ function apart<T extends Partial<ZoneTests>>(input: T) {
 
 /** A zone as it stands now, with what was measured on it. */
 const tellWith =
-  ({ thatch, rootDepth, probeStop, entries, applied }: ZoneTests & Booked) =>
+  ({ thatch, rootDepth, probeStop, measured, entries, applied }: Omit<MeasuredZone, keyof Zone>) =>
   (zone: Zone): ZoneAnswer =>
-    zoneAnswer({ ...zone, thatch, rootDepth, probeStop, entries, applied });
+    zoneAnswer({ ...zone, thatch, rootDepth, probeStop, measured, entries, applied });
 
 /** The area that taped lengths make, m²; otherwise the one that was typed. */
 function areaAsTaped({ taped, area }: ZoneInput): number {

@@ -1,4 +1,5 @@
-import { type FieldTest, analytes } from '@glenfold/agronomy';
+import { type FieldTest, analytes, fieldTests } from '@glenfold/agronomy';
+import type { Measured } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In, IsNull } from 'typeorm';
 import { grouped } from '../platform/grouped.ts';
@@ -11,12 +12,19 @@ export const zoneTests = ['thatch', 'rootDepth', 'probeStop'] as const satisfies
 /** The newest of each, cm; nothing where it was never measured. */
 export type ZoneTests = Record<(typeof zoneTests)[number], number | null>;
 
+/** What hands measure of a zone, with the texture of a jar. */
+const byHand = [...fieldTests, 'sand', 'silt', 'clay'] as const;
+
 interface Recorded {
   /** The day of the measuring; nothing where nobody knows. */
   readonly takenOn: string | null;
   /** The zone that this one is parted from. */
   readonly inheritedFrom?: string | undefined;
 }
+
+const toldOf = ({ value, takenOn, depthFrom, depthTo }: Measurement): NonNullable<Measured[FieldTest]> => ({
+  ...{ value, on: takenOn, depthFrom, depthTo },
+});
 
 const newestFirst = (a: Measurement, b: Measurement): number =>
   (b.takenOn ?? '').localeCompare(a.takenOn ?? '') || b.createdAt.getTime() - a.createdAt.getTime();
@@ -30,12 +38,18 @@ export class FieldTestsService {
   ) {}
 
   /** The zones with what was measured on them last. */
-  async with<T extends { readonly id: string }>(zones: readonly T[]): Promise<Array<T & ZoneTests>> {
+  async with<T extends { readonly id: string }>(
+    zones: readonly T[],
+  ): Promise<Array<T & ZoneTests & { readonly measured: Measured }>> {
     const found = grouped(await this.#of(zones.map(({ id }) => id)), ({ zoneId }) => zoneId);
     return zones.map((zone) => {
       const own = found.get(zone.id) ?? [];
       const newest = zoneTests.map((test) => [test, own.find(({ analyte }) => analyte === test)?.value ?? null]);
-      return { ...zone, ...(Object.fromEntries(newest) as ZoneTests) };
+      const measured = byHand.flatMap((analyte) => {
+        const one = own.find((each) => each.analyte === analyte);
+        return one ? [[analyte, toldOf(one)] as const] : [];
+      });
+      return { ...zone, ...(Object.fromEntries(newest) as ZoneTests), measured: Object.fromEntries(measured) };
     });
   }
 
@@ -78,7 +92,7 @@ export class FieldTestsService {
     const found = await this.records.of(Measurement).find({
       zoneId: Any([...zoneIds]),
       resultId: IsNull(),
-      analyte: In([...zoneTests]),
+      analyte: In([...byHand]),
     });
     return found.sort(newestFirst);
   }

@@ -16,6 +16,10 @@ export class Measurement extends Owned {
   @Column({ type: 'uuid', nullable: true })
   resultId: string | null;
 
+  /** The test with one's own hands that it comes of. */
+  @Column({ type: 'uuid', nullable: true })
+  fieldTestId: string | null;
+
   @Column({ type: 'text' })
   analyte: Analyte;
 

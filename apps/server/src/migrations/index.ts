@@ -15,6 +15,7 @@ import { Quotes1795860000000 } from './1795860000000-quotes.ts';
 import { Deliveries1795870000000 } from './1795870000000-deliveries.ts';
 import { Season1795880000000 } from './1795880000000-season.ts';
 import { LabIn1795890000000 } from './1795890000000-labIn.ts';
+import { OwnTests1795900000000 } from './1795900000000-ownTests.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -35,4 +36,5 @@ export const migrations = [
   Deliveries1795870000000,
   Season1795880000000,
   LabIn1795890000000,
+  OwnTests1795900000000,
 ] as const;

@@ -1,4 +1,4 @@
-import { type BufferMethod, type SoilTest, type Stocked, type ZoneFacts, soilTestOf } from '@glenfold/agronomy';
+import { type BufferMethod, type SoilGroup, type SoilTest, type Stocked, type ZoneFacts, fizzes, groupOfTexture, soilTestOf, textureClass } from '@glenfold/agronomy';
 import type { MeasuredZone } from '../ground/ground.service.ts';
 import type { ReadResult } from '../lab/lab.service.ts';
 import { materialOf } from '../materials/materials.service.ts';
@@ -22,7 +22,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
     shade,
     sunHours: known(facts.sunHours),
     clippings,
-    soilGroup: known(zone.soilGroup),
+    soilGroup: known(zone.soilGroup) ?? groupByJar(zone),
     aimPh: known(zone.aimPh),
     aimReason: known(zone.aimReason),
     slope: known(facts.slope),
@@ -32,10 +32,21 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
       thatch: known(zone.thatch),
       rootDepth: known(zone.rootDepth),
       probeStop: known(zone.probeStop),
+      percolationSlowest: zone.measured.percolationSlowest?.value,
+      percolationOverall: zone.measured.percolationOverall?.value,
+      waterDrop: zone.measured.waterDrop?.value,
+      fizz: zone.measured.fizz && fizzes[zone.measured.fizz.value],
     },
     signs: facts.signs?.map(({ sign }) => sign),
     applied: zone.applied,
   };
+}
+
+/** The soil by a jar test, where nobody has said what it is. */
+function groupByJar({ measured: { sand, silt, clay } }: MeasuredZone): SoilGroup | undefined {
+  if (!sand || !silt || !clay) return undefined;
+  const { result } = textureClass({ sand: sand.value, silt: silt.value, clay: clay.value });
+  return groupOfTexture(result.class);
 }
 
 /** A result as the core reads it; nothing where it has no pH. */

@@ -218,4 +218,7 @@ const wateredZone = (zone: MeasuredZone): WateredZone => ({
   rootDepth: zone.rootDepth ?? undefined,
   deepShade: zone.shade === 'deep',
   irrigation: zone.facts?.irrigation ?? undefined,
+  // By cups and a ring, where they were out; dry cups would say that it never ends.
+  precipitation: zone.measured.sprinklerRate?.value || undefined,
+  infiltration: zone.measured.infiltration?.value || undefined,
 });

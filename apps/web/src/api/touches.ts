@@ -9,6 +9,7 @@ type SitePart =
   | 'photos'
   | 'lab-results'
   | 'lab-reports'
+  | 'lab-questions'
   | 'report'
   | 'share-links'
   | 'season'
@@ -58,6 +59,9 @@ const shownIn = {
   product: { lists: ['products', 'program'] },
   machine: { lists: ['machines', 'program'] },
   laboratory: { lists: ['laboratories'] },
+  /** How a laboratory arranges its files. */
+  way: { parts: ['lab-reports'], lists: ['lab-profiles'] },
+  question: { parts: ['lab-questions'] },
   setting: { parts: ['report', 'season', 'logbook'], lists: ['settings', 'program'] },
   practice: { parts: ['report'], lists: ['session', 'program', 'products'] },
   member: { lists: ['members', 'invitations', 'outbox', 'session'] },
@@ -101,6 +105,8 @@ const kindOf: Readonly<Record<string, RecordKind>> = {
   entries: 'entry',
   'calendar-links': 'calendar',
   laboratories: 'laboratory',
+  'lab-profiles': 'way',
+  'lab-questions': 'question',
   settings: 'setting',
   members: 'member',
 };

@@ -1,4 +1,5 @@
 import type { PictureType } from '@glenfold/contract';
+import { base64 } from './base64.ts';
 
 export interface ShrunkPicture {
   readonly type: PictureType;
@@ -6,16 +7,6 @@ export interface ShrunkPicture {
   readonly image: string;
   readonly width: number;
   readonly height: number;
-}
-
-/** Base64 of a blob, without the address before it. */
-function base64(blob: Blob): Promise<string> {
-  return new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve((reader.result as string).replace(/^[^,]*,/, ''));
-    reader.onerror = () => reject(new Error('The picture cannot be read from this device.'));
-    reader.readAsDataURL(blob);
-  });
 }
 
 /**

@@ -16,15 +16,15 @@ export type FieldTest = keyof Kinds['field'];
 
 /** What a number is, which decides how it is told; see `present`. */
 const senses = [
-  ...['ph', 'percent', 'concentration', 'exchange', 'conductivity', 'ratio', 'density', 'depth', 'rate', 'time'],
+  ...['ph', 'percent', 'concentration', 'exchange', 'conductivity', 'ratio', 'density', 'depth', 'rate', 'time', 'temperature'],
   'word',
 ] as const;
-export type AnalyteSense = 'ph' | 'percent' | 'concentration' | 'exchange' | 'conductivity' | 'ratio' | 'density' | 'depth' | 'rate' | 'time' | 'word'; // prettier-ignore
+export type AnalyteSense = 'ph' | 'percent' | 'concentration' | 'exchange' | 'conductivity' | 'ratio' | 'density' | 'depth' | 'rate' | 'time' | 'temperature' | 'word'; // prettier-ignore
 
 /** Units that reports come in. `pH` and the empty unit are plain numbers. */
 export const labUnits = [
   ...(['mg/kg', 'lb/acre', 'kg/ha', 'cmol/kg', 'mg/100g'] as const),
-  ...(['%', 'g/kg', 'dS/m', 'uS/cm', 'g/cm3', 'cm', 'mm/h', 's', 'pH', ''] as const),
+  ...(['%', 'g/kg', 'dS/m', 'uS/cm', 'g/cm3', 'cm', 'mm/h', 's', 'C', 'pH', ''] as const),
 ] as const;
 export type LabUnit = (typeof labUnits)[number];
 
@@ -46,7 +46,7 @@ const entryFields = {
   /** The first is the one that all values are turned into. */
   units: series(unit, 'units', { min: 1, max: 8 }),
   /** What can be at all, in the first unit. */
-  range: band(quantity('', { min: 0, max: 100_000 })),
+  range: band(quantity('', { min: -100, max: 100_000 })),
   /** What lawns usually show, in the first unit: outside it a slip is asked after. */
   plausible: optional(band(quantity('', { above: 0, max: 100_000 }))),
   /** Reported as another compound too, this many times the mass. */

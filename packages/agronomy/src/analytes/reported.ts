@@ -1,3 +1,4 @@
+import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { type Analyte, type LabUnit, OXIDE_SOURCE, analytes } from './analytes.ts';
@@ -47,7 +48,7 @@ export function basisName(analyte: Analyte, basis: Basis): string {
 
 /** A unit as it stands beside a number. */
 export const unitWord = (unit: LabUnit): string =>
-  ({ 'mg/kg': 'ppm', 'cmol/kg': 'meq/100 g', 'mg/100g': 'mg/100 g', 'uS/cm': 'µS/cm', 'g/cm3': 'g/cm³', pH: '' })[
+  ({ 'mg/kg': 'ppm', 'cmol/kg': 'meq/100 g', 'mg/100g': 'mg/100 g', 'uS/cm': 'µS/cm', 'g/cm3': 'g/cm³', C: '°C', pH: '' })[
     unit as string
   ] ?? unit;
 
@@ -111,4 +112,17 @@ export function inOwnUnit(analyte: Analyte, reported: ReportedValue): Figure {
   if (aboveRange)
     book.warn(`The report says above ${printed.slice(1)}: the true value is ${figure(value)} ${own} or more.`);
   return { value, working: book.entries };
+}
+
+/** A value as a person reads it: "<27 ppm", "pH 5.8", "5.5 in", "weak". */
+export function presentValue(analyte: Analyte, reported: ReportedValue, system: UnitSystem): string {
+  const { words, sense } = analytes[analyte];
+  const sign = reported.belowDetection ? '<' : reported.aboveRange ? '>' : '';
+  const { value } = inOwnUnit(analyte, reported);
+  if (words) return words[Math.round(value)] ?? String(value);
+  if (sense === 'rate')
+    return system === 'us'
+      ? `${Number(convert(value, 'mm/h', 'in/h').toPrecision(2))} in/h`
+      : `${Number(value.toPrecision(2))} mm/h`;
+  return `${sign}${present(sense, value, system).text}`;
 }

@@ -64,6 +64,8 @@ export interface WateredZone {
   readonly irrigation?: string | undefined;
   /** mm/h of its sprinklers; the table's where nobody measured. */
   readonly precipitation?: number | undefined;
+  /** mm/h that its soil takes in by a ring; the table's where nobody measured. */
+  readonly infiltration?: number | undefined;
 }
 
 export interface WaterWeek {
@@ -138,7 +140,7 @@ export function waterWeek(
       : Math.max(1, Math.floor(water / table.soakingLeast + 1e-9));
   const each = water / soakings;
   const left = Math.max(table.leastOfSlope, 100 - table.lessPerSlope * slope) / 100;
-  const infiltration = table.infiltration[soilGroup] * left;
+  const infiltration = (zone.infiltration ?? table.infiltration[soilGroup]) * left;
   const precipitation = zone.precipitation ?? table.precipitation;
   const storage = slope >= table.slopeFrom ? table.storageOnSlope : table.storage;
   const { result, working } = waterCycleSoak({ precipitationRate: precipitation, infiltration, depth: each, storage });

@@ -37,7 +37,7 @@ function monthsApart(one: string, other: string): number {
 
 const seasons = ['winter', 'spring', 'summer', 'autumn'];
 /** Of the northern year; south of it the words are turned about, the distance is the same. */
-const seasonOf = (on: string): string => seasons[Math.floor((Number(on.slice(5, 7)) % 12) / 3)]!;
+export const seasonName = (on: string): string => seasons[Math.floor((Number(on.slice(5, 7)) % 12) / 3)]!;
 
 /**
  * Why two values of one analyte cannot be laid side by side: another method, another depth, another season.
@@ -55,6 +55,6 @@ export function notComparable(one: Taken, other: Taken): string | undefined {
   )
     return `of ${slice(one)}, not ${slice(other)}`;
   if (slices && one.on && other.on && monthsApart(one.on, other.on) > doubtLimits.monthsApart)
-    return `taken in ${seasonOf(one.on)}, not in ${seasonOf(other.on)}`;
+    return `taken in ${seasonName(one.on)}, not in ${seasonName(other.on)}`;
   return undefined;
 }

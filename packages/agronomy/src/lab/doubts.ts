@@ -99,13 +99,15 @@ function unitDoubts(compared: readonly Compared[]): Doubt[] {
       {
         key: slip[0] === 1 / 1.724 ? 'carbon' : 'unit',
         analyte,
-        words: `${named(analyte)} ${told(analyte, value)} is ${figure(ratio)} times the ${told(analyte, before)}${dated(on)}. ${slip[1]}`,
+        words: `${named(analyte)} ${told(analyte, value)} is ${times(ratio)} times the ${told(analyte, before)}${dated(on)}. ${slip[1]}`,
         grave: true,
       },
     ];
   });
 }
 
+/** "2.1", "0.52". */
+const times = (ratio: number): string => String(Number(ratio.toPrecision(2)));
 const dated = (on: string | null): string => (on ? ` of ${on}` : ' of the last test');
 
 function lastDoubts(compared: readonly Compared[], doubted: ReadonlySet<Analyte | null>): Doubt[] {
@@ -116,16 +118,15 @@ function lastDoubts(compared: readonly Compared[], doubted: ReadonlySet<Analyte 
         ? [
             {
               ...{ key: 'last', analyte, grave: true },
-              words: `${named(analyte)} ${value.toFixed(1)} was ${before.toFixed(1)}${dated(on)}: more than lime or sulfur move a soil in so short a time. Is it this zone’s bag, and the right column?`,
+              words: `${named(analyte)} ${value.toFixed(1)} was ${before.toFixed(1)}${dated(on)}: more than lime or sulfur usually move a soil between two tests. Is it this zone’s bag, and the right column?`,
             },
           ]
         : [];
-    const { times } = doubtLimits;
-    return ratio >= times || ratio <= 1 / times
+    return ratio >= doubtLimits.times || ratio <= 1 / doubtLimits.times
       ? [
           {
             ...{ key: 'last', analyte, grave: true },
-            words: `${named(analyte)} ${told(analyte, value)} is ${figure(ratio)} times the ${told(analyte, before)}${dated(on)}: check the unit, the column and the bag.`,
+            words: `${named(analyte)} ${told(analyte, value)} is ${times(ratio)} times the ${told(analyte, before)}${dated(on)}: check the unit, the column and the bag.`,
           },
         ]
       : [];

@@ -42,6 +42,8 @@ import { sprayNozzles } from '../spread/nozzles.ts';
 import { spreadSwath } from '../spread/swath.ts';
 import { coringOpening, sprayTank, spreadCalibrate, topdressThickness } from '../spread/spread.ts';
 import { waterBalance } from '../water/balance.ts';
+import { waterCatchCups } from '../water/catchCups.ts';
+import { waterRing } from '../water/ring.ts';
 import { waterEt0 } from '../water/et0.ts';
 import { waterCycleSoak, waterReserve } from '../water/irrigation.ts';
 import type { Calculator } from '../calculators/calculator.ts';
@@ -91,6 +93,8 @@ const all = [
   waterCycleSoak,
   waterReserve,
   waterBalance,
+  waterCatchCups,
+  waterRing,
   soilTemperature,
   seasonWindow,
   spreadCalibrate,

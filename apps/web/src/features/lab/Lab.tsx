@@ -1,56 +1,16 @@
 import type { LabResultAnswer } from '@glenfold/contract';
-import { Box, Button, Typography } from '@mui/material';
+import { Box, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useDropzone } from 'react-dropzone';
-
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
-import { colours } from '../../ui/theme.ts';
-import { Empty, Trouble } from '../../ui/bits.tsx';
+import { Empty } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
-import { LabFileReview } from './LabFileReview.tsx';
+import { LabFileReview } from './review/LabFileReview.tsx';
+import { ReportIn } from './ReportIn.tsx';
 import { LabRecord } from './LabRecord.tsx';
-import { LabSheet } from './LabSheet.tsx';
-import { labQueries, usePreviewLabFile } from './api.ts';
-
-/** Where a laboratory's file is dropped. */
-function DropFile({ siteId }: { readonly siteId: string }) {
-  const preview = usePreviewLabFile(siteId);
-  const [refusal, setRefusal] = useState<Error | null>(null);
-  const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
-    noClick: true,
-    multiple: false,
-    maxSize: 2_000_000,
-    onDropAccepted: ([file]) => {
-      setRefusal(null);
-      void file?.text().then((content) => preview.mutate({ fileName: file.name, content }));
-    },
-    onDropRejected: ([rejection]) =>
-      setRefusal(new Error(`${rejection?.file.name ?? 'The file'} cannot be taken: drop one file of at most 2 MB.`)),
-  });
-  return (
-    <Box
-      {...getRootProps()}
-      sx={{
-        border: `1px dashed ${isDragActive ? colours.ink : colours.faded}`,
-        background: isDragActive ? colours.slateWash : 'none',
-        px: 2,
-        py: 1.25,
-        mb: 3,
-      }}
-    >
-      <input {...getInputProps()} aria-label="Laboratory’s file" />
-      <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', flexWrap: 'wrap' }}>
-        <Button variant="outlined" onClick={open} disabled={preview.isPending}>
-          Choose the laboratory’s file
-        </Button>
-        <Typography>or drop it here: CSV, JSON or text in columns. You see first what goes where.</Typography>
-      </Box>
-      <Trouble error={refusal ?? preview.error} />
-    </Box>
-  );
-}
+import { LabSheet } from './sheet/LabSheet.tsx';
+import { labQueries } from './api.ts';
 
 /** Results in: typed like a spreadsheet, or from the laboratory's file. */
 export function Lab({ site, zones, results, zone }: StepProps) {
@@ -95,7 +55,7 @@ export function Lab({ site, zones, results, zone }: StepProps) {
             }`
           : 'Enter a report'}
       </Typography>
-      {!correcting && <DropFile siteId={site.id} />}
+      {!correcting && <ReportIn siteId={site.id} files={files} />}
       <LabSheet
         key={correcting?.id ?? 'new'}
         siteId={site.id}

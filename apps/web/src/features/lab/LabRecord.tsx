@@ -1,4 +1,11 @@
-import { type Analyte, extractantNames, routineAnalytes, sheetOrder, waterPh } from '@glenfold/agronomy';
+import {
+  type Analyte,
+  advisedUnitWords,
+  extractantNames,
+  routineAnalytes,
+  sheetOrder,
+  waterPh,
+} from '@glenfold/agronomy';
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { useState } from 'react';
@@ -89,6 +96,15 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   {result.beside && (
                     <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>
                       The report also said {result.beside.split('; ').join(', ')}.
+                    </Box>
+                  )}
+                  {result.advised.length > 0 && (
+                    <Box sx={{ fontSize: '0.85rem', maxWidth: 300 }}>
+                      <Words>{`It advises ${result.advised
+                        .map(({ what, amount, unit, words }) =>
+                          `${what} ${amount === null || unit === null ? (words ?? '') : `${amount} ${advisedUnitWords[unit]}`}`.trim(),
+                        )
+                        .join(', ')}.`}</Words>
                     </Box>
                   )}
                   {result.advice && (

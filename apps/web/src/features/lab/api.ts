@@ -1,5 +1,7 @@
 import type {
   LabFileInput,
+  LabProfileAnswer,
+  LabProfileInput,
   LabReportAnswer,
   LabReportChoices,
   LabResultAnswer,
@@ -15,6 +17,8 @@ export const labQueries = {
       queryKey: ['site', siteId, 'lab-reports'],
       queryFn: () => api<LabReportAnswer[]>('GET', `/sites/${siteId}/lab-reports`),
     }),
+  ways: () =>
+    queryOptions({ queryKey: ['lab-profiles'], queryFn: () => api<LabProfileAnswer[]>('GET', '/lab-profiles') }),
 };
 
 export const useSaveLabResult = () => useSave<LabResultInput, LabResultAnswer>('/lab-results');
@@ -23,3 +27,9 @@ export const usePreviewLabFile = (siteId: string) =>
 export const useCorrectLabFile = () => useSave<LabReportChoices, LabReportAnswer>('/lab-reports');
 export const useConfirmLabFile = () =>
   useChange('result', (id: string) => api<LabReportAnswer>('POST', `/lab-reports/${id}/confirm`));
+/** Keep how a file is read as its laboratory's way. */
+export const useLearnLabFile = () =>
+  useChange(['result', 'way'], ({ id, name }: { readonly id: string; readonly name: string }) =>
+    api<LabReportAnswer>('POST', `/lab-reports/${id}/profile`, { name }),
+  );
+export const useSaveWay = () => useSave<LabProfileInput, LabProfileAnswer>('/lab-profiles');

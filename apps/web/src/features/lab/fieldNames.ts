@@ -25,9 +25,9 @@ export function fieldName(field: LabField): string {
 export const headName = (analyte: Analyte): string => analytes[analyte].symbol;
 
 /** The amount as it was reported: a pH to the hundredth where that was told. */
-export function amountText(analyte: Analyte, { value, belowDetection }: ReportedValue): string {
+export function amountText(analyte: Analyte, { value, belowDetection, aboveRange }: ReportedValue): string {
   const told = analytes[analyte].sense === 'ph' ? value.toFixed(2).replace(/0$/, '') : String(value);
-  return `${belowDetection ? '<' : ''}${told}`;
+  return `${belowDetection ? '<' : aboveRange ? '>' : ''}${told}`;
 }
 
 /** What stands under the amount: "ppm", "P₂O₅ lb/acre", "Sikora". */

@@ -114,7 +114,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
           {treatments.length > 0 && <HandOver siteId={site.id} zone={zone} zones={zones} />}
         </Box>
       </Box>
-      {result ? <LabAdvice result={result} /> : <NoTest siteId={site.id} zone={zone} />}
+      {result ? <LabAdvice result={result} treatments={treatments} /> : <NoTest siteId={site.id} zone={zone} />}
       <YearBefore siteId={site.id} yearBefore={answer.yearBefore} />
       <InHand handedOver={answer.handedOver} />
       {ground && (

@@ -2,13 +2,13 @@ import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
 
-import { colours } from '../../ui/theme.ts';
-import { Words } from '../../ui/Words.tsx';
-import { Trouble } from '../../ui/bits.tsx';
-import { useSessionState } from '../../ui/useSessionState.ts';
-import { fieldName } from './fieldNames.ts';
+import { colours } from '../../../ui/theme.ts';
+import { Words } from '../../../ui/Words.tsx';
+import { Trouble } from '../../../ui/bits.tsx';
+import { useSessionState } from '../../../ui/useSessionState.ts';
+import { fieldName } from '../fieldNames.ts';
 import { ColumnHead, MoreColumns } from './SheetColumns.tsx';
-import { BufferMethodField, ExtractantField, LimeFactorField } from './MethodFields.tsx';
+import { BufferMethodField, ExtractantField, LimeFactorField } from '../MethodFields.tsx';
 import {
   type Cell,
   type SheetHead,
@@ -19,7 +19,7 @@ import {
   readSheetRow,
   sheetOf,
 } from './sheet.ts';
-import { useSaveLabResult } from './api.ts';
+import { useSaveLabResult } from '../api.ts';
 
 interface LabSheetProps {
   readonly siteId: string;

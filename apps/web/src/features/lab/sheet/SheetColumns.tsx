@@ -8,8 +8,8 @@ import {
   unitsFor,
 } from '@glenfold/agronomy';
 import { ListSubheader, MenuItem, TextField } from '@mui/material';
-import { fieldName } from './fieldNames.ts';
-import { OwnMethodField, ReportedAsField } from './MethodFields.tsx';
+import { fieldName } from '../fieldNames.ts';
+import { OwnMethodField, ReportedAsField } from '../MethodFields.tsx';
 import { type SheetHead, type SheetRow, columnOf, moreAnalytes } from './sheet.ts';
 
 /** What stands over a column: its name with the unit, to be chosen where reports differ. */
