@@ -38,9 +38,10 @@ export default defineConfig({
               networkTimeoutSeconds: 4,
               plugins: [
                 {
-                  // One page serves every calculation, whatever its inputs.
+                  // One page serves every calculation and every test, whatever its inputs.
                   cacheKeyWillBeUsed: async ({ request }) => {
                     const { origin, pathname } = new URL(request.url);
+                    if (pathname.startsWith('/tests/')) return `${origin}${pathname}`;
                     return pathname.startsWith('/pocket') ? `${origin}/pocket` : request;
                   },
                 },

@@ -21,6 +21,7 @@ import { Stores } from './features/materials/Stores.tsx';
 import { SettingsPage } from './features/settings/SettingsPage.tsx';
 import { AboutSite } from './features/site/AboutSite.tsx';
 import { Tables } from './features/tables/Tables.tsx';
+import { TestsPage } from './features/fieldTests/TestsPage.tsx';
 import { WaysPage } from './features/lab/review/WaysPage.tsx';
 import { Board } from './features/sampling/bags/Board.tsx';
 import { CardPage } from './features/cards/CardPage.tsx';
@@ -78,6 +79,7 @@ const router = createBrowserRouter([
   // Beside the entrance: the walk goes on where nobody can be asked who is there.
   { path: '/walk', element: <WalksPage />, errorElement },
   { path: '/walk/:siteId', element: <WalkPage />, errorElement },
+  { path: '/tests/:siteId', element: <TestsPage />, errorElement },
   { path: '/cards', element: <CardsPage />, errorElement },
   { path: '/cards/:jobId', element: <CardPage />, errorElement },
   // Beside the entrance too: a calculation needs nobody signed in.

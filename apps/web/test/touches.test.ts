@@ -7,7 +7,7 @@ import { type RecordKind, kindAt, shows, touch } from '../src/api/touches.ts';
 const kinds: readonly RecordKind[] = [
   ...(['site', 'ground', 'photo', 'underlay', 'result', 'bag', 'program', 'product', 'machine'] as const),
   ...(['laboratory', 'setting', 'practice', 'member', 'mail', 'share', 'run'] as const),
-  ...(['way', 'question'] as const),
+  ...(['way', 'question', 'fieldTest', 'load'] as const),
   ...(['job', 'entry', 'calendar'] as const),
 ];
 const features = join(import.meta.dirname, '../src/features');

@@ -80,7 +80,7 @@ export { balanceCations, cationExchange } from './soil/cations.ts';
 export * from './soil/soilGroups.ts';
 export { textureJar } from './soil/jar.ts';
 export { soilBulkDensity } from './soil/bulkDensity.ts';
-export { drainagePercolation, type PercolationLayer } from './soil/percolation.ts';
+export * from './soil/percolation.ts';
 export { textureClass } from './soil/texture.ts';
 export { textureClasses } from './soil/textureClasses.ts';
 export { soilWater } from './soil/water.ts';
@@ -177,6 +177,6 @@ export {
 } from './measure/fieldTest.ts';
 export * from './measure/fieldTests.ts';
 export { fizzes, layerSoils, smells } from './measure/handTests.ts';
-export { jarNext, jarSpread } from './measure/jarTest.ts';
+export { type JarShares, jarNext, jarSpread } from './measure/jarTest.ts';
 export { countedShare, coverMethods, greenShare } from './measure/probeTests.ts';
 export * from './measure/loads.ts';

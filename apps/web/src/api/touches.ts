@@ -10,6 +10,8 @@ type SitePart =
   | 'lab-results'
   | 'lab-reports'
   | 'lab-questions'
+  | 'field-tests'
+  | 'load-checks'
   | 'report'
   | 'share-links'
   | 'season'
@@ -35,13 +37,13 @@ const shownIn = {
       ...(['state', 'zones', 'ground-things', 'photos', 'lab-results', 'lab-reports', 'bags', 'report'] as const),
       ...(['season', 'logbook', 'proof'] as const),
     ],
-    lists: ['rounds', 'find', 'bags', 'program', 'week'],
+    lists: ['rounds', 'find', 'bags', 'program', 'week', 'zone-record'],
   },
   photo: { parts: ['photos', 'logbook'] },
   underlay: { parts: ['ground-things'] },
   result: {
     parts: ['state', 'lab-results', 'lab-reports', 'bags', 'report', 'season', 'proof'],
-    lists: ['rounds', 'bags', 'program', 'hits'],
+    lists: ['rounds', 'bags', 'program', 'hits', 'zone-record'],
   },
   bag: { parts: ['state', 'bags', 'lab-reports', 'lab-results'], lists: ['rounds', 'find', 'bags'] },
   program: {
@@ -62,6 +64,12 @@ const shownIn = {
   /** How a laboratory arranges its files. */
   way: { parts: ['lab-reports'], lists: ['lab-profiles'] },
   question: { parts: ['lab-questions'] },
+  /** A test with one's own hands is a measurement: it moves the stick, the reading, rates and watering. */
+  fieldTest: {
+    parts: ['state', 'zones', 'field-tests', 'report', 'season'],
+    lists: ['rounds', 'program', 'zone-record', 'tests taken along'],
+  },
+  load: { parts: ['load-checks'] },
   setting: { parts: ['report', 'season', 'logbook'], lists: ['settings', 'program'] },
   practice: { parts: ['report'], lists: ['session', 'program', 'products'] },
   member: { lists: ['members', 'invitations', 'outbox', 'session'] },
@@ -107,6 +115,8 @@ const kindOf: Readonly<Record<string, RecordKind>> = {
   laboratories: 'laboratory',
   'lab-profiles': 'way',
   'lab-questions': 'question',
+  'field-tests': 'fieldTest',
+  'load-checks': 'load',
   settings: 'setting',
   members: 'member',
 };

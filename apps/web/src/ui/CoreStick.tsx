@@ -1,5 +1,5 @@
 import { drawnOf } from './results.ts';
-import { type UnitSystem, present, swardOf } from '@glenfold/agronomy';
+import { type UnitSystem, convert, dropOf, percolationClasses, present, swardOf } from '@glenfold/agronomy';
 import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
 import { memo } from 'react';
 import { colours } from './theme.ts';
@@ -17,6 +17,8 @@ interface StickProps {
 /** Depth that every stick is drawn to, cm, so that sticks compare. */
 const DRAWN_DEPTH = 30;
 const PH_SPAN = [4, 9] as const;
+/** mm/h that a slow hole drops less than. */
+const SLOW = convert(percolationClasses.slowBelow, 'in/h', 'mm/h');
 /** Between the lines of two labels, pixels. */
 const LINE = 17;
 
@@ -74,6 +76,11 @@ function placed(zone: ZoneAnswer): Placed[] {
   });
 }
 
+/** Where a test hole says that water stops, cm; nothing where it leaves. */
+function waterStops({ measured: { percolationSlowest: slowest } }: ZoneAnswer): number | undefined {
+  return slowest && slowest.depthFrom !== null && dropOf(slowest.value) < SLOW ? slowest.depthFrom : undefined;
+}
+
 function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system: UnitSystem): string {
   const depth = (value: number): string => present('depth', value, system).text;
   const tested = result && drawnOf(result);
@@ -89,6 +96,8 @@ function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system:
     ...layers,
     zone.soilGroup ?? 'soil not known',
     ...(zone.probeStop == null ? [] : [`probe stops at ${depth(zone.probeStop)}`]),
+    ...(waterStops(zone) === undefined ? [] : [`water stops at ${depth(waterStops(zone)!)}`]),
+    ...(zone.measured.mottlesFrom ? [`rust spots from ${depth(zone.measured.mottlesFrom.value)}`] : []),
     tested?.ph === undefined ? 'pH not tested' : `pH ${tested.ph.toFixed(1)} over ${depth(tested.depth)}`,
   ].join(', ');
 }
@@ -125,6 +134,8 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
   const layers = placed(zone).filter(({ from }) => from < DRAWN_DEPTH);
   const soilFrom = layers.at(-1)?.to ?? 0;
   const unknown = colours.faded;
+  const stops = waterStops(zone);
+  const mottles = zone.measured.mottlesFrom?.value;
   const labels: readonly Label[] = [
     ...(zone.grass
       ? [
@@ -143,6 +154,10 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
     ...(zone.probeStop == null
       ? []
       : [{ text: `probe stops at ${depth(zone.probeStop)}`, y: y(zone.probeStop), colour: colours.ochre }]),
+    ...(stops === undefined ? [] : [{ text: `water stops at ${depth(stops)}`, y: y(stops), colour: colours.slate }]),
+    ...(mottles === undefined
+      ? []
+      : [{ text: `rust spots from ${depth(mottles)}`, y: y(mottles), colour: colours.ochre }]),
     ...(result && ph !== undefined
       ? [
           {
@@ -235,6 +250,24 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
             />
           ))}
       {large && zone.rootDepth != null && <path d={`M${right} ${y(zone.rootDepth)}h7`} stroke={colours.ink} />}
+      {stops !== undefined && (
+        <path
+          d={`M${left} ${y(stops) - 1.5}h${stick}M${left} ${y(stops) + 1.5}h${stick}`}
+          stroke={colours.slate}
+          strokeWidth={large ? 2 : 1.2}
+        />
+      )}
+      {mottles !== undefined &&
+        mottles < DRAWN_DEPTH &&
+        [0.2, 0.5, 0.8].map((at) => (
+          <circle
+            key={at}
+            cx={left + at * stick}
+            cy={Math.min(bottom - 2, y(mottles) + (at === 0.5 ? 6 : 3))}
+            r={large ? 3 : 1.2}
+            fill={colours.ochre}
+          />
+        ))}
       {zone.probeStop != null && (
         <path
           d={`M${left} ${y(zone.probeStop)}h${stick}`}

@@ -1,4 +1,4 @@
-import { textureClasses } from '@glenfold/agronomy';
+import { type JarShares, textureClasses } from '@glenfold/agronomy';
 import { colours } from './theme.ts';
 
 const SIDE = 420;
@@ -27,8 +27,14 @@ function ClassName({ name, corners }: { readonly name: string; readonly corners:
   );
 }
 
-/** The twelve texture classes in their triangle. */
-export function TextureTriangle() {
+/**
+ * The twelve texture classes in their triangle.
+ *
+ * @param spread where a soil may stand, %; its likeliest place is the middle of all.
+ */
+export function TextureTriangle({ spread = [] }: { readonly spread?: readonly JarShares[] }) {
+  const spots = spread.map(({ sand, clay }) => place([sand, clay]));
+  const mean = (axis: 0 | 1): number => spots.reduce((sum, spot) => sum + spot[axis], 0) / spots.length;
   const tenths = [10, 20, 30, 40, 50, 60, 70, 80, 90];
   const line = (from: readonly number[], to: readonly number[]): string => `M${place(from).join()}L${place(to).join()}`;
   const mark = { fontSize: 11, fill: colours.faded };
@@ -57,6 +63,12 @@ export function TextureTriangle() {
           strokeWidth="1.2"
         />
       ))}
+      {spots.map(([x, y], index) => (
+        <circle key={index} cx={x} cy={y} r="9" fill={colours.ochre} opacity="0.1" />
+      ))}
+      {spots.length > 0 && (
+        <circle cx={mean(0)} cy={mean(1)} r="5" fill={colours.ochre} stroke={colours.ink} strokeWidth="1.5" />
+      )}
       {textureClasses.map(({ name, corners }) => (
         <ClassName key={name} name={name} corners={corners} />
       ))}

@@ -16,7 +16,19 @@ export type FieldTest = keyof Kinds['field'];
 
 /** What a number is, which decides how it is told; see `present`. */
 const senses = [
-  ...['ph', 'percent', 'concentration', 'exchange', 'conductivity', 'ratio', 'density', 'depth', 'rate', 'time', 'temperature'],
+  ...[
+    'ph',
+    'percent',
+    'concentration',
+    'exchange',
+    'conductivity',
+    'ratio',
+    'density',
+    'depth',
+    'rate',
+    'time',
+    'temperature',
+  ],
   'word',
 ] as const;
 export type AnalyteSense = 'ph' | 'percent' | 'concentration' | 'exchange' | 'conductivity' | 'ratio' | 'density' | 'depth' | 'rate' | 'time' | 'temperature' | 'word'; // prettier-ignore

@@ -48,9 +48,15 @@ export function basisName(analyte: Analyte, basis: Basis): string {
 
 /** A unit as it stands beside a number. */
 export const unitWord = (unit: LabUnit): string =>
-  ({ 'mg/kg': 'ppm', 'cmol/kg': 'meq/100 g', 'mg/100g': 'mg/100 g', 'uS/cm': 'µS/cm', 'g/cm3': 'g/cm³', C: '°C', pH: '' })[
-    unit as string
-  ] ?? unit;
+  ({
+    'mg/kg': 'ppm',
+    'cmol/kg': 'meq/100 g',
+    'mg/100g': 'mg/100 g',
+    'uS/cm': 'µS/cm',
+    'g/cm3': 'g/cm³',
+    C: '°C',
+    pH: '',
+  })[unit as string] ?? unit;
 
 /** Laboratories' slice of 6⅔ in and 2 000 000 lb per acre, whatever the depth of the bag. */
 const SLICE_SOURCE = 'Laboratory convention: an acre slice of 6⅔ in weighs 2 000 000 lb (2 242 000 kg/ha)';
@@ -120,6 +126,7 @@ export function presentValue(analyte: Analyte, reported: ReportedValue, system: 
   const sign = reported.belowDetection ? '<' : reported.aboveRange ? '>' : '';
   const { value } = inOwnUnit(analyte, reported);
   if (words) return words[Math.round(value)] ?? String(value);
+  if (sense === 'rate' && value < 0.5) return system === 'us' ? 'under 0.02 in/h' : 'under 0.5 mm/h';
   if (sense === 'rate')
     return system === 'us'
       ? `${Number(convert(value, 'mm/h', 'in/h').toPrecision(2))} in/h`

@@ -49,6 +49,13 @@ export interface DrainageNext {
   readonly words: string;
 }
 
+/** "20 minutes", "3 hours", "6 days". */
+function lateWords(minutes: number): string {
+  const [count, unit] =
+    minutes < 90 ? [minutes, 'minute'] : minutes < 2160 ? [minutes / 60, 'hour'] : [minutes / 1440, 'day'];
+  return `${Math.round(count)} ${unit}${Math.round(count) === 1 ? '' : 's'}`;
+}
+
 const hoursFrom = (at: string, hours: number): string => new Date(Date.parse(at) + hours * 3_600_000).toISOString();
 
 /** Whether the water is gone, or the test has gone on long enough. */
@@ -83,7 +90,7 @@ export function drainageNext(record: DrainageRecord, now: string): DrainageNext 
   return {
     what: 'read',
     at,
-    words: readings.length === 0 ? 'Read the distance from the stick to the water now.' : late >= 1 ? `The next reading is ${late} minutes overdue.` : `Next reading in ${Math.max(0, -late)} minutes.`,
+    words: readings.length === 0 ? 'Read the distance from the stick to the water now.' : late >= 1 ? late > longest * 60 ? `The next reading is ${lateWords(late)} overdue: read once more if the hole is still there, and close it.` : `The next reading is ${lateWords(late)} overdue.` : `Next reading in ${Math.max(0, -late)} minutes.`,
   };
 } // prettier-ignore
 

@@ -75,7 +75,7 @@ export const jarTest = fieldTest({
     depthTo: optional(quantity('cm', { above: 0, max: 150 })),
     note: note(),
   },
-  judge: ({ sandHeight, siltHeight, clayHeight, depthFrom, depthTo }) => {
+  judge: ({ sandHeight, siltHeight, clayHeight, depthFrom, depthTo }, { soilGroup }) => {
     if (sandHeight === undefined || siltHeight === undefined || clayHeight === undefined) return nothingYet;
     const { result, working } = textureJar({ sandHeight, siltHeight, clayHeight });
     const { classes } = jarSpread({ sand: sandHeight, silt: siltHeight, clay: clayHeight });
@@ -90,6 +90,9 @@ export const jarTest = fieldTest({
           ? `Within what a jar can be read to it may be ${others.join(' or ')} too: wet clay stands taller than it weighs.`
           : 'However it is read, it stays in this class.',
         means[groupOfTexture(result.class)],
+        ...(soilGroup !== undefined && soilGroup !== groupOfTexture(result.class)
+          ? [`The zone is written down as ${soilGroup}, and rates go by that: change it in Ground if the jar is right.`]
+          : []),
       ],
       working,
     };

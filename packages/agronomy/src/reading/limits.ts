@@ -85,6 +85,7 @@ function shortBy({ sense, figure, wanted, belowDetection }: Bar, system: UnitSys
 
 /** A drop of water in a hole, with the figures that a test hole gives. */
 function dropWords(drop: number, system: UnitSystem): string {
+  if (drop < 0.5) return 'hardly at all';
   return system === 'us'
     ? `${Number(convert(drop, 'mm/h', 'in/h').toFixed(2))} in/h`
     : `${Number(drop.toPrecision(2))} mm/h`;

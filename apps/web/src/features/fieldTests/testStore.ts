@@ -1,0 +1,143 @@
+import type { FieldTestKind } from '@glenfold/agronomy';
+import type { FieldTestAnswer, FieldTestInput, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import { createStore, del, entries, get, set, setMany } from 'idb-keyval';
+import { ApiProblem, api } from '../../api/client.ts';
+import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
+import { dayOf } from '../../ui/today.ts';
+
+/** What of a site is taken along, to test its zones without a connection. */
+export interface PackedSite {
+  readonly siteId: string;
+  readonly siteName: string;
+  readonly zones: readonly ZoneAnswer[];
+  readonly practiceId: string;
+  readonly person: { readonly id: string; readonly name: string } | null;
+}
+
+/** A test as it stands on this device. */
+export interface KeptTest extends FieldTestInput {
+  readonly siteId: string;
+  /** Begun or changed here, and newer than what the server has. */
+  readonly unsent: boolean;
+}
+
+const sites = createStore('glenfold-test-sites', 'kept');
+const tests = createStore('glenfold-tests', 'kept');
+
+export const workerOf = ({ practiceId, person }: PackedSite): Doer => ({ practiceId, person });
+
+const keptOf = ({ id, zoneId, kind, on, record, closed, revision, doneBy, place, siteId }: FieldTestAnswer): KeptTest => ({
+  ...{ id, zoneId, kind, on, record, closed, revision, doneBy, place, siteId, unsent: false },
+}); // prettier-ignore
+
+/** Fresh where there is a connection, else as it was taken along. @throws when there is neither */
+export async function openSite(siteId: string, units: string): Promise<PackedSite> {
+  const kept = await get<PackedSite>(siteId, sites);
+  try {
+    const { practice, person } = await signedIn();
+    const [site, zones, known] = await Promise.all([
+      api<SiteAnswer>('GET', `/sites/${siteId}`),
+      api<ZoneAnswer[]>('GET', `/sites/${siteId}/zones`),
+      api<FieldTestAnswer[]>('GET', `/sites/${siteId}/field-tests?units=${units}`),
+    ]);
+    const packed: PackedSite = {
+      ...{ siteId, siteName: site.name, zones, practiceId: practice?.id ?? '' },
+      person: person ? { id: person.id, name: person.name } : null,
+    };
+    await set(siteId, packed, sites);
+    const here = new Map((await testsOf(siteId)).map((test) => [test.id, test]));
+    // What was read here and has not arrived stands over what the server knows.
+    const taken = known.filter(({ id, revision }) => !(here.get(id)?.unsent && here.get(id)!.revision > revision));
+    await setMany(taken.map((test) => [test.id, keptOf(test)]), tests); // prettier-ignore
+    const gone = [...here.values()].filter(({ id, unsent }) => !unsent && !known.some((one) => one.id === id));
+    await Promise.all(gone.map(({ id }) => del(id, tests)));
+    return packed;
+  } catch (error) {
+    if (kept && error instanceof ApiProblem && error.status === 0) return kept;
+    throw error;
+  }
+}
+
+/** Tests of a site on this device, the newest first. */
+export async function testsOf(siteId: string): Promise<KeptTest[]> {
+  const all = await entries<string, KeptTest>(tests);
+  return all
+    .map(([, test]) => test)
+    .filter((test) => test.siteId === siteId)
+    .sort((one, other) => other.on.localeCompare(one.on));
+}
+
+/** Begin a test here; nothing is sent before something is read. */
+export async function beginTest(site: PackedSite, zoneId: string, kind: FieldTestKind): Promise<KeptTest> {
+  const test: KeptTest = {
+    ...{ id: crypto.randomUUID(), zoneId, kind, siteId: site.siteId, on: dayOf(new Date()), closed: false },
+    ...{ record: startOf(kind), revision: 0, doneBy: site.person?.name ?? null, place: null, unsent: true },
+  };
+  await set(test.id, test, tests);
+  return test;
+}
+
+/** What a record holds before anything is read. */
+function startOf(kind: FieldTestKind): object {
+  switch (kind) {
+    case 'drainage':
+      return { holeDepth: 30, holeDiameter: 30, stickHeight: 0, readings: [] };
+    case 'ring':
+    case 'soilTemperature':
+    case 'soilMoisture':
+      return { readings: [] };
+    case 'probe':
+      return { stops: [] };
+    case 'waterDrop':
+      return { seconds: [] };
+    case 'catchCups':
+      return { cups: [] };
+    case 'wateringDepth':
+      return { places: [] };
+    case 'cover':
+      return { method: 'by eye' };
+    default:
+      return {};
+  }
+}
+
+/** Keep a change on the device, and put it on its way. */
+export async function changeTest(test: KeptTest, change: Partial<Pick<KeptTest, 'record' | 'closed' | 'on' | 'doneBy'>>): Promise<KeptTest> {
+  const changed: KeptTest = { ...test, ...change, revision: test.revision + 1, unsent: true };
+  await set(changed.id, changed, tests);
+  return changed;
+} // prettier-ignore
+
+export const dropTest = (id: string): Promise<void> => del(id, tests);
+
+const KIND = 'field test';
+
+/** A test as it goes to the server: each reading is one. */
+export const toSend = (doer: Doer, { siteId: _siteId, unsent: _unsent, ...test }: KeptTest): Entry<FieldTestInput> => ({
+  ...doer,
+  ...{ id: `${test.id} ${test.revision}`, kind: KIND, body: test },
+});
+
+/** Answers that will not change by sending again. */
+const FOR_GOOD = [400, 404, 409, 422];
+
+export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
+  const kind: OutboxKind<FieldTestInput> = {
+    name: KIND,
+    one: 'reading',
+    atOnce: 1,
+    send: async (going) => {
+      const [{ id, body }] = going as readonly [Entry<FieldTestInput>];
+      try {
+        await api('POST', `/field-tests?units=${units}`, body);
+        const kept = await get<KeptTest>(body.id, tests);
+        if (kept && kept.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
+        return [{ id }];
+      } catch (error) {
+        if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
+        return [{ id, refused: `The test of ${body.on} was not taken: ${error.message}` }];
+      }
+    },
+  };
+  return [kind];
+};
