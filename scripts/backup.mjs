@@ -1,7 +1,8 @@
 // npm run backup [-- FILE]: everything of the database in one file, for whoever runs the server.
-import { existsSync, mkdirSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, statSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { backupFolder, dump, targetDatabase } from './dump.mjs';
+import { backupFolder, dump, filesFolder, targetDatabase } from './dump.mjs';
 import { checkNode, fail, say } from './tools.mjs';
 
 checkNode();
@@ -18,4 +19,15 @@ mkdirSync(dirname(file), { recursive: true });
 
 const { url } = await targetDatabase(empty);
 const bytes = dump(url, file);
-say(`Written: ${file}, ${Math.ceil(bytes / 1024)} kB. It holds everything, password hashes too: keep it closed.`);
+// What is beside the database: photos, and laboratories' files as they came.
+let beside = 'no files are kept yet';
+if (existsSync(filesFolder)) {
+  const tar = `${file}.files.tar`;
+  const { status } = spawnSync('tar', ['-cf', tar, '-C', filesFolder, '.']);
+  if (status !== 0)
+    fail('The files beside the database could not be packed.', 'Is tar installed, and the disk not full?');
+  beside = `photos and laboratories’ files in ${tar}, ${Math.ceil(statSync(tar).size / 1024)} kB`;
+}
+say(
+  `Written: ${file}, ${Math.ceil(bytes / 1024)} kB. It holds everything, password hashes too: keep it closed. Beside it ${beside}.`,
+);

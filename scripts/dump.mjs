@@ -8,6 +8,10 @@ import { fail, root } from './tools.mjs';
 /** Where backups go that were given no name. */
 export const backupFolder = process.env.GLENFOLD_BACKUPS ?? join(root, 'backups');
 
+/** Where photos and laboratories' files are kept. */
+export const filesFolder =
+  process.env.GLENFOLD_FILES ?? join(process.env.GLENFOLD_HOME ?? join(root, '.glenfold'), 'files');
+
 /** The database meant: DATABASE_URL, or the private one of "npm start", started for the while if it is not up. */
 export async function targetDatabase(empty) {
   const { DATABASE_URL } = process.env;

@@ -1,4 +1,5 @@
 // npm run restore -- FILE: put a backup in the place of the database; all of it or nothing.
+import { spawnSync } from 'node:child_process';
 import {
   appendFileSync,
   existsSync,
@@ -11,7 +12,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { ask, backupFolder, dump, postgres, targetDatabase } from './dump.mjs';
+import { ask, backupFolder, dump, filesFolder, postgres, targetDatabase } from './dump.mjs';
 import { checkNode, fail, root, say } from './tools.mjs';
 
 const UNCHANGED = 'Nothing was changed.';
@@ -90,6 +91,12 @@ const done = postgres('psql', [
 ]);
 if (!done.ok)
   fail(`The backup was not taken: ${done.problem}. ${UNCHANGED}`, 'Read the line above; an earlier backup may do.');
+// Files are named by their content: what is there stays, what is missing comes back.
+if (existsSync(`${file}.files.tar`)) {
+  mkdirSync(filesFolder, { recursive: true });
+  const { status } = spawnSync('tar', ['-xf', `${file}.files.tar`, '--skip-old-files', '-C', filesFolder]);
+  if (status !== 0) fail('The files beside the database could not be unpacked.', 'Unpack them by hand, with tar.');
+}
 say(
   `Restored: ${ask(url, "SELECT string_agg(name, ', ') FROM practice") || 'an installation without a practice'}. Start Glenfold to go on.`,
 );

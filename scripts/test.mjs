@@ -1,6 +1,7 @@
 // npm test: everything from a fresh machine to every test passed. Node alone until the packages are there.
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startCluster } from './postgres.mjs';
 import { checkNode, ensureBuild, ensurePackages, root, run, runAll, say } from './tools.mjs';
@@ -23,6 +24,9 @@ const cluster = process.env.DATABASE_URL
   ? { url: process.env.DATABASE_URL, stop: () => {} }
   : await startCluster(root, 'test', { scratch: true });
 process.on('exit', () => cluster.stop());
+
+// Photos and laboratories' files of the tests, in a folder of their own that the servers of all databases share.
+process.env.GLENFOLD_FILES ??= mkdtempSync(join(tmpdir(), 'glenfold-files-'));
 
 /** A new database in the test cluster; a copy of the template where the tests before have made one. */
 async function database(name, template) {

@@ -35,6 +35,7 @@ const zone: ZoneAnswer = {
   area: 100,
   geometry: null,
   applied: [],
+      measured: {},
   grass: 'tall fescue',
   surface: 'turf',
   intensity: 'low',

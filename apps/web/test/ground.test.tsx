@@ -10,7 +10,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
 import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
-import { LabFileReview } from '../src/features/lab/LabFileReview.tsx';
+import { LabFileReview } from '../src/features/lab/review/LabFileReview.tsx';
 import { type Asked, choose, serve, show } from './page.tsx';
 import { plane, zoneWith } from './scene.ts';
 
@@ -177,7 +177,13 @@ describe('a laboratory’s file before it is imported', () => {
       extractant,
       limeFactor: null,
       depth: null,
-      rows: [{ line: 2, row, zoneId: 'z', bagId: null, zoneChosen: false, faults, questions: [], resultId: null }],
+      ...{ dateOrder: null, readAs: null, original: null, profile: null },
+      rows: [
+        {
+          ...{ line: 2, cells, row, zoneId: 'z', bagId: null, zoneChosen: false, faults, questions: [], resultId: null },
+          ...{ doubts: [], last: {}, state: null, corrected: [] },
+        },
+      ],
       bags: [],
       ...more,
     } as unknown as LabReportAnswer;
@@ -187,8 +193,8 @@ describe('a laboratory’s file before it is imported', () => {
   it('shows below detection as such, and what goes where', () => {
     serve({});
     show(<LabFileReview file={ready} zones={[zone]} />, { units: 'metric' });
-    const [, row] = screen.getAllByRole('row');
-    expect(row!.textContent).toMatch(/BL.*Back lawn \(BL\).*10 cm.*6\.1.*<27 ppm/);
+    const sample = screen.getByRole('region', { name: 'BL' });
+    expect(sample.textContent).toMatch(/BL.*Back lawn \(BL\).*pH 6\.1, P <27, 10 cm deep/);
     expect(screen.getByRole('button', { name: 'Import 1 result' })).toBeTruthy();
   });
 

@@ -34,6 +34,7 @@ const zone: ZoneAnswer = {
   clippings: 'returned',
   facts: {},
   applied: [],
+      measured: {},
   properties: { survey: 7 },
 };
 let count = 0;

@@ -54,6 +54,7 @@ export const zoneWith = (more: Partial<ZoneAnswer> = {}): ZoneAnswer =>
     soilGroup: 'loam',
     facts: {},
     applied: [],
+    measured: {},
     geometry: rectangle(0, 0, 40, 30),
     ...more,
   }) as unknown as ZoneAnswer;
@@ -92,6 +93,7 @@ export const resultWith = (more: Partial<LabResultAnswer> = {}): LabResultAnswer
   },
   beside: null,
   advice: null,
+  advised: [],
   origin: 'typed',
   supersedesId: null,
   supersededById: null,

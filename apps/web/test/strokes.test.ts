@@ -48,6 +48,7 @@ class Sheet {
         geometry: zone.geometry ?? null,
         facts: {},
         applied: [],
+      measured: {},
         properties: null,
         id: `z${(this.#next += 1)}`,
         version: 1,

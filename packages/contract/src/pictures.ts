@@ -3,6 +3,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsOptional,
@@ -50,6 +51,11 @@ export class PhotoInput extends Picture {
   @Matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as 2026-03-14.' })
   takenOn?: string | null;
 
+  /** Keep what the camera wrote into it, its position too; left out, that is taken away. */
+  @IsOptional()
+  @IsBoolean({ message: 'Keeping the place is yes or no.' })
+  keepPlace?: boolean;
+
   /** The entry of the logbook that it shows. */
   @IsOptional()
   @IsUUID(undefined, { message: 'The entry of a photo is named by its id.' })
@@ -62,8 +68,9 @@ export class PhotoAnswer {
   @IsString() zoneId: string;
   @IsOptional() @IsString() caption: string | null;
   @IsOptional() @IsString() takenOn: string | null;
-  /** Address of the picture itself. */
+  /** Address of the picture itself, and of a small one for lists. */
   @IsString() address: string;
+  @IsString() small: string;
 }
 
 /** A place on an image and on the ground. */

@@ -7,8 +7,10 @@ import yazl from 'yazl';
 export const FORMAT_VERSION = 7;
 const FORMAT = 'glenfold practice';
 const MANIFEST = 'manifest.json';
-const MOST_FILES = 100;
-const MOST_BYTES = 400_000_000;
+const MOST_FILES = 100_000;
+const MOST_BYTES = 2_000_000_000;
+/** Photos and laboratories' files, each by its content. */
+const BLOBS = 'files/';
 
 interface Listed {
   readonly path: string;
@@ -33,16 +35,36 @@ export interface ArchiveFile {
   readonly text: string;
 }
 
+/** A file as it is kept in the store of files. */
+export interface Blob {
+  readonly digest: string;
+  readonly bytes: Buffer;
+}
+
 const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 /** Files with a manifest that lists each with its checksum, as a stream of ZIP. */
-export function writeArchive(practice: string, files: readonly ArchiveFile[]): NodeJS.ReadableStream {
+export function writeArchive(
+  practice: string,
+  files: readonly ArchiveFile[],
+  blobs: readonly Blob[],
+): NodeJS.ReadableStream {
   const zip = new yazl.ZipFile();
   const listed = files.map(({ path, what, rows, text }): Listed => {
     const bytes = Buffer.from(text);
     zip.addBuffer(bytes, path);
     return { path, what, rows, bytes: bytes.length, sha256: digest(bytes) };
   });
+  for (const { digest: sha256, bytes } of blobs) {
+    zip.addBuffer(bytes, `${BLOBS}${sha256}`, { compress: false });
+    listed.push({
+      path: `${BLOBS}${sha256}`,
+      what: 'a photo or a laboratory’s file',
+      rows: 0,
+      bytes: bytes.length,
+      sha256,
+    });
+  }
   const manifest: Manifest = {
     format: FORMAT,
     version: FORMAT_VERSION,
@@ -59,7 +81,11 @@ export function writeArchive(practice: string, files: readonly ArchiveFile[]): N
  * Read an archive, every file checked against the manifest.
  * @throws a 422 problem for anything that is not a whole, unaltered export of this version or an earlier one
  */
-export async function readArchive(zip: Buffer): Promise<{ manifest: Manifest; files: ReadonlyMap<string, string> }> {
+export async function readArchive(zip: Buffer): Promise<{
+  manifest: Manifest;
+  files: ReadonlyMap<string, string>;
+  blobs: readonly Blob[];
+}> {
   const found = await unzip(zip);
   const manifest = readManifest(found.get(MANIFEST));
   for (const path of found.keys()) {
@@ -67,13 +93,15 @@ export async function readArchive(zip: Buffer): Promise<{ manifest: Manifest; fi
       throw altered(`${path} is in the ZIP but not in its list.`);
   }
   const files = new Map<string, string>();
+  const blobs: Blob[] = [];
   for (const { path, sha256 } of manifest.files) {
     const bytes = found.get(path);
     if (!bytes) throw altered(`${path} is missing.`);
     if (digest(bytes) !== sha256) throw altered(`${path} is not as it was exported.`);
-    files.set(path, bytes.toString('utf8'));
+    if (path.startsWith(BLOBS)) blobs.push({ digest: sha256, bytes });
+    else files.set(path, bytes.toString('utf8'));
   }
-  return { manifest, files };
+  return { manifest, files, blobs };
 }
 
 function altered(what: string): Problem {

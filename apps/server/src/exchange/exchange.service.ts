@@ -20,6 +20,7 @@ import { grouped } from '../platform/grouped.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
+import { FileStore } from '../ports/fileStore.ts';
 import { Work } from '../platform/work.ts';
 import { type ArchiveFile, notAnExport, readArchive, writeArchive } from './archive.ts';
 import { type Tables, readTables } from './readTables.ts';
@@ -55,6 +56,7 @@ export class ExchangeService {
     private readonly setup: SetupService,
     private readonly sessions: SessionService,
     private readonly threads: Threads,
+    private readonly store: FileStore,
   ) {}
 
   /** The whole practice as of one moment. */
@@ -74,7 +76,11 @@ export class ExchangeService {
       return written;
     }, 'REPEATABLE READ');
     const [practice] = JSON.parse(files[0]!.text) as [{ readonly name: string }];
-    return { name: practice.name, stream: writeArchive(practice.name, [readme(practice.name, files), ...files]) };
+    const blobs = await Promise.all(
+      digestsIn(files).map(async (digest) => ({ digest, bytes: await this.store.read(digest) })),
+    );
+    const all = [readme(practice.name, files), ...files];
+    return { name: practice.name, stream: writeArchive(practice.name, all, blobs) };
   }
 
   /**
@@ -83,11 +89,12 @@ export class ExchangeService {
    * @throws a 409 problem where there is a practice already, a 422 problem for an export that cannot be taken
    */
   async load(zip: Buffer, { email, password }: LoadExportInput): Promise<string> {
-    const { manifest, files } = await readArchive(zip);
+    const { manifest, files, blobs } = await readArchive(zip);
     const tables = (readers[manifest.version] ?? ((all) => readTables(all, exportedTables)))(files);
     const owner = findOwner(tables, email);
     await checkValues(tables);
     const passwordHash = await newPasswordHash(password, email);
+    for (const { bytes } of blobs) await this.store.keep(bytes);
     return this.setup.first(async (manager) => {
       const [{ id: practiceId }] = tables.get('practice.json') as unknown as [{ readonly id: string }];
       await manager.query(`SELECT set_config('glenfold.loading', 'on', true)`);
@@ -140,6 +147,15 @@ export class ExchangeService {
       throw notAnExport(`${table.file} cannot be loaded: ${(error as Error).message}.`);
     }
   }
+}
+
+/** Files in the store that the tables name. */
+function digestsIn(files: readonly ArchiveFile[]): string[] {
+  const named = files
+    .filter(({ path }) => path === 'photos.json' || path === 'lab-files.json')
+    .flatMap(({ text }) => JSON.parse(text) as Row[])
+    .flatMap(({ digest, thumb, original }) => [digest, thumb, original]);
+  return [...new Set(named.filter((one): one is string => typeof one === 'string'))].sort();
 }
 
 function scopeColumn({ file }: ExportedTable): string {

@@ -81,7 +81,11 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: Sample, file: 'samples.csv', what: 'what was measured: bags and typed labels; depths in cm' },
   { entity: SampleZone, file: 'sample-zones.csv', what: 'the zones that each sample speaks for' },
   { entity: LabProfile, file: 'lab-profiles.json', what: 'how laboratories arrange their files; depths in cm' },
-  { entity: LabReport, file: 'lab-files.json', what: 'laboratories’ files, whole' },
+  {
+    entity: LabReport,
+    file: 'lab-files.json',
+    what: 'laboratories’ files as text; as they came they are under files/',
+  },
   {
     entity: LabResult,
     file: 'lab-results.csv',
@@ -116,7 +120,11 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: QuoteLine, file: 'quote-lines.json', what: 'lines of quotes as their owners read them' },
   { entity: Job, file: 'jobs.json', what: 'doses on their days, with who does them; rates in their unit' },
   { entity: EntryRecord, file: 'entries.json', what: 'what was done, as it was written; g/m², cm, mL/m² and m²' },
-  { entity: ZonePhoto, file: 'photos.json', what: 'photos of zones and of what was done, as base64' },
+  {
+    entity: ZonePhoto,
+    file: 'photos.json',
+    what: 'photos of zones and of what was done; the pictures are under files/',
+  },
   { entity: Prediction, file: 'predictions.json', what: 'what was foretold of the pH when programs were handed over' },
   { entity: SiteDate, file: 'site-dates.json', what: 'dates that work has to be ready for' },
   { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },

@@ -10,9 +10,17 @@ import {
   ParseUUIDPipe,
   Post,
   Put,
+  Query,
   type StreamableFile,
 } from '@nestjs/common';
-import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
+import {
+  ApiCreatedResponse,
+  ApiNoContentResponse,
+  ApiOkResponse,
+  ApiProduces,
+  ApiQuery,
+  ApiTags,
+} from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { PicturesService } from './pictures.service.ts';
@@ -42,10 +50,11 @@ export class PicturesController {
   @Get('photos/:photoId/image')
   @For('work.read')
   @Header('cache-control', KEPT)
+  @ApiQuery({ name: 'size', enum: ['small'], required: false })
   @ApiProduces('image/jpeg', 'image/png', 'image/webp')
   @ApiOkResponse({ schema: { type: 'string', format: 'binary' } })
-  photo(@Param('photoId', ParseUUIDPipe) photoId: string): Promise<StreamableFile> {
-    return this.pictures.photo(photoId);
+  photo(@Param('photoId', ParseUUIDPipe) photoId: string, @Query('size') size?: string): Promise<StreamableFile> {
+    return this.pictures.photo(photoId, size === 'small');
   }
 
   @Delete('photos/:photoId')

@@ -13,7 +13,9 @@ import { In } from 'typeorm';
 import { EntryRecord } from '../entries/entry.entity.ts';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { FileStore } from '../ports/fileStore.ts';
 import { GroundService } from './ground.service.ts';
+import { PhotoFiles } from './photoFiles.service.ts';
 import { Underlay } from './underlay.entity.ts';
 import { ZonePhoto } from './zonePhoto.entity.ts';
 
@@ -45,6 +47,8 @@ export class PicturesService {
   constructor(
     private readonly records: Records,
     private readonly ground: GroundService,
+    private readonly files: FileStore,
+    private readonly photoFiles: PhotoFiles,
   ) {}
 
   async photos(siteId: string): Promise<PhotoAnswer[]> {
@@ -54,17 +58,17 @@ export class PicturesService {
   }
 
   async addPhoto(zoneId: string, input: PhotoInput): Promise<PhotoAnswer> {
-    const { id, type, image, caption = null, takenOn = null, entryId = null } = input;
+    const { id, type, image, caption = null, takenOn = null, entryId = null, keepPlace = false } = input;
     await this.ground.zone(zoneId);
     checkPicture('image', type, image, LARGEST_PHOTO);
     const [entry] = entryId === null ? [] : await this.records.of(EntryRecord).find({ id: entryId, zoneId });
     if (entryId !== null && !entry)
       refuse([{ field: 'entryId', message: 'The entry that the photo shows is not in the book yet: send it first.' }]);
+    const kept = await this.photoFiles.keep(Buffer.from(image, 'base64'), type, keepPlace);
     return this.records.together(async (of) => {
       const [known] = id ? await of(ZonePhoto).findEver({ id }) : [];
-      return photoAnswer(
-        known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), zoneId, type, image, caption, takenOn, entryId })),
-      );
+      const values = { zoneId, ...kept, image: null, caption, takenOn, entryId };
+      return photoAnswer(known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), ...values })));
     });
   }
 
@@ -76,8 +80,12 @@ export class PicturesService {
     return photoAnswer(await this.records.of(ZonePhoto).restore(id));
   }
 
-  photo(id: string): Promise<StreamableFile> {
-    return this.#file(ZonePhoto, id);
+  /** @param small for lists */
+  async photo(id: string, small: boolean): Promise<StreamableFile> {
+    const { digest, thumb, type } = await this.records.of(ZonePhoto).one(id);
+    const file = small ? thumb : digest;
+    if (!file) return this.#file(ZonePhoto, id);
+    return new StreamableFile(await this.files.read(file), { type: small ? 'image/jpeg' : type });
   }
 
   async underlay(siteId: string): Promise<UnderlayAnswer | null> {
@@ -131,7 +139,15 @@ export class PicturesService {
 }
 
 function photoAnswer({ id, version, zoneId, caption, takenOn }: ZonePhoto): PhotoAnswer {
-  return { id, version, zoneId, caption, takenOn, address: `/api/photos/${id}/image` };
+  return {
+    id,
+    version,
+    zoneId,
+    caption,
+    takenOn,
+    address: `/api/photos/${id}/image`,
+    small: `/api/photos/${id}/image?size=small`,
+  };
 }
 
 function underlayAnswer({ id, version, name, width, height, matches, opacity }: Underlay): UnderlayAnswer {

@@ -1,5 +1,6 @@
 import type { PictureType } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
+import type { Digest } from '../ports/fileStore.ts';
 import { Owned } from '../platform/owned.ts';
 
 /** A photo of a zone. */
@@ -21,7 +22,15 @@ export class ZonePhoto extends Owned {
   @Column({ type: 'text' })
   type: PictureType;
 
-  /** Base64; read only where the picture itself is asked for. */
-  @Column({ type: 'text', select: false })
-  image: string;
+  /** The picture, in the store of files. */
+  @Column({ type: 'text', nullable: true })
+  digest: Digest | null;
+
+  /** A small one of it, for lists. */
+  @Column({ type: 'text', nullable: true })
+  thumb: Digest | null;
+
+  /** Base64, of one that has not moved into a file yet. */
+  @Column({ type: 'text', nullable: true, select: false })
+  image: string | null;
 }

@@ -16,6 +16,7 @@ import { Deliveries1795870000000 } from './1795870000000-deliveries.ts';
 import { Season1795880000000 } from './1795880000000-season.ts';
 import { LabIn1795890000000 } from './1795890000000-labIn.ts';
 import { OwnTests1795900000000 } from './1795900000000-ownTests.ts';
+import { PhotoFiles1795910000000 } from './1795910000000-photoFiles.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -37,4 +38,5 @@ export const migrations = [
   Season1795880000000,
   LabIn1795890000000,
   OwnTests1795900000000,
+  PhotoFiles1795910000000,
 ] as const;

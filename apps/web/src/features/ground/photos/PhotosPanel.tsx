@@ -70,7 +70,7 @@ export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
         </Typography>
       )}
       <Box sx={{ display: 'grid', gap: 1, gridTemplateColumns: '1fr 1fr' }}>
-        {own.map(({ id, address, caption: words, takenOn }) => (
+        {own.map(({ id, small, caption: words, takenOn }) => (
           <Box component="figure" key={id} sx={{ m: 0, minWidth: 0 }}>
             <Box
               component="button"
@@ -80,7 +80,7 @@ export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
               sx={{ p: 0, border: `1px solid ${colours.line}`, background: 'none', cursor: 'zoom-in', width: '100%' }}
             >
               <img
-                src={address}
+                src={small}
                 alt={words ?? `${zone.name}, ${takenOn ?? 'date not known'}`}
                 style={{ width: '100%', aspectRatio: '4 / 3', objectFit: 'cover', display: 'block' }}
               />
