@@ -1,4 +1,5 @@
 import 'reflect-metadata';
+import 'react-datasheet-grid/dist/style.css';
 import '@fontsource/atkinson-hyperlegible/400.css';
 import '@fontsource/atkinson-hyperlegible/700.css';
 import '@fontsource/bitter/700.css';

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import { isTyping } from '../ui/typing.ts';
 
 /** Keys of the whole application, for the list that `?` shows. */
 export const keyList: ReadonlyArray<readonly [keys: string, what: string]> = [
@@ -19,6 +20,7 @@ export function useKeys(actions: Readonly<Record<string, () => void>>): void {
       if (
         !action ||
         typing ||
+        isTyping() ||
         event.ctrlKey ||
         event.metaKey ||
         event.altKey ||

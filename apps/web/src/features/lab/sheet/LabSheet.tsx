@@ -1,13 +1,15 @@
 import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
-import { type ClipboardEvent, type KeyboardEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, useCallback, useState } from 'react';
 
 import { colours } from '../../../ui/theme.ts';
 import { Words } from '../../../ui/Words.tsx';
 import { Trouble } from '../../../ui/bits.tsx';
 import { useSessionState } from '../../../ui/useSessionState.ts';
-import { fieldName } from '../fieldNames.ts';
-import { ColumnHead, MoreColumns } from './SheetColumns.tsx';
+import { type GridLine, LabGrid } from './LabGrid.tsx';
+import { MoreColumns } from './SheetColumns.tsx';
+import { sheetLooks } from './sheetLooks.ts';
+import { useUndoable } from './useUndoable.ts';
 import { BufferMethodField, ExtractantField, LimeFactorField } from '../MethodFields.tsx';
 import {
   type Cell,
@@ -31,6 +33,18 @@ interface LabSheetProps {
   readonly onDone: () => void;
 }
 
+const NOTHING: SheetRow = {};
+
+/** What a step changes, so that letters of one cell are one step: the cell, or a block. */
+function stepOf(rows: Readonly<Record<string, SheetRow>>, changed: Readonly<Record<string, SheetRow>>): string {
+  const cells = Object.entries(changed).flatMap(([zoneId, row]) =>
+    Object.keys(row).flatMap((cell) =>
+      row[cell as Cell] === rows[zoneId]?.[cell as Cell] ? [] : [`${zoneId} ${cell}`],
+    ),
+  );
+  return cells.length === 1 ? cells[0]! : `a block of ${cells.length}, ${Date.now()}`;
+}
+
 /** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */
 export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheetProps) {
   const start = correcting ? sheetOf(correcting) : undefined;
@@ -43,7 +57,6 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   );
   const [tried, setTried] = useState(false);
   const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
-  const grid = useRef<HTMLTableElement>(null);
   const save = useSaveLabResult();
   const [saving, setSaving] = useState(false);
 
@@ -61,42 +74,32 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
     : {};
   const filled = listed.filter(({ id }) => !isBlank(rows[id] ?? {}));
   const read = new Map(filled.map((zone) => [zone.id, readSheetRow(rows[zone.id] ?? {}, head, zone, keep)]));
+  const shownOf = (zoneId: string) =>
+    (read.get(zoneId)?.problems ?? []).filter(
+      ({ field }) => field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zoneId} ${field}`)),
+    );
+  const lines = listed.map((zone): GridLine => ({
+    zone,
+    row: rows[zone.id] ?? NOTHING,
+    wrong: new Set(shownOf(zone.id).map(({ field }) => field)),
+    chosen: zone.id === chosen,
+  }));
 
-  const put = (zoneId: string, cell: Cell, text: string): void =>
-    setRows((last) => ({ ...last, [zoneId]: { ...last[zoneId], [cell]: text } }));
-  const focus = (row: number, column: number): void =>
-    grid.current?.querySelector<HTMLInputElement>(`[data-cell="${row} ${column}"]`)?.focus();
-
-  const onKey = (event: KeyboardEvent<HTMLInputElement>, row: number, column: number): void => {
-    const { selectionStart, selectionEnd, value } = event.currentTarget;
-    const collapsed = selectionStart === selectionEnd;
-    const moves: Partial<Record<string, readonly [number, number]>> = {
-      ArrowUp: [row - 1, column],
-      ArrowDown: [row + 1, column],
-      Enter: [row + 1, column],
-      ...(collapsed && selectionStart === 0 ? { ArrowLeft: [row, column - 1] as const } : {}),
-      ...(collapsed && selectionEnd === value.length ? { ArrowRight: [row, column + 1] as const } : {}),
-    };
-    const move = moves[event.key];
-    if (!move) return;
-    event.preventDefault();
-    focus(...move);
+  const undoable = useUndoable(rows, setRows);
+  /** Typed, pasted or filled: one step, however many cells. */
+  const onRows = (changed: Readonly<Record<string, SheetRow>>): void => {
+    if (Object.keys(changed).length > 0) undoable.change({ ...rows, ...changed }, stepOf(rows, changed));
   };
-
-  const onPaste = (event: ClipboardEvent<HTMLInputElement>, row: number, column: number): void => {
-    const text = event.clipboardData.getData('text/plain');
-    if (!/[\t\n]/.test(text.trimEnd())) return;
-    event.preventDefault();
-    text
-      .trimEnd()
-      .split(/\r?\n/)
-      .forEach((line, down) =>
-        line.split('\t').forEach((value, across) => {
-          const zone = listed[row + down];
-          const cell = cells[column + across];
-          if (zone && cell) put(zone.id, cell, value.trim());
-        }),
-      );
+  const onLeave = useCallback(
+    (zoneId: string, cell: Cell): void => setTouched((last) => new Set(last).add(`${zoneId} ${cell}`)),
+    [],
+  );
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (!(event.ctrlKey || event.metaKey)) return;
+    const key = event.key.toLowerCase();
+    const back = key === 'z' && !event.shiftKey;
+    const forth = key === 'y' || (key === 'z' && event.shiftKey);
+    if ((back && undoable.undo()) || (forth && undoable.redo())) event.preventDefault();
   };
 
   const onSave = async (): Promise<void> => {
@@ -112,6 +115,7 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         );
         setRows((last) => ({ ...last, [zone.id]: {} }));
       }
+      undoable.forget();
       setTried(false);
       setTouched(new Set());
       if (!correcting) onDone();
@@ -181,133 +185,34 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         />
       </Box>
       <MoreColumns head={head} rows={rows} onChange={setHead} />
-      <Box sx={{ overflowX: 'auto' }}>
-        <Box
-          component="table"
-          ref={grid}
-          sx={{
-            borderCollapse: 'collapse',
-            width: '100%',
-            minWidth: 128 + (cells.length > 7 ? 102 : 90) * cells.length,
-            // The zone stays in sight while the columns scroll.
-            '& tr > th:first-of-type': { position: 'sticky', left: 0, zIndex: 1, background: colours.paper },
-            tableLayout: 'fixed',
-            '& th': {
-              textAlign: 'left',
-              fontWeight: 400,
-              verticalAlign: 'bottom',
-              pr: 1,
-              pb: 0.5,
-              color: colours.faded,
-              fontSize: '0.88rem',
-            },
-          }}
-        >
-          <thead>
-            <tr>
-              <Box component="th" sx={{ width: 128 }}>
-                Zone and bag
-              </Box>
-              {cells.map((cell) => (
-                <th key={cell}>
-                  <ColumnHead analyte={cell} head={head} onChange={setHead} />
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {listed.map((zone, row) => {
-              const outcome = read.get(zone.id);
-              const shown = (outcome?.problems ?? []).filter(
-                ({ field }) =>
-                  field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zone.id} ${field}`)),
-              );
-              return [
-                <tr key={zone.id}>
-                  <Box
-                    component="th"
-                    scope="row"
-                    sx={{
-                      color: `${colours.ink} !important`,
-                      verticalAlign: 'middle !important',
-                      pb: '0 !important',
-                      borderLeft: zone.id === chosen ? `3px solid ${colours.ink}` : '3px solid transparent',
-                      pl: 1,
-                      lineHeight: 1.2,
-                    }}
-                  >
-                    <strong>{zone.name}</strong>
-                    <div style={{ color: colours.faded }}>{zone.label}</div>
-                  </Box>
-                  {cells.map((cell, column) => {
-                    const wrong = shown.some(({ field }) => field === cell);
-                    return (
-                      <Box
-                        component="td"
-                        key={cell}
-                        sx={{
-                          p: 0,
-                          border: `1px solid ${wrong ? colours.ochre : colours.faded}`,
-                          background: wrong ? colours.ochreWash : colours.sheet,
-                        }}
-                      >
-                        <Box
-                          component="input"
-                          data-cell={`${row} ${column}`}
-                          aria-label={`${fieldName(cell)} of ${zone.name}`}
-                          aria-invalid={wrong}
-                          aria-describedby={wrong ? `problems-${zone.id}` : undefined}
-                          value={rows[zone.id]?.[cell] ?? ''}
-                          onChange={(event: React.ChangeEvent<HTMLInputElement>) =>
-                            put(zone.id, cell, event.target.value)
-                          }
-                          onBlur={() => setTouched((last) => new Set(last).add(`${zone.id} ${cell}`))}
-                          onKeyDown={(event: KeyboardEvent<HTMLInputElement>) => onKey(event, row, column)}
-                          onPaste={(event: ClipboardEvent<HTMLInputElement>) => onPaste(event, row, column)}
-                          autoComplete="off"
-                          inputMode="decimal"
-                          sx={{
-                            font: 'inherit',
-                            width: '100%',
-                            height: 36,
-                            border: 0,
-                            background: 'none',
-                            px: 1,
-                            color: colours.ink,
-                            '&:focus': { outline: `2px solid ${colours.slate}` },
-                          }}
-                        />
-                      </Box>
-                    );
-                  })}
-                </tr>,
-                (shown.length > 0 || (outcome && outcome.questions.length + outcome.notes.length > 0)) && (
-                  <tr key={`${zone.id} words`}>
-                    <td />
-                    <td colSpan={cells.length} id={`problems-${zone.id}`}>
-                      {shown.map(({ field, message }) => (
-                        <Typography key={field} sx={{ color: colours.ochre, fontWeight: 700, fontSize: '0.92rem' }}>
-                          <Words>{message}</Words>
-                        </Typography>
-                      ))}
-                      {outcome?.questions.map((question) => (
-                        <Typography key={question} sx={{ color: colours.slate, fontSize: '0.92rem' }}>
-                          <Words>{question}</Words>
-                        </Typography>
-                      ))}
-                      {outcome?.notes.map((note) => (
-                        <Typography key={note} sx={{ color: colours.faded, fontSize: '0.92rem' }}>
-                          {note}
-                        </Typography>
-                      ))}
-                    </td>
-                  </tr>
-                ),
-              ];
-            })}
-          </tbody>
-        </Box>
+      <Box sx={sheetLooks} onKeyDownCapture={onKeyDown}>
+        <LabGrid lines={lines} cells={cells} head={head} onHead={setHead} onRows={onRows} onLeave={onLeave} />
       </Box>
+      {lines.map(({ zone }) => {
+        const outcome = read.get(zone.id);
+        const shown = shownOf(zone.id);
+        if (!outcome || shown.length + outcome.questions.length + outcome.notes.length === 0) return null;
+        return (
+          <Box key={zone.id} id={`problems-${zone.id}`} sx={{ mt: 0.75, fontSize: '0.92rem', lineHeight: 1.35 }}>
+            <strong>{zone.name}.</strong>
+            {shown.map(({ field, message }) => (
+              <Box key={field} sx={{ color: colours.ochre, fontWeight: 700 }}>
+                <Words>{message}</Words>
+              </Box>
+            ))}
+            {outcome.questions.map((question) => (
+              <Box key={question} sx={{ color: colours.slate }}>
+                <Words>{question}</Words>
+              </Box>
+            ))}
+            {outcome.notes.map((note) => (
+              <Box key={note} sx={{ color: colours.faded }}>
+                {note}
+              </Box>
+            ))}
+          </Box>
+        );
+      })}
       <Trouble error={save.error} />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>
         <Button variant="contained" onClick={() => void onSave()} disabled={saving}>
@@ -317,7 +222,9 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
         <Typography sx={{ color: colours.faded, fontSize: '0.9rem' }}>
           {tried && filled.length === 0
             ? 'Nothing is typed yet: begin with a soil pH.'
-            : 'Arrows and Enter move; paste from a spreadsheet; “<5” for below detection; “42 lb/ac” converts.'}
+            : filled.length > 0
+              ? `${filled.length} of ${listed.length} typed, kept on this device as you type. Ctrl+Z takes a step back.`
+              : 'Type over a cell, Enter and arrows move, paste a block, drag a corner to fill; “<5”, “42 lb/ac”.'}
         </Typography>
       </Box>
     </Box>

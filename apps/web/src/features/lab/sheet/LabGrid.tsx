@@ -1,0 +1,127 @@
+import type { ZoneAnswer } from '@glenfold/contract';
+import { memo, useEffect, useMemo, useRef } from 'react';
+import { type CellProps, type Column, DynamicDataSheetGrid } from 'react-datasheet-grid';
+import { fieldName } from '../fieldNames.ts';
+import { typing } from '../../../ui/typing.ts';
+import { ColumnHead } from './SheetColumns.tsx';
+import type { Cell, SheetHead, SheetRow } from './sheet.ts';
+
+/** A line of the grid: a zone, and what was typed of it. */
+export interface GridLine {
+  readonly zone: Pick<ZoneAnswer, 'id' | 'name' | 'label'>;
+  readonly row: SheetRow;
+  /** Cells that cannot be read. */
+  readonly wrong: ReadonlySet<string>;
+  readonly chosen: boolean;
+}
+
+interface LabGridProps {
+  readonly lines: readonly GridLine[];
+  readonly cells: readonly Cell[];
+  readonly head: SheetHead;
+  readonly onHead: (head: SheetHead) => void;
+  /** What was typed, pasted or filled, by zone. */
+  readonly onRows: (changed: Readonly<Record<string, SheetRow>>) => void;
+  readonly onLeave: (zoneId: string, cell: Cell) => void;
+}
+
+interface CellData {
+  readonly cell: Cell;
+  readonly onLeave: (zoneId: string, cell: Cell) => void;
+}
+
+/** One value: typed where it stands, or over what stands there. */
+const ValueCell = memo(function ValueCell({
+  rowData,
+  setRowData,
+  focus,
+  active,
+  columnData: { cell, onLeave },
+}: CellProps<GridLine, CellData>) {
+  const input = useRef<HTMLInputElement>(null);
+  const { zone, row, wrong } = rowData;
+  useEffect(() => {
+    if (focus) {
+      input.current?.focus();
+      input.current?.select();
+    } else input.current?.blur();
+  }, [focus]);
+  return (
+    <input
+      ref={input}
+      aria-label={`${fieldName(cell)} of ${zone.name}`}
+      aria-invalid={wrong.has(cell)}
+      aria-describedby={wrong.has(cell) ? `problems-${zone.id}` : undefined}
+      className={wrong.has(cell) ? 'sheet-cell wrong' : 'sheet-cell'}
+      tabIndex={active ? 0 : -1}
+      style={{ pointerEvents: focus ? 'auto' : 'none' }}
+      value={row[cell] ?? ''}
+      onChange={(event) => setRowData({ ...rowData, row: { ...row, [cell]: event.target.value } })}
+      onBlur={() => onLeave(zone.id, cell)}
+      autoComplete="off"
+      inputMode="decimal"
+    />
+  );
+});
+
+const ZoneCell = memo(function ZoneCell({ rowData: { zone, chosen } }: CellProps<GridLine, never>) {
+  return (
+    <div className={chosen ? 'sheet-zone chosen' : 'sheet-zone'}>
+      <strong>{zone.name}</strong>
+      <span>{zone.label}</span>
+    </div>
+  );
+});
+
+type AnyColumn = Partial<Column<GridLine, unknown, string>>;
+
+/** The sheet as a grid: arrows, Enter, Tab, a block pasted, filled down by its corner. */
+export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGridProps) {
+  const columns = useMemo((): AnyColumn[] => {
+    const zone = {
+      ...{ component: ZoneCell, title: 'Zone and bag', basis: 150, minWidth: 150, grow: 0, shrink: 0, disabled: true },
+      copyValue: ({ rowData }: { rowData: GridLine }) => rowData.zone.name,
+    };
+    const values = cells.map((cell) => ({
+      id: cell,
+      component: ValueCell,
+      columnData: { cell, onLeave } satisfies CellData,
+      title: <ColumnHead analyte={cell} head={head} onChange={onHead} />,
+      ...{ basis: 96, minWidth: 96, grow: 1, shrink: 0 },
+      // Typing over a cell begins anew, as in any spreadsheet.
+      prePasteValues: (pasted: string[]) => pasted.map((text) => text.trim()),
+      deleteValue: ({ rowData }: { rowData: GridLine }) => ({ ...rowData, row: { ...rowData.row, [cell]: '' } }),
+      copyValue: ({ rowData }: { rowData: GridLine }) => rowData.row[cell] ?? '',
+      pasteValue: ({ rowData, value }: { rowData: GridLine; value: string }) => ({
+        ...rowData,
+        row: { ...rowData.row, [cell]: value },
+      }),
+      isCellEmpty: ({ rowData }: { rowData: GridLine }) => !rowData.row[cell],
+    }));
+    return [zone, ...values] as unknown as AnyColumn[];
+  }, [cells, head, onHead, onLeave]);
+  useEffect(() => () => typing(false), []);
+  return (
+    <DynamicDataSheetGrid<GridLine>
+      className="lab-sheet"
+      value={lines as GridLine[]}
+      onChange={(changed) =>
+        onRows(
+          Object.fromEntries(
+            changed.flatMap((line, index) => (line.row === lines[index]?.row ? [] : [[line.zone.id, line.row]])),
+          ),
+        )
+      }
+      columns={columns as never}
+      lockRows
+      gutterColumn={false}
+      rowKey={({ rowData }) => rowData.zone.id}
+      rowHeight={40}
+      headerRowHeight={72}
+      height={Math.min(620, 74 + 40 * lines.length)}
+      // Keys belong to the grid while a cell is chosen: a 6 is a number there, and not the sixth step.
+      onActiveCellChange={({ cell }) => typing(cell !== null)}
+      disableContextMenu
+    />
+  );
+}
