@@ -1,5 +1,5 @@
 import type { ZoneAnswer } from '@glenfold/contract';
-import { memo, useEffect, useMemo, useRef } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { type CellProps, type Column, DynamicDataSheetGrid } from 'react-datasheet-grid';
 import { fieldName } from '../fieldNames.ts';
 import { typing } from '../../../ui/typing.ts';
@@ -28,6 +28,8 @@ interface LabGridProps {
 interface CellData {
   readonly cell: Cell;
   readonly onLeave: (zoneId: string, cell: Cell) => void;
+  /** A block pasted while one cell is being typed in. */
+  readonly onBlock: (zoneId: string, cell: Cell, text: string) => void;
 }
 
 /** One value: typed where it stands, or over what stands there. */
@@ -36,7 +38,7 @@ const ValueCell = memo(function ValueCell({
   setRowData,
   focus,
   active,
-  columnData: { cell, onLeave },
+  columnData: { cell, onLeave, onBlock },
 }: CellProps<GridLine, CellData>) {
   const input = useRef<HTMLInputElement>(null);
   const { zone, row, wrong } = rowData;
@@ -58,6 +60,13 @@ const ValueCell = memo(function ValueCell({
       value={row[cell] ?? ''}
       onChange={(event) => setRowData({ ...rowData, row: { ...row, [cell]: event.target.value } })}
       onBlur={() => onLeave(zone.id, cell)}
+      onPaste={(event) => {
+        const text = event.clipboardData.getData('text/plain').trimEnd();
+        if (!/[\t\n]/.test(text)) return;
+        event.preventDefault();
+        event.stopPropagation();
+        onBlock(zone.id, cell, text);
+      }}
       autoComplete="off"
       inputMode="decimal"
     />
@@ -77,6 +86,27 @@ type AnyColumn = Partial<Column<GridLine, unknown, string>>;
 
 /** The sheet as a grid: arrows, Enter, Tab, a block pasted, filled down by its corner. */
 export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGridProps) {
+  const latest = useRef({ lines, cells, onRows });
+  useEffect(() => {
+    latest.current = { lines, cells, onRows };
+  });
+  const onBlock = useCallback((zoneId: string, cell: Cell, text: string): void => {
+    const { lines: shown, cells: across, onRows: put } = latest.current;
+    const [down, right] = [shown.findIndex(({ zone }) => zone.id === zoneId), across.indexOf(cell)];
+    const block = text.split(/\r?\n/).map((line) => line.split('\t'));
+    put(
+      Object.fromEntries(
+        block.flatMap((values, at) => {
+          const line = shown[down + at];
+          const typed = values.flatMap((value, index) => {
+            const into = across[right + index];
+            return into ? [[into, value.trim()] as const] : [];
+          });
+          return line ? [[line.zone.id, { ...line.row, ...Object.fromEntries(typed) }] as const] : [];
+        }),
+      ),
+    );
+  }, []);
   const columns = useMemo((): AnyColumn[] => {
     const zone = {
       ...{ component: ZoneCell, title: 'Zone and bag', basis: 150, minWidth: 150, grow: 0, shrink: 0, disabled: true },
@@ -85,7 +115,7 @@ export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGrid
     const values = cells.map((cell) => ({
       id: cell,
       component: ValueCell,
-      columnData: { cell, onLeave } satisfies CellData,
+      columnData: { cell, onLeave, onBlock } satisfies CellData,
       title: <ColumnHead analyte={cell} head={head} onChange={onHead} />,
       ...{ basis: 96, minWidth: 96, grow: 1, shrink: 0 },
       // Typing over a cell begins anew, as in any spreadsheet.
@@ -99,7 +129,7 @@ export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGrid
       isCellEmpty: ({ rowData }: { rowData: GridLine }) => !rowData.row[cell],
     }));
     return [zone, ...values] as unknown as AnyColumn[];
-  }, [cells, head, onHead, onLeave]);
+  }, [cells, head, onHead, onLeave, onBlock]);
   useEffect(() => () => typing(false), []);
   return (
     <DynamicDataSheetGrid<GridLine>
@@ -118,7 +148,7 @@ export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGrid
       rowKey={({ rowData }) => rowData.zone.id}
       rowHeight={40}
       headerRowHeight={72}
-      height={Math.min(620, 74 + 40 * lines.length)}
+      height={Math.min(1080, 74 + 40 * lines.length)}
       // Keys belong to the grid while a cell is chosen: a 6 is a number there, and not the sixth step.
       onActiveCellChange={({ cell }) => typing(cell !== null)}
       disableContextMenu
