@@ -15,7 +15,16 @@ import { LabQuestionsService } from './labQuestions.service.ts';
 @Module({
   imports: [GroundModule, SamplingModule],
   controllers: [LabController, LabQuestionsController],
-  providers: [LabReporter, LabService, RereadingService, LabReportService, LaboratoriesService, LabPost, LabProfilesService, LabQuestionsService],
+  providers: [
+    LabReporter,
+    LabService,
+    RereadingService,
+    LabReportService,
+    LaboratoriesService,
+    LabPost,
+    LabProfilesService,
+    LabQuestionsService,
+  ],
   exports: [LabService, LabReportService, LaboratoriesService],
 })
 export class LabModule {}

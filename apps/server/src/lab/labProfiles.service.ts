@@ -18,6 +18,24 @@ export function rowsBy(content: string, way: Pick<Arrangement, 'columns' | 'date
   return rows.map(({ cells }) => readLabRow(cells, columns, writing).row);
 }
 
+/** What a line says, each thing in words; however the database has turned its keys about. */
+function plainly({ labNumber, sampledOn, depth, values, advised }: LabRow): ReadonlyMap<string, string> {
+  const told: Array<readonly [string, string | undefined]> = [
+    ['its number', labNumber],
+    ['its day', sampledOn],
+    ['its depth', depth === undefined ? undefined : `${Number(depth.toFixed(2))} cm`],
+    ...Object.entries(values).map(([analyte, { value, unit, basis, belowDetection, aboveRange, method }]) => {
+      const sign = belowDetection ? '<' : aboveRange ? '>' : '';
+      const as = [`${sign}${value}`, unit, basis === 'oxide' ? 'as the oxide' : '', method ? `by ${method}` : ''];
+      return [analyte, as.filter(Boolean).join(' ')] as const;
+    }),
+    ...(advised ?? []).map(({ what, amount, unit, words }) => {
+      return [`its advice of ${what}`, amount === null ? (words ?? '') : `${amount} ${unit ?? ''}`] as const;
+    }),
+  ];
+  return new Map(told.flatMap(([name, words]) => (words === undefined ? [] : [[name, words] as const])));
+}
+
 /** How the sample of a profile is read now, against how it was. */
 function tryOut({ sample, ...way }: Way & { readonly sample: ProfileSampleInput | null }): ProfileTrialAnswer | null {
   if (!sample) return null;
@@ -26,12 +44,12 @@ function tryOut({ sample, ...way }: Way & { readonly sample: ProfileSampleInput 
     const differences = sample.rows.flatMap((before, index) => {
       const after = now[index];
       if (!after) return [`${before.label || `Line ${index + 1}`} is not found any more.`];
-      const keys = [...new Set([...Object.keys(before), ...Object.keys(after)])] as Array<keyof LabRow>;
-      const changed = keys.filter((key) => JSON.stringify(before[key]) !== JSON.stringify(after[key]));
-      return changed.map((key) => {
-        const told = (row: LabRow): string => JSON.stringify(row[key]) ?? 'nothing';
-        return `${before.label}: ${key} was ${told(before)} and is ${told(after)}.`;
-      });
+      const [was, is] = [plainly(before), plainly(after)];
+      return [...new Set([...was.keys(), ...is.keys()])].flatMap((name) =>
+        was.get(name) === is.get(name)
+          ? []
+          : [`${before.label}: ${name} was ${was.get(name) ?? 'not read'} and is ${is.get(name) ?? 'not read'}.`],
+      );
     });
     return { passes: differences.length === 0, differences: differences.slice(0, 20) };
   } catch (error) {

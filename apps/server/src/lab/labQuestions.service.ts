@@ -31,9 +31,7 @@ export class LabQuestionsService {
 
   async change(id: string, input: LabQuestionInput, version: number): Promise<LabQuestionAnswer> {
     const { siteId } = await this.#checked(input);
-    return told(
-      await this.records.of(LabQuestion).change(id, { ...valuesOf(input), siteId }, { version, tell: told }),
-    );
+    return told(await this.records.of(LabQuestion).change(id, { ...valuesOf(input), siteId }, { version, tell: told }));
   }
 
   remove(id: string): Promise<void> {

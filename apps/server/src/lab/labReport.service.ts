@@ -78,7 +78,9 @@ export class LabReportService {
     const way = arrangementFor(found.header.columns.map(({ header }) => header), ways); // prettier-ignore
     return this.records.together(async (of) => {
       // The same file dropped twice at once is one.
-      await this.records.ask('SELECT pg_advisory_xact_lock(hashtextextended($2, 0)), $1::uuid', [`${siteId} ${digest}`]);
+      await this.records.ask('SELECT pg_advisory_xact_lock(hashtextextended($2, 0)), $1::uuid', [
+        `${siteId} ${digest}`,
+      ]);
       const [known] = await of(LabReport).find({ siteId, original: digest });
       return known ?? of(LabReport).add({ siteId, fileName, original: digest, ...fresh(read, way) });
     });

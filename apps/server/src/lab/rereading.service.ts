@@ -94,7 +94,10 @@ export class RereadingService {
       const row = table.rows.find((one) => one.line === Number(line));
       const [result] = await of(LabResult).findEver({ id: resultId });
       if (!row || !result || result.deletedAt) continue;
-      const { values } = readLabRow(row.cells, columns, { ...table, dateOrder: report.dateOrder ?? table.dateOrder }).row;
+      const { values } = readLabRow(row.cells, columns, {
+        ...table,
+        dateOrder: report.dateOrder ?? table.dateOrder,
+      }).row;
       const bag = bags.find((one) => one.id === result.sample.bagId);
       await this.lab.found(of, resultId, values, besideOf(columns, row.cells, bag));
     }
