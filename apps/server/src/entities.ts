@@ -5,6 +5,7 @@ import { GroundFeature } from './ground/groundFeature.entity.ts';
 import { Site } from './sites/site.entity.ts';
 import { Zone } from './ground/zone.entity.ts';
 import { LabReport } from './lab/labReport.entity.ts';
+import { HistoryImport } from './lab/historyImport.entity.ts';
 import { LabProfile } from './lab/labProfile.entity.ts';
 import { LabQuestion } from './lab/labQuestion.entity.ts';
 import { LabResult } from './lab/labResult.entity.ts';
@@ -61,6 +62,7 @@ export const ownedEntities = [
   LabResult,
   Measurement,
   LabProfile,
+  HistoryImport,
   LabReport,
   LabQuestion,
   FieldTestRecord,

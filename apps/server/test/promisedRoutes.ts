@@ -353,6 +353,12 @@ export const promised: Readonly<Record<string, Route>> = {
   'PUT /lab-profiles/:id': { for: 'OA', id: 'profileId', body: () => ({ ...profileBody, name: randomUUID() }) },
   'DELETE /lab-profiles/:id': { for: 'OA', id: 'profileId' },
   'POST /lab-profiles/:id/restore': { for: 'OA', id: 'profileId' },
+  'GET /histories': { for: 'OAT', ownOnly: true },
+  'POST /histories': {
+    for: 'OA',
+    ownOnly: true,
+    body: () => ({ fileName: 'h.csv', bytes: Buffer.from(`Site,Zone,pH\n${randomUUID()},B,6\n`).toString('base64') }),
+  },
   'GET /sites/:siteId/lab-questions': { for: 'OAT' },
   'POST /lab-questions': { for: 'OA', body: ({ zoneId }) => questionBody(zoneId) },
   'PUT /lab-questions/:id': { for: 'OA', id: 'questionId', body: ({ zoneId }) => questionBody(zoneId) },

@@ -261,6 +261,8 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
     expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
     await owner.undoLastMigration();
+    expect([await there('history_import'), await column('thumb')]).toEqual([false, 1]);
+    await owner.undoLastMigration();
     expect([await column('thumb'), await there('field_test')]).toEqual([0, true]);
     await owner.undoLastMigration();
     expect([await there('field_test'), await there('lab_profile')]).toEqual([false, true]);

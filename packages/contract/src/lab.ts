@@ -534,3 +534,28 @@ export function labProfileInput(profile: LabProfileInput): LabProfileInput {
   const { name, columns, extractant, bufferMethod, limeFactor, depth, dateOrder, sample } = profile;
   return { name, columns, extractant, bufferMethod, limeFactor, depth, dateOrder, sample };
 }
+
+/** A file of many years' tests. */
+export class HistoryAnswer {
+  @IsString() id: string;
+  @IsString() fileName: string;
+  @IsString() state: 'waiting' | 'imported' | 'refused';
+  /** Lines that came in. */
+  @IsOptional() @IsInt() rows: number | null;
+  /** What kept it from coming in. */
+  @IsArray() @IsString({ each: true }) words: string[];
+  @IsString() at: string;
+}
+
+/** A history as it came: larger than one report. */
+export class HistoryInput {
+  @IsString({ message: 'Give the name of the file.' })
+  @Length(1, 200, { message: 'Give the name of the file.' })
+  fileName: string;
+
+  /** Base64 */
+  @IsString({ message: 'Give the bytes of the file in base64.' })
+  @Length(1, 40_000_000, { message: 'The file is empty, or larger than 30 MB: split it by years.' })
+  @Matches(/^[A-Za-z0-9+/]+={0,2}$/, { message: 'The file is not written in base64.' })
+  bytes: string;
+}

@@ -152,7 +152,7 @@ export class ExchangeService {
 /** Files in the store that the tables name. */
 function digestsIn(files: readonly ArchiveFile[]): string[] {
   const named = files
-    .filter(({ path }) => path === 'photos.json' || path === 'lab-files.json')
+    .filter(({ path }) => ['photos.json', 'lab-files.json', 'histories.json'].includes(path))
     .flatMap(({ text }) => JSON.parse(text) as Row[])
     .flatMap(({ digest, thumb, original }) => [digest, thumb, original]);
   return [...new Set(named.filter((one): one is string => typeof one === 'string'))].sort();

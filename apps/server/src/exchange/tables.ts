@@ -7,6 +7,7 @@ import { Site } from '../sites/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
 import { OwnLaboratory } from '../laboratories/ownLaboratory.entity.ts';
 import { LabReport } from '../lab/labReport.entity.ts';
+import { HistoryImport } from '../lab/historyImport.entity.ts';
 import { LabProfile } from '../lab/labProfile.entity.ts';
 import { LabQuestion } from '../lab/labQuestion.entity.ts';
 import { LabResult } from '../lab/labResult.entity.ts';
@@ -81,6 +82,7 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: Sample, file: 'samples.csv', what: 'what was measured: bags and typed labels; depths in cm' },
   { entity: SampleZone, file: 'sample-zones.csv', what: 'the zones that each sample speaks for' },
   { entity: LabProfile, file: 'lab-profiles.json', what: 'how laboratories arrange their files; depths in cm' },
+  { entity: HistoryImport, file: 'histories.json', what: 'files of many years’ tests; as they came under files/' },
   {
     entity: LabReport,
     file: 'lab-files.json',

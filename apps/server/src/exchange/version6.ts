@@ -3,7 +3,7 @@ import { type ExportedTable, exportedTables } from './tables.ts';
 
 /** Files that an export of format 6 did not have. */
 const since7: readonly string[] = [
-  ...['lab-profiles.json', 'lab-questions.json', 'field-tests.json', 'load-checks.json'],
+  ...['lab-profiles.json', 'lab-questions.json', 'field-tests.json', 'load-checks.json', 'histories.json'],
 ];
 
 export const tablesOf6: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = exportedTables

@@ -1,4 +1,6 @@
 import {
+  HistoryAnswer,
+  HistoryInput,
   LabFileInput,
   LabProfileAnswer,
   LabProfileInput,
@@ -24,6 +26,7 @@ import {
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { SeenVersion } from '../platform/version.ts';
+import { HistoriesService } from './histories.service.ts';
 import { LabProfilesService } from './labProfiles.service.ts';
 import { LabReportService } from './labReport.service.ts';
 import { LabService, labResultAnswer } from './lab.service.ts';
@@ -37,6 +40,7 @@ export class LabController {
     private readonly imports: LabReportService,
     private readonly laboratories: LaboratoriesService,
     private readonly profiles: LabProfilesService,
+    private readonly histories: HistoriesService,
   ) {}
 
   /** Ask the laboratories what is new: bags that arrived, reports. They are asked each minute anyhow. */
@@ -191,5 +195,21 @@ export class LabController {
   @ApiCreatedResponse({ type: LabProfileAnswer })
   restoreWay(@Param('id', ParseUUIDPipe) id: string): Promise<LabProfileAnswer> {
     return this.profiles.restore(id);
+  }
+
+  /** Files of many years' tests, the newest first. */
+  @Get('histories')
+  @For('work.read')
+  @ApiOkResponse({ type: HistoryAnswer, isArray: true })
+  historiesOf(): Promise<HistoryAnswer[]> {
+    return this.histories.list();
+  }
+
+  /** Have many years' tests taken in: all of it, or nothing and why. */
+  @Post('histories')
+  @For('work.write')
+  @ApiCreatedResponse({ type: HistoryAnswer })
+  addHistory(@Body() input: HistoryInput): Promise<HistoryAnswer> {
+    return this.histories.add(input);
   }
 }

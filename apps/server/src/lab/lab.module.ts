@@ -8,6 +8,7 @@ import { SamplingModule } from '../sampling/sampling.module.ts';
 import { RereadingService } from './rereading.service.ts';
 import { LabController } from './lab.controller.ts';
 import { LabReporter } from './lab.reporter.ts';
+import { HistoriesService } from './histories.service.ts';
 import { LabProfilesService } from './labProfiles.service.ts';
 import { LabQuestionsController } from './labQuestions.controller.ts';
 import { LabQuestionsService } from './labQuestions.service.ts';
@@ -24,6 +25,7 @@ import { LabQuestionsService } from './labQuestions.service.ts';
     LabPost,
     LabProfilesService,
     LabQuestionsService,
+    HistoriesService,
   ],
   exports: [LabService, LabReportService, LaboratoriesService],
 })

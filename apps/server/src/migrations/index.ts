@@ -17,6 +17,7 @@ import { Season1795880000000 } from './1795880000000-season.ts';
 import { LabIn1795890000000 } from './1795890000000-labIn.ts';
 import { OwnTests1795900000000 } from './1795900000000-ownTests.ts';
 import { PhotoFiles1795910000000 } from './1795910000000-photoFiles.ts';
+import { Histories1795920000000 } from './1795920000000-histories.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -39,4 +40,5 @@ export const migrations = [
   LabIn1795890000000,
   OwnTests1795900000000,
   PhotoFiles1795910000000,
+  Histories1795920000000,
 ] as const;

@@ -4,7 +4,8 @@ import { COOKIE, type Access } from './gate.ts';
 
 /** Only what brings a file may be large: a laboratory's, a plan's, a picture; and only from those who may save it. */
 const largeBodies: ReadonlyArray<readonly [path: RegExp, limit: string]> = [
-  [/^\/api\/sites\/[^/]+\/lab-reports/, '3mb'],
+  [/^\/api\/sites\/[^/]+\/lab-reports/, '9mb'],
+  [/^\/api\/histories$/, '42mb'],
   [/^\/api\/zones\/[^/]+\/photos/, '3mb'],
   [/^\/api\/sites\/[^/]+\/underlay/, '12mb'],
   [/^\/api\/sites\/[^/]+\/drawing$/, '32mb'],

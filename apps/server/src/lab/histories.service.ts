@@ -1,0 +1,191 @@
+import { randomUUID } from 'node:crypto';
+import type { HistoryAnswer, HistoryInput } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
+import { stored } from '../measurements/reported.ts';
+import { Problem } from '../platform/problem.ts';
+import { Records } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
+import { Work } from '../platform/work.ts';
+import { FileStore } from '../ports/fileStore.ts';
+import { type RunAtWork, RunKinds } from '../runs/runKinds.ts';
+import { RunsService } from '../runs/runs.service.ts';
+import { HistoryImport } from './historyImport.entity.ts';
+import { type HistoryRow, type HistoryTable, historyTable } from './historyTable.ts';
+
+const KIND = 'history';
+/** Lines that go into the database at once. */
+const BATCH = 2_000;
+/** Faults that are told of a file. */
+const TOLD = 30;
+
+/** A line that has its zone. */
+interface Placed extends HistoryRow {
+  readonly siteId: string;
+  readonly zoneId: string;
+}
+
+/** Many years' tests of many sites, taken in as one piece of long work: all of it, or nothing and why. */
+@Injectable()
+export class HistoriesService {
+  constructor(
+    private readonly records: Records,
+    private readonly files: FileStore,
+    private readonly threads: Threads,
+    private readonly runs: RunsService,
+    private readonly work: Work,
+    kinds: RunKinds,
+  ) {
+    kinds.register({ name: KIND, work: (run) => this.take(run) });
+  }
+
+  async list(): Promise<HistoryAnswer[]> {
+    return (await this.records.of(HistoryImport).find({}, { createdAt: 'DESC' })).map(told);
+  }
+
+  /** Keep a history, and ask for it to be taken in. @throws a 409 problem where it is in already, or another is on its way */
+  async add({ fileName, bytes }: HistoryInput): Promise<HistoryAnswer> {
+    const original = await this.files.keep(Buffer.from(bytes, 'base64'));
+    return this.records.together(async (of) => {
+      await this.records.ask('SELECT pg_advisory_xact_lock(hashtextextended($2, 0)), $1::uuid', [original]);
+      const [known] = (await of(HistoryImport).find({ original })).filter(({ state }) => state !== 'refused');
+      if (known)
+        throw new Problem(
+          409,
+          'In already',
+          `This very file ${known.state === 'imported' ? 'was taken in' : 'waits to be taken in'}, as ${known.fileName}. Nothing is done twice.`,
+        );
+      const added = await of(HistoryImport).add({ fileName, original, state: 'waiting', rows: null, words: [] });
+      // Where one is at it already, this one is next.
+      await this.runs.start(KIND, `Taking in ${fileName}`);
+      return told(added);
+    });
+  }
+
+  /** Take in what waits, file by file. What was stopped or lost in the middle left nothing behind, and is taken in whole. */
+  async take(run: RunAtWork): Promise<string> {
+    const said: string[] = [];
+    for (;;) {
+      const [waiting] = await this.records.of(HistoryImport).find({ state: 'waiting' }, { createdAt: 'ASC' });
+      if (!waiting) return said.join(' ') || 'Nothing waits.';
+      said.push(await this.#take(waiting, run));
+    }
+  }
+
+  async #take({ id, fileName, original }: HistoryImport, run: RunAtWork): Promise<string> {
+    const refuse = async (words: readonly string[]): Promise<string> => {
+      await this.records.of(HistoryImport).change(id, { state: 'refused', words: [...words] });
+      return `Nothing of ${fileName} was taken in: ${words[0]}`;
+    };
+    let table: HistoryTable;
+    try {
+      table = await this.threads.run(historyTable, await this.files.read(original));
+    } catch (error) {
+      if (error instanceof Problem) return refuse([error.detail]);
+      throw error;
+    }
+    const total = table.rows.length;
+    await run.at(0, total);
+    const { placed, faults } = await this.#place(table);
+    if (faults.length > 0) return refuse(faults);
+    await this.records.scoped(async (manager) => {
+      // One line in the list of changes says it all: a million would say nothing.
+      // Another server may be at it, or be done with it: one of the two takes it in.
+      if ((await this.records.of(HistoryImport).locked(id)).state !== 'waiting') return;
+      await manager.query(`SELECT set_config('glenfold.loading', 'on', true)`);
+      for (let from = 0; from < placed.length; from += BATCH) {
+        await this.#insert(manager, placed.slice(from, from + BATCH), table, fileName);
+        // Told outside of this transaction: nobody would see it before the end.
+        await this.work.run(this.work.worker, () => run.at(Math.min(from + BATCH, total), total));
+      }
+      await manager.query(`SELECT set_config('glenfold.loading', '', true)`);
+      await this.records.of(HistoryImport).change(id, { state: 'imported', rows: total });
+    });
+    const zones = new Set(placed.map(({ zoneId }) => zoneId)).size;
+    return `${total.toLocaleString('en-US')} tests of ${zones} zones are in the record.`;
+  }
+
+  /** Lines with the zones that they name; what keeps any from having one. */
+  async #place({ rows, extractant }: HistoryTable): Promise<{ placed: Placed[]; faults: string[] }> {
+    const zones = await this.records.ask<{ site: string; siteId: string; id: string; name: string; label: string }>(
+      `SELECT lower(s."name") AS site, s."id" AS "siteId", z."id", lower(z."name") AS name, lower(z."label") AS label
+       FROM zone z JOIN site s ON s."id" = z."siteId"
+       WHERE z."practiceId" = $1 AND z."deletedAt" IS NULL AND s."deletedAt" IS NULL`,
+    );
+    const known = new Map<string, (typeof zones)[number]>();
+    for (const zone of zones) {
+      known.set(`${zone.site}\u0001${zone.label}`, zone);
+      known.set(`${zone.site}\u0001${zone.name}`, zone);
+    }
+    const sites = new Set(zones.map(({ site }) => site));
+    const faults: string[] = [];
+    const strange = new Map<string, number[]>();
+    const placed: Placed[] = [];
+    for (const row of rows) {
+      const zone = known.get(`${row.site.toLowerCase()}\u0001${row.zone.toLowerCase()}`);
+      if (!zone) {
+        const what = sites.has(row.site.toLowerCase())
+          ? `${row.site} has no zone “${row.zone}”`
+          : `No site is called “${row.site}”`;
+        strange.set(what, [...(strange.get(what) ?? []), row.line]);
+      } else placed.push({ ...row, siteId: zone.siteId, zoneId: zone.id });
+      const own = [
+        ...row.faults,
+        ...(row.sampledOn === null ? ['no day'] : []),
+        ...(row.depth === null ? ['no depth, which scales the lime'] : []),
+        ...(row.values.length === 0 ? ['no value'] : []),
+      ];
+      if (own.length > 0) faults.push(`Line ${row.line}: ${own.join('; ')}.`);
+    }
+    if (extractant === null && rows.some(({ values }) => values.some(([analyte]) => analyte === 'p' || analyte === 'k')))
+      faults.unshift('No line says by which extractant P and K were found: name it in the heads, such as “P Mehlich-3 ppm”.');
+    for (const [what, lines] of strange)
+      faults.push(`${what}: ${lines.length === 1 ? 'line' : 'lines'} ${lines.slice(0, 5).join(', ')}${lines.length > 5 ? ` and ${lines.length - 5} more` : ''}. Add it, or mend the name.`);
+    const more = faults.length - TOLD;
+    return { placed, faults: more > 0 ? [...faults.slice(0, TOLD), `And ${more} more.`] : faults };
+  } // prettier-ignore
+
+  async #insert(manager: EntityManager, rows: readonly Placed[], table: HistoryTable, origin: string): Promise<void> {
+    const practiceId = this.work.practiceId;
+    const ids = rows.map(() => [randomUUID(), randomUUID()] as const);
+    const samples = ids.map(([sample]) => sample);
+    const results = ids.map(([, result]) => result);
+    const days = rows.map(({ sampledOn }) => sampledOn);
+    await manager.query(
+      `INSERT INTO sample ("id", "practiceId", "siteId", "label", "sampledOn", "depth", "of")
+       SELECT i, $1, s, l, d::date, c, 'soil' FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::text[], $6::float8[]) AS t (i, s, l, d, c)`,
+      [practiceId, samples, rows.map(({ siteId }) => siteId), rows.map(({ zone }) => zone), days, rows.map(({ depth }) => depth)],
+    );
+    await manager.query(
+      `INSERT INTO sample_zone ("practiceId", "sampleId", "zoneId") SELECT $1, s, z FROM unnest($2::uuid[], $3::uuid[]) AS t (s, z)`,
+      [practiceId, samples, rows.map(({ zoneId }) => zoneId)],
+    );
+    await manager.query(
+      `INSERT INTO lab_result ("id", "practiceId", "sampleId", "labNumber", "extractant", "origin")
+       SELECT i, $1, s, n, $5, $6 FROM unnest($2::uuid[], $3::uuid[], $4::text[]) AS t (i, s, n)`,
+      [practiceId, results, samples, rows.map(({ labNumber }) => labNumber), table.extractant ?? 'mehlich-3', origin],
+    );
+    const values = rows.flatMap(({ values: own, sampledOn }, index) =>
+      own.map(([analyte, value]) => {
+        const method = analyte === 'bufferPh' ? (value.method ?? table.bufferMethod ?? undefined) : value.method;
+        return { at: index, analyte, sampledOn, ...stored({ ...value, method }) };
+      }),
+    );
+    const column = <T>(of: (value: (typeof values)[number]) => T): T[] => values.map(of);
+    await manager.query(
+      `INSERT INTO measurement ("practiceId", "sampleId", "resultId", "analyte", "method", "value", "unit", "basis", "qualifier", "takenOn")
+       SELECT $1, s, r, a, m, v, u, b, q, d::date
+       FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::text[], $6::float8[], $7::text[], $8::text[], $9::text[], $10::text[]) AS t (s, r, a, m, v, u, b, q, d)`,
+      [
+        ...[practiceId, column(({ at }) => samples[at]!), column(({ at }) => results[at]!)],
+        ...[column(({ analyte }) => analyte), column(({ method }) => method), column(({ value }) => value)],
+        ...[column(({ unit }) => unit), column(({ basis }) => basis), column(({ qualifier }) => qualifier)],
+        column(({ sampledOn }) => sampledOn),
+      ],
+    );
+  } // prettier-ignore
+}
+
+const told = ({ id, fileName, state, rows, words, createdAt }: HistoryImport): HistoryAnswer => ({
+  ...{ id, fileName, state, rows, words: [...words], at: createdAt.toISOString() },
+});
