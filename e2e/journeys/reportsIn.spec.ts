@@ -27,13 +27,11 @@ test('a workbook and a PDF come in; the laboratory’s way is learned; what look
   await expect(page.getByRole('row', { name: /Front lawn/ })).toContainText('It advises lime 58 lb/1000 ft²');
 
   // The same file again, whatever it is called, does nothing twice.
-  await page
-    .getByLabel('Laboratory’s file')
-    .setInputFiles({
-      name: 'copy.xlsx',
-      mimeType: 'application/octet-stream',
-      buffer: readFileSync(file('autumn.xlsx')),
-    });
+  await page.getByLabel('Laboratory’s file').setInputFiles({
+    name: 'copy.xlsx',
+    mimeType: 'application/octet-stream',
+    buffer: readFileSync(file('autumn.xlsx')),
+  });
   await expect(page.getByRole('status').filter({ hasText: 'This very file is here already' })).toBeVisible();
 
   // A PDF: its way is kept.

@@ -11,6 +11,7 @@ import { Door } from '../src/platform/door.ts';
 import { For, Gate } from '../src/platform/gate.ts';
 import { Installation } from '../src/platform/installation.ts';
 import { type TestServer, demoEmails, startServer } from './harness.ts';
+import { profileBody } from './promisedLabRoutes.ts';
 import {
   type Ids,
   type Method,
@@ -18,7 +19,6 @@ import {
   type Who,
   bagBody,
   laboratoryBody,
-  profileBody,
   lying,
   nobodyThere,
   picture,

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Role } from '@glenfold/contract';
 import { typed } from './client.ts';
+import { labRoutes } from './promisedLabRoutes.ts';
 import { demoEmails, demoPassword } from './harness.ts';
 
 /** Ids that addresses and bodies are filled with. */
@@ -53,17 +54,6 @@ export interface Route {
   /** Nothing in it belongs to a practice, or what does is the asker's own. */
   readonly ownOnly?: true;
 }
-
-/** How a made-up laboratory arranges its files. */
-export const profileBody = {
-  name: 'Tidewater',
-  columns: [
-    { header: 'Sample', field: 'label', unit: null, basis: 'element' },
-    { header: 'pH', field: 'soilPh', unit: 'pH', basis: 'element' },
-  ],
-};
-
-const questionBody = (zoneId: string) => ({ zoneId, askedOn: '2026-10-01', question: 'Why so much zinc?' });
 
 export const laboratoryBody = {
   name: 'Tidewater Soils',
@@ -127,6 +117,7 @@ export const nobodyThere = 'A'.repeat(43);
 
 /** Every route, and everybody who may use it. Read it as the promise of who sees what. */
 export const promised: Readonly<Record<string, Route>> = {
+  ...labRoutes,
   'GET /openapi.json': { for: 'OATCN', ownOnly: true },
   'GET /session': { for: 'OATCN', ownOnly: true },
   'POST /session': { for: 'OATCN', ownOnly: true, body: () => ({ email: demoEmails.owner, password: demoPassword }) },
@@ -219,33 +210,6 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /program-zones/:planId/program.pdf': { for: 'OAT' },
   'PUT /zones/:zoneId/measurements': { for: 'OAT', body: () => ({ thatch: 1 }) },
   'PUT /zones/:zoneId/facts': { for: 'OAT', body: () => ({ sunHours: 4 }) },
-  'GET /sites/:siteId/field-tests': { for: 'OAT', query: () => 'units=us' },
-  'POST /field-tests': {
-    for: 'OAT',
-    query: () => 'units=us',
-    body: ({ zoneId }) => ({
-      ...{
-        id: randomUUID(),
-        zoneId,
-        kind: 'probe',
-        on: '2026-10-01',
-        record: { stops: [12] },
-        closed: true,
-        revision: 1,
-      },
-    }),
-  },
-  'DELETE /field-tests/:id': { for: 'OA', id: 'fieldTestId' },
-  'POST /field-tests/:id/restore': { for: 'OA', id: 'fieldTestId', query: () => 'units=us' },
-  'GET /zones/:zoneId/record': { for: 'OAT', query: () => 'units=us' },
-  'GET /zones/:zoneId/record.csv': { for: 'OAT', query: () => 'units=us' },
-  'GET /sites/:siteId/load-checks': { for: 'OAT' },
-  'POST /load-checks': {
-    for: 'OAT',
-    body: ({ siteId }) => ({ id: randomUUID(), siteId, kind: 'compost', on: '2026-10-01', name: 'A load', record: {} }),
-  },
-  'DELETE /load-checks/:id': { for: 'OA', id: 'loadCheckId' },
-  'POST /load-checks/:id/restore': { for: 'OA', id: 'loadCheckId' },
   'GET /sites/:siteId/photos': { for: 'OAT' },
   'GET /sites/:siteId/drawing.pdf': { for: 'OAT' },
   'GET /sites/:siteId/drawing.svg': { for: 'OAT' },
@@ -346,24 +310,6 @@ export const promised: Readonly<Record<string, Route>> = {
   'POST /sites/:siteId/lab-reports': { for: 'OA', body: () => ({ fileName: 'a.csv', content: 'Sample,pH\nX,6.1\n' }) },
   'PUT /lab-reports/:id': { for: 'OA', id: 'importId', body: () => ({ columns: [], rows: [] }) },
   'POST /lab-reports/:id/confirm': { for: 'OA', id: 'importId' },
-  'GET /lab-reports/:id/original': { for: 'OAT', id: 'importId' },
-  'POST /lab-reports/:id/profile': { for: 'OA', id: 'importId', body: () => ({ name: 'Learned' }) },
-  'GET /lab-profiles': { for: 'OAT', ownOnly: true },
-  'POST /lab-profiles': { for: 'OA', ownOnly: true, body: () => ({ ...profileBody, name: randomUUID() }) },
-  'PUT /lab-profiles/:id': { for: 'OA', id: 'profileId', body: () => ({ ...profileBody, name: randomUUID() }) },
-  'DELETE /lab-profiles/:id': { for: 'OA', id: 'profileId' },
-  'POST /lab-profiles/:id/restore': { for: 'OA', id: 'profileId' },
-  'GET /histories': { for: 'OAT', ownOnly: true },
-  'POST /histories': {
-    for: 'OA',
-    ownOnly: true,
-    body: () => ({ fileName: 'h.csv', bytes: Buffer.from(`Site,Zone,pH\n${randomUUID()},B,6\n`).toString('base64') }),
-  },
-  'GET /sites/:siteId/lab-questions': { for: 'OAT' },
-  'POST /lab-questions': { for: 'OA', body: ({ zoneId }) => questionBody(zoneId) },
-  'PUT /lab-questions/:id': { for: 'OA', id: 'questionId', body: ({ zoneId }) => questionBody(zoneId) },
-  'DELETE /lab-questions/:id': { for: 'OA', id: 'questionId' },
-  'POST /lab-questions/:id/restore': { for: 'OA', id: 'questionId' },
   'PUT /zones/:zoneId/program/treatments/:key': {
     for: 'OA',
     body: () => ({ remedy: 'potassium', reason: 'as agreed' }),

@@ -35,7 +35,7 @@ const zone: ZoneAnswer = {
   area: 100,
   geometry: null,
   applied: [],
-      measured: {},
+  measured: {},
   grass: 'tall fescue',
   surface: 'turf',
   intensity: 'low',

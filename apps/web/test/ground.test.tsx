@@ -180,7 +180,17 @@ describe('a laboratory’s file before it is imported', () => {
       ...{ dateOrder: null, readAs: null, original: null, profile: null },
       rows: [
         {
-          ...{ line: 2, cells, row, zoneId: 'z', bagId: null, zoneChosen: false, faults, questions: [], resultId: null },
+          ...{
+            line: 2,
+            cells,
+            row,
+            zoneId: 'z',
+            bagId: null,
+            zoneChosen: false,
+            faults,
+            questions: [],
+            resultId: null,
+          },
           ...{ doubts: [], last: {}, state: null, corrected: [] },
         },
       ],

@@ -34,7 +34,7 @@ const zone: ZoneAnswer = {
   clippings: 'returned',
   facts: {},
   applied: [],
-      measured: {},
+  measured: {},
   properties: { survey: 7 },
 };
 let count = 0;

@@ -47,8 +47,8 @@ class SizeObserver {
     const contentRect = { width: 1600, height: 600, x: 0, y: 0, top: 0, left: 0, right: 1600, bottom: 600 };
     this.told([{ target, contentRect, borderBoxSize: [{ inlineSize: 1600, blockSize: 600 }] }], this);
   }
-  unobserve(): void {}
-  disconnect(): void {}
+  unobserve = (): void => undefined;
+  disconnect = (): void => undefined;
 }
 Object.assign(window, { ResizeObserver: SizeObserver });
 for (const [side, size] of [

@@ -48,7 +48,7 @@ class Sheet {
         geometry: zone.geometry ?? null,
         facts: {},
         applied: [],
-      measured: {},
+        measured: {},
         properties: null,
         id: `z${(this.#next += 1)}`,
         version: 1,

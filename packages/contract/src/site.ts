@@ -1,4 +1,11 @@
-import { type DrawnGeometry, type FieldTest, climateNames, grassNames, soilGroups, surfaces as turfSurfaces } from '@glenfold/agronomy';
+import {
+  type DrawnGeometry,
+  type FieldTest,
+  climateNames,
+  grassNames,
+  soilGroups,
+  surfaces as turfSurfaces,
+} from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,

@@ -42,7 +42,7 @@ export class PhotoFiles {
    */
   async keep(bytes: Buffer, type: ZonePhoto['type'], withPlace: boolean): Promise<Files> {
     try {
-      const { width = 0, height = 0, exif, orientation } = await sharp(bytes).metadata();
+      const { width, height, exif, orientation } = await sharp(bytes).metadata();
       const isPlain = exif === undefined && (orientation ?? 1) === 1 && Math.max(width, height) <= LONGEST;
       const small = sharp(bytes).autoOrient().resize(SMALL, SMALL, { fit: 'inside', withoutEnlargement: true });
       const thumb = await this.files.keep(await small.jpeg({ quality: 72 }).toBuffer());

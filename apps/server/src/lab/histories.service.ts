@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { HistoryAnswer, HistoryInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import type { EntityManager } from 'typeorm';
 import { stored } from '../measurements/reported.ts';
 import { Problem } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
@@ -88,18 +87,18 @@ export class HistoriesService {
     await run.at(0, total);
     const { placed, faults } = await this.#place(table);
     if (faults.length > 0) return refuse(faults);
-    await this.records.scoped(async (manager) => {
+    await this.records.together(async (of) => {
       // One line in the list of changes says it all: a million would say nothing.
       // Another server may be at it, or be done with it: one of the two takes it in.
-      if ((await this.records.of(HistoryImport).locked(id)).state !== 'waiting') return;
-      await manager.query(`SELECT set_config('glenfold.loading', 'on', true)`);
+      if ((await of(HistoryImport).locked(id)).state !== 'waiting') return;
+      await this.#audited(false);
       for (let from = 0; from < placed.length; from += BATCH) {
-        await this.#insert(manager, placed.slice(from, from + BATCH), table, fileName);
+        await this.#insert(placed.slice(from, from + BATCH), table, fileName);
         // Told outside of this transaction: nobody would see it before the end.
         await this.work.run(this.work.worker, () => run.at(Math.min(from + BATCH, total), total));
       }
-      await manager.query(`SELECT set_config('glenfold.loading', '', true)`);
-      await this.records.of(HistoryImport).change(id, { state: 'imported', rows: total });
+      await this.#audited(true);
+      await of(HistoryImport).change(id, { state: 'imported', rows: total });
     });
     const zones = new Set(placed.map(({ zoneId }) => zoneId)).size;
     return `${total.toLocaleString('en-US')} tests of ${zones} zones are in the record.`;
@@ -145,25 +144,29 @@ export class HistoriesService {
     return { placed, faults: more > 0 ? [...faults.slice(0, TOLD), `And ${more} more.`] : faults };
   } // prettier-ignore
 
-  async #insert(manager: EntityManager, rows: readonly Placed[], table: HistoryTable, origin: string): Promise<void> {
-    const practiceId = this.work.practiceId;
+  /** Whether each row that is written stands in the list of changes, until the end of the transaction. */
+  async #audited(each: boolean): Promise<void> {
+    await this.records.ask(`SELECT set_config('glenfold.loading', $2, true), $1::uuid`, [each ? '' : 'on']);
+  }
+
+  async #insert(rows: readonly Placed[], table: HistoryTable, origin: string): Promise<void> {
     const ids = rows.map(() => [randomUUID(), randomUUID()] as const);
     const samples = ids.map(([sample]) => sample);
     const results = ids.map(([, result]) => result);
     const days = rows.map(({ sampledOn }) => sampledOn);
-    await manager.query(
+    await this.records.ask(
       `INSERT INTO sample ("id", "practiceId", "siteId", "label", "sampledOn", "depth", "of")
        SELECT i, $1, s, l, d::date, c, 'soil' FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::text[], $6::float8[]) AS t (i, s, l, d, c)`,
-      [practiceId, samples, rows.map(({ siteId }) => siteId), rows.map(({ zone }) => zone), days, rows.map(({ depth }) => depth)],
+      [samples, rows.map(({ siteId }) => siteId), rows.map(({ zone }) => zone), days, rows.map(({ depth }) => depth)],
     );
-    await manager.query(
+    await this.records.ask(
       `INSERT INTO sample_zone ("practiceId", "sampleId", "zoneId") SELECT $1, s, z FROM unnest($2::uuid[], $3::uuid[]) AS t (s, z)`,
-      [practiceId, samples, rows.map(({ zoneId }) => zoneId)],
+      [samples, rows.map(({ zoneId }) => zoneId)],
     );
-    await manager.query(
+    await this.records.ask(
       `INSERT INTO lab_result ("id", "practiceId", "sampleId", "labNumber", "extractant", "origin")
        SELECT i, $1, s, n, $5, $6 FROM unnest($2::uuid[], $3::uuid[], $4::text[]) AS t (i, s, n)`,
-      [practiceId, results, samples, rows.map(({ labNumber }) => labNumber), table.extractant ?? 'mehlich-3', origin],
+      [results, samples, rows.map(({ labNumber }) => labNumber), table.extractant ?? 'mehlich-3', origin],
     );
     const values = rows.flatMap(({ values: own, sampledOn }, index) =>
       own.map(([analyte, value]) => {
@@ -172,12 +175,12 @@ export class HistoriesService {
       }),
     );
     const column = <T>(of: (value: (typeof values)[number]) => T): T[] => values.map(of);
-    await manager.query(
+    await this.records.ask(
       `INSERT INTO measurement ("practiceId", "sampleId", "resultId", "analyte", "method", "value", "unit", "basis", "qualifier", "takenOn")
        SELECT $1, s, r, a, m, v, u, b, q, d::date
        FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::text[], $6::float8[], $7::text[], $8::text[], $9::text[], $10::text[]) AS t (s, r, a, m, v, u, b, q, d)`,
       [
-        ...[practiceId, column(({ at }) => samples[at]!), column(({ at }) => results[at]!)],
+        ...[column(({ at }) => samples[at]!), column(({ at }) => results[at]!)],
         ...[column(({ analyte }) => analyte), column(({ method }) => method), column(({ value }) => value)],
         ...[column(({ unit }) => unit), column(({ basis }) => basis), column(({ qualifier }) => qualifier)],
         column(({ sampledOn }) => sampledOn),

@@ -146,7 +146,8 @@ function linesOf(entry: LabReport, ground: Ground, table: LabTable, columns: rea
   return table.rows.map(({ line, cells }): Line => {
     const { row: found, faults: cellFaults } = readLabRow(cells, columns, writing);
     const decision = entry.choices?.decisions?.find((one) => one.line === line);
-    const values = Object.fromEntries(Object.entries(decision?.values ?? {}).filter(([, value]) => value != null));
+    const decided = Object.entries((decision?.values ?? {}) as Readonly<Record<string, ReportedValue | null>>);
+    const values = Object.fromEntries(decided.filter(([, value]) => value !== null));
     const row: LabRow = { ...found, values: { ...found.values, ...values } };
     const corrected = Object.keys(values);
     const faults = cellFaults.filter(({ field }) => !corrected.includes(field));

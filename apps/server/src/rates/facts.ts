@@ -1,4 +1,14 @@
-import { type BufferMethod, type SoilGroup, type SoilTest, type Stocked, type ZoneFacts, fizzes, groupOfTexture, soilTestOf, textureClass } from '@glenfold/agronomy';
+import {
+  type BufferMethod,
+  type SoilGroup,
+  type SoilTest,
+  type Stocked,
+  type ZoneFacts,
+  fizzes,
+  groupOfTexture,
+  soilTestOf,
+  textureClass,
+} from '@glenfold/agronomy';
 import type { MeasuredZone } from '../ground/ground.service.ts';
 import type { ReadResult } from '../lab/lab.service.ts';
 import { materialOf } from '../materials/materials.service.ts';

@@ -22,7 +22,7 @@ function oursOf(kind: AdvisedKind, treatments: readonly Treatment[]): number | u
   const match = ours[kind];
   if (!match) return undefined;
   if ('nutrient' in match)
-    return treatments.reduce((sum, { brings }) => sum + (brings[match.nutrient] ?? 0), 0);
+    return treatments.reduce((sum, { brings }) => sum + brings[match.nutrient], 0);
   return treatments
     .filter(({ remedy }) => remedy === match.remedy)
     .reduce((sum, { rate }) => sum + (rate?.value ?? 0), 0);

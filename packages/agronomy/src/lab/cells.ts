@@ -12,13 +12,16 @@ export interface Writing {
   readonly dateOrder?: DateOrder | null | undefined;
 }
 
-const NOTHING =
-  /^(|[-–—.*]+|n\.?\s*\/?\s*a\.?|n\.?[dtr]\.?|ns|not (tested|determined|detected|reported|requested|applicable)|none|null|tnp)$/i;
+/** Words of an empty cell, without their points and spaces. */
+const NOTHING = new Set([
+  ...['', 'na', 'n/a', 'nd', 'nt', 'nr', 'ns', 'none', 'null', 'tnp', 'nottested', 'notdetermined', 'notdetected'],
+  ...['notreported', 'notrequested', 'notapplicable'],
+]);
 /** Nothing was found, which is less than what can be found. */
-const NOT_DETECTED = /^(n\.?d\.?|not detected|bdl|<\s*(lod|dl|mdl|loq|rl))$/i;
+const NOT_DETECTED = /^(?:n\.?d\.?|not detected|bdl|< ?(?:lod|dl|mdl|loq|rl))$/i;
 
 /** Whether a cell holds nothing. */
-export const isNothing = (cell: string): boolean => NOTHING.test(cell.trim());
+export const isNothing = (cell: string): boolean => NOTHING.has(cell.toLowerCase().replace(/[\s.*–—-]/g, ''));
 /** Whether a cell says that nothing was found; how little can be found is the laboratory's to say. */
 export const isNotDetected = (cell: string): boolean => NOT_DETECTED.test(cell.trim());
 
@@ -26,6 +29,13 @@ export const isNotDetected = (cell: string): boolean => NOT_DETECTED.test(cell.t
 export function plainDecimals(text: string, decimalComma: boolean): string {
   const spaced = text.replace(/(\d)[\u00a0\u2009\u202f' ](?=\d{3}(?:\D|$))/g, '$1');
   return decimalComma ? spaced.replace(/(\d)\.(?=\d{3}(?:\D|$))/g, '$1').replace(/(\d),(\d)/, '$1.$2') : spaced;
+}
+
+/** Without the stars that lead to a footnote. */
+function starless(text: string): string {
+  let end = text.length;
+  while (end > 0 && (text[end - 1] === '*' || text[end - 1] === ' ')) end -= 1;
+  return text.slice(0, end);
 }
 
 /** A laboratory's number with what follows it. */
@@ -46,7 +56,7 @@ const SIGN = /^\s*(<=?|≤|less than|below|bdl\b|>=?|≥|more than|above|greater
  */
 export function readPrinted(text: string): Printed {
   const [sign = '', word = ''] = SIGN.exec(text) ?? [];
-  const number = splitNumber(text.slice(sign.length).replace(/\s*\*+$/, ''));
+  const number = splitNumber(starless(text.slice(sign.length)));
   if (!number || /^\s*[-–]\s*\d/.test(number.rest))
     throw new QuantityError(`"${text.trim()}" is not a number: correct it from the paper report`);
   if (number.value < 0) throw new QuantityError(`"${text.trim()}" is negative; a test cannot read below 0`);

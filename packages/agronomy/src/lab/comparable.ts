@@ -2,7 +2,7 @@ import { type Analyte, isNutrient } from '../analytes/analytes.ts';
 import type { ReportedValue } from '../analytes/reported.ts';
 import { type Extractant, extractantNames } from '../nutrients/sufficiencyTables.ts';
 import { figure } from '../working/working.ts';
-import { type BufferMethod, bufferNames } from './buffers.ts';
+import { bufferNames } from './buffers.ts';
 import { doubtLimits } from './doubtLimits.ts';
 
 /** One value with how it was got. */
@@ -20,7 +20,8 @@ export interface Taken {
 
 /** How a value was measured, in words: "Mehlich-3", "SMP"; nothing where it makes no difference. */
 export function methodName({ analyte, value, extractant }: Taken): string | undefined {
-  if (analyte === 'bufferPh') return bufferNames[value.method as BufferMethod] ?? value.method;
+  if (analyte === 'bufferPh')
+    return (bufferNames as Readonly<Record<string, string>>)[value.method ?? ''] ?? value.method;
   if (!isNutrient(analyte)) return value.method;
   const used = (value.method as Extractant | undefined) ?? extractant;
   return used && extractantNames[used];
@@ -50,7 +51,7 @@ export function notComparable(one: Taken, other: Taken): string | undefined {
   const slices = one.depthTo != null && other.depthTo != null;
   if (
     slices &&
-    (Math.abs(one.depthTo! - other.depthTo!) > doubtLimits.depthApart ||
+    (Math.abs(one.depthTo - other.depthTo) > doubtLimits.depthApart ||
       Math.abs((one.depthFrom ?? 0) - (other.depthFrom ?? 0)) > doubtLimits.depthApart)
   )
     return `of ${slice(one)}, not ${slice(other)}`;

@@ -124,7 +124,7 @@ function judged(
     : `Drains ${verdict === 'good' ? 'well' : verdict === 'fast' ? 'fast, still good' : verdict === 'slow' ? 'slowly' : 'too fast'}, by its slowest layer`;
   const words = [
     `The slowest layer, ${depthText(slowest.fromDepth, units)} to ${depthText(slowest.toDepth, units)}, lets a whole hole drop ${slowest.meanDrop < 0.5 ? 'hardly at all' : rateText(slowest.meanDrop, units)}: ${classWords[verdict]}.`,
-    ...(isPan && above
+    ...(isPan
       ? [`Above it, to ${depthText(layers[0]!.toDepth, units)}, it drains at ${rateText(dropOf(layers[0]!.permeability), units)}.`]
       : []),
     ...(rating !== verdict ? [`The mean of the hole, ${rateText(overallRate, units)}, would read ${rating}: it hides the layer.`] : []),

@@ -87,9 +87,23 @@ export function moment(): Field<string, false> {
     shape: { kind: 'text' },
     read(raw, path) {
       const at = typeof raw === 'string' ? Date.parse(raw) : Number.NaN;
-      if (Number.isNaN(at) || !/T.*(Z|[+-]\d\d:?\d\d)$/.test(raw as string))
+      if (Number.isNaN(at) || !/^\d{4}-\d\d-\d\dT[\d:.]{5,12}(?:Z|[+-]\d\d:?\d\d)$/.test(raw as string))
         throw new InputError(path, `was given ${shown(raw)}; wanted a moment such as 2026-10-14T08:30:00Z`);
       return new Date(at).toISOString();
+    },
+  };
+}
+
+/** A day, ISO 8601. */
+export function day(): Field<string, false> {
+  return {
+    description: 'a day such as 2026-10-14',
+    optional: false,
+    shape: { kind: 'text' },
+    read(raw, path) {
+      if (typeof raw !== 'string' || !/^\d{4}-\d\d-\d\d$/.test(raw) || Number.isNaN(Date.parse(raw)))
+        throw new InputError(path, `was given ${shown(raw)}; wanted a day such as 2026-10-14`);
+      return raw;
     },
   };
 }

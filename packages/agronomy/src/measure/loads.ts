@@ -1,7 +1,7 @@
 import { type Values, choice, optional, quantity, readFields } from '../calculators/fields.ts';
 import { flag, text } from '../calculators/structures.ts';
 import { testLimits } from '../water/testLimits.ts';
-import { moment } from './fieldTest.ts';
+import { day } from './fieldTest.ts';
 
 /** What is accepted at a gate. */
 export const loadKinds = ['compost', 'topsoil', 'sand', 'fill', 'seed'] as const;
@@ -37,7 +37,7 @@ export const loadFields = {
   germination: optional(quantity('%', { min: 0, max: 100 })),
   weeds: optional(quantity('%', { min: 0, max: 100 })),
   coating: optional(quantity('%', { min: 0, max: 90 })),
-  testedOn: optional(moment()),
+  testedOn: optional(day()),
   noxious: yesNo(),
   words: optional(text(600)),
 } as const;

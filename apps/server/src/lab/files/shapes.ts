@@ -85,28 +85,40 @@ export function joinedHead(lines: Lines, headerRow: number): { readonly headings
   return { headings, body: headerRow + (isUnits ? 2 : 1) };
 } // prettier-ignore
 
-const PAIR = /^([^\d:<>][^:<>]{0,48}?)\s*(?::|\.{2,}|\s{2,}|\t|\s(?=[<>]?\s*\d))\s*(\S.*)$/;
+/** Between a name and what is told of it: a colon, a tab, dots, or wide space. */
+const BETWEEN = /[:\t]|\.\.|\s\s/;
+
+/** "Soil pH: 5.8", "Potassium (K) .... 95 ppm", "Soil pH 5.8": the name and what is told of it. */
+function pairOf(line: string): readonly [name: string, told: string] | undefined {
+  const text = line.trim();
+  const between = text.search(BETWEEN);
+  const at = between > 0 ? between : text.search(/\s[<>\d]/);
+  if (at <= 0 || at > 50) return undefined;
+  const told = text.slice(at).replace(/^[:.\s]+/, '');
+  return told === '' ? undefined : [text.slice(0, at).trim(), told];
+}
 
 /** "Soil pH: 5.8" and so on: one sample after another, as text beside text; nothing where it is not so. */
 export function paired(text: string): Lines | undefined {
-  const samples: Array<Map<string, string>> = [new Map()];
+  const samples = [new Map<string, string>()];
   for (const line of text.split(/\r?\n/)) {
-    const [, name = '', told = ''] = PAIR.exec(line.trim()) ?? [];
-    if (name === '' || name.length > 50) continue;
+    const [name = '', told = ''] = pairOf(line) ?? [];
+    if (name === '' || /[\d<>]/.test(name.charAt(0))) continue;
     const field = fieldsOf([name])[0]?.field ?? null;
     if (field === null) continue;
-    const number = /^([<>]?\s*\d[\d.,]*)\s*(.*)$/.exec(told);
+    const [number] = /^[<>]?\s?\d[\d.,]*/.exec(told) ?? [];
     const isValue = isAnalyte(field) || field === 'depth';
     if (isValue && !number) continue;
-    const unit = isValue ? (/^(\S+(?:\s*(?:\/|per)\s*\S+)?)/.exec(number![2]!)?.[1] ?? '') : '';
+    const after = told.slice(number?.length ?? 0).trim();
+    const unit = isValue ? (/^\S+(?:\s?(?:\/|per)\s?\S+)?/.exec(after)?.[0] ?? '') : '';
     const heading = unit !== '' && unitLike.test(unit) ? `${name} ${unit}` : name;
     let sample = samples.at(-1)!;
     if ([...sample.keys()].some((known) => fieldsOf([known])[0]?.field === field)) {
       // Said again: the next sample begins where a label, or the first of its values, comes again.
       if (field !== 'label' && field !== fieldsOf([[...sample.keys()][0]!])[0]?.field) continue;
-      samples.push((sample = new Map()));
+      samples.push((sample = new Map<string, string>()));
     }
-    sample.set(heading, isValue ? number![1]! : told.split(/\s{2,}/)[0]!);
+    sample.set(heading, isValue ? number! : told.split(/\s{2,}/)[0]!);
   }
   const read = samples.filter((sample) => [...sample.keys()].filter(reads).length >= 3);
   const headings = [...new Set(read.flatMap((sample) => [...sample.keys()]))];

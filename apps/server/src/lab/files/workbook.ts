@@ -1,4 +1,5 @@
 import { findHeaderRow, readHeader } from '@glenfold/agronomy';
+import { dayIn } from '@glenfold/contract';
 import papaparse from 'papaparse';
 import readXlsxFile from 'read-excel-file/node';
 import yauzl from 'yauzl';
@@ -62,7 +63,8 @@ function looksLikeWorkbook(bytes: Uint8Array): Promise<void> {
 /** A cell as it would stand in a text file; a day without its hour. */
 function asText(cell: unknown): string {
   if (cell === null || cell === undefined) return '';
-  if (cell instanceof Date) return Number.isNaN(cell.getTime()) ? '' : cell.toISOString().slice(0, 10);
+  // Workbooks know no time zone: their days are read as of UTC.
+  if (cell instanceof Date) return Number.isNaN(cell.getTime()) ? '' : dayIn(cell, 'UTC');
   if (typeof cell === 'number') return String(Number(cell.toPrecision(12)));
   return typeof cell === 'string' ? cell : typeof cell === 'boolean' ? (cell ? 'yes' : 'no') : '';
 }

@@ -67,7 +67,7 @@ export function WordField({
       <Typography sx={{ fontSize: '0.92rem', color: colours.faded, mb: 0.5 }}>{label}</Typography>
       <ToggleButtonGroup
         exclusive
-        value={(record[name] as string | undefined) ?? null}
+        value={record[name] ?? null}
         onChange={(_event, value: string | null) => onChange({ [name]: value ?? undefined })}
         aria-label={label}
         sx={{ flexWrap: 'wrap', gap: 0.5 }}
@@ -166,7 +166,7 @@ export function NoteField({ record, onChange }: FormProps) {
   return (
     <TextField
       label="Note"
-      value={(record.note as string | undefined) ?? ''}
+      value={record.note ?? ''}
       onChange={(event) => onChange({ note: event.target.value || undefined })}
       multiline
       minRows={1}

@@ -131,7 +131,7 @@ export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
       try {
         await api('POST', `/field-tests?units=${units}`, body);
         const kept = await get<KeptTest>(body.id, tests);
-        if (kept && kept.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
+        if (kept?.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
         return [{ id }];
       } catch (error) {
         if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;

@@ -118,7 +118,7 @@ function LoadForm({ siteId, opened, onClose }: { readonly siteId: string; readon
               ))}
             </TextField>
           ) : key === 'testedOn' ? (
-            <TextField key={key} type="date" label={label} value={((record[key] as string | undefined) ?? '').slice(0, 10)} onChange={(event) => set(key, event.target.value ? `${event.target.value}T00:00:00Z` : undefined)} slotProps={{ inputLabel: { shrink: true } }} />
+            <TextField key={key} type="date" label={label} value={(record[key] as string | undefined) ?? ''} onChange={(event) => set(key, event.target.value || undefined)} slotProps={{ inputLabel: { shrink: true } }} />
           ) : (
             <NumberField key={key} label={label} unit={unit} value={(record[key] as number | string | undefined) ?? null} onChange={(value) => set(key, value ?? undefined)} />
           ),

@@ -51,7 +51,6 @@ export const seasonQueries = {
     }),
 };
 
-
 /** What is decided of a job. */
 export function useJobChanges() {
   const { system } = useUnits();

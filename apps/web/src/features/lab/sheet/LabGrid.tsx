@@ -82,7 +82,7 @@ const ZoneCell = memo(function ZoneCell({ rowData: { zone, chosen } }: CellProps
   );
 });
 
-type AnyColumn = Partial<Column<GridLine, unknown, string>>;
+type AnyColumn = Partial<Column<GridLine, unknown>>;
 
 /** The sheet as a grid: arrows, Enter, Tab, a block pasted, filled down by its corner. */
 export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGridProps) {
