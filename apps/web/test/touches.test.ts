@@ -7,7 +7,7 @@ import { type RecordKind, kindAt, shows, touch } from '../src/api/touches.ts';
 const kinds: readonly RecordKind[] = [
   ...(['site', 'ground', 'photo', 'underlay', 'result', 'bag', 'program', 'product', 'machine'] as const),
   ...(['laboratory', 'setting', 'practice', 'member', 'mail', 'share', 'run'] as const),
-  ...(['way', 'question', 'fieldTest', 'load'] as const),
+  ...(['way', 'question', 'fieldTest', 'load', 'history'] as const),
   ...(['job', 'entry', 'calendar'] as const),
 ];
 const features = join(import.meta.dirname, '../src/features');
@@ -36,7 +36,18 @@ describe('after a change', () => {
     expect(readAnew('result')).toEqual(
       [
         ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'program', 'quote'],
-        ...['report', 'siteProgram', 'siteStates', 'siteState', 'tasks', 'season', 'water', 'proof', 'hits'],
+        ...[
+          'report',
+          'siteProgram',
+          'siteStates',
+          'siteState',
+          'tasks',
+          'season',
+          'water',
+          'proof',
+          'hits',
+          'zoneRecord',
+        ],
       ].sort(),
     );
   });

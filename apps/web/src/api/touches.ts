@@ -70,6 +70,7 @@ const shownIn = {
     lists: ['rounds', 'program', 'zone-record', 'tests taken along'],
   },
   load: { parts: ['load-checks'] },
+  history: { lists: ['histories'] },
   setting: { parts: ['report', 'season', 'logbook'], lists: ['settings', 'program'] },
   practice: { parts: ['report'], lists: ['session', 'program', 'products'] },
   member: { lists: ['members', 'invitations', 'outbox', 'session'] },
@@ -117,6 +118,7 @@ const kindOf: Readonly<Record<string, RecordKind>> = {
   'lab-questions': 'question',
   'field-tests': 'fieldTest',
   'load-checks': 'load',
+  histories: 'history',
   settings: 'setting',
   members: 'member',
 };

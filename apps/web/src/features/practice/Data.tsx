@@ -6,6 +6,7 @@ import { Controller, useForm } from 'react-hook-form';
 
 import { Trouble } from '../../ui/bits.tsx';
 import { useSession } from '../../ui/session.tsx';
+import { Histories } from './Histories.tsx';
 import { useSavePractice } from './api.ts';
 
 const given = ({ name, timeZone, currency }: PracticeAnswer): PracticeInput => ({ name, timeZone, currency });
@@ -97,6 +98,7 @@ export function Data() {
       <Typography sx={{ mt: 1.5, maxWidth: 680 }}>
         It holds addresses, results and prices of your clients: keep it where you would keep their keys.
       </Typography>
+      <Histories />
     </>
   );
 }

@@ -1,5 +1,7 @@
 import type {
   AuditPageAnswer,
+  HistoryAnswer,
+  HistoryInput,
   InvitationAnswer,
   InvitationInput,
   MemberAnswer,
@@ -16,6 +18,13 @@ export const practiceQueries = {
   members: () => queryOptions({ queryKey: ['members'], queryFn: () => api<MemberAnswer[]>('GET', '/members') }),
   invitations: () =>
     queryOptions({ queryKey: ['invitations'], queryFn: () => api<InvitationAnswer[]>('GET', '/invitations') }),
+  histories: () =>
+    queryOptions({
+      queryKey: ['histories'],
+      queryFn: () => api<HistoryAnswer[]>('GET', '/histories'),
+      // What is on its way ends by itself.
+      refetchInterval: ({ state }) => (state.data?.some((one) => one.state === 'waiting') ? 3000 : false),
+    }),
   outbox: () => queryOptions({ queryKey: ['outbox'], queryFn: () => api<OutboxAnswer>('GET', '/outbox') }),
   audit: () =>
     infiniteQueryOptions({
@@ -37,3 +46,5 @@ export const useInvite = () =>
   useChange('member', (input: InvitationInput) => api<InvitationAnswer>('POST', '/invitations', input));
 export const useRevokeInvitation = () => useChange('member', (id: string) => api<null>('DELETE', `/invitations/${id}`));
 export const useSendAgain = () => useChange('mail', (id: string) => api<OutboxAnswer>('POST', `/outbox/${id}/send`));
+export const useAddHistory = () =>
+  useChange(['history', 'run'], (input: HistoryInput) => api<HistoryAnswer>('POST', '/histories', input));
