@@ -75,6 +75,11 @@ for (const own of ['pictures', 'bench'].filter((name) => steps.includes(name))) 
       show: true,
       env: { DATABASE_URL: await database('bench_scale', 'none') },
     });
+  if (own === 'bench')
+    run('node', ['apps/server/bench/history.mjs'], {
+      show: true,
+      env: { DATABASE_URL: await database('bench_history', 'none') },
+    });
   await inBrowser(own, 1);
 }
 

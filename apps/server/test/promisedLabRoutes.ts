@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Route } from './promisedRoutes.ts';
+import type { Route } from './routes.ts';
 
 /** How a made-up laboratory arranges its files. */
 export const profileBody = {

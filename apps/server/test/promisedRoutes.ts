@@ -1,59 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import type { Role } from '@glenfold/contract';
 import { typed } from './client.ts';
 import { labRoutes } from './promisedLabRoutes.ts';
+import type { Ids, Route } from './routes.ts';
 import { demoEmails, demoPassword } from './harness.ts';
 
-/** Ids that addresses and bodies are filled with. */
-export type Ids = Readonly<
-  Record<
-    | 'siteId'
-    | 'zoneId'
-    | 'resultId'
-    | 'importId'
-    | 'productId'
-    | 'planId'
-    | 'programId'
-    | 'quoteId'
-    | 'quoteLineId'
-    | 'memberId'
-    | 'invitationId'
-    | 'linkId'
-    | 'mailId'
-    | 'practiceId'
-    | 'photoId'
-    | 'underlayId'
-    | 'bagId'
-    | 'laboratoryId'
-    | 'machineId'
-    | 'settingId'
-    | 'runId'
-    | 'endedRunId'
-    | 'coreId'
-    | 'jobId'
-    | 'siteDateId'
-    | 'calendarLinkId'
-    | 'profileId'
-    | 'questionId'
-    | 'fieldTestId'
-    | 'loadCheckId',
-    string
-  >
->;
-
-export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
-export type Who = Role | 'nobody';
-
-export interface Route {
-  /** owner, advisor, technician, client, nobody: the first letters of those who are let in. */
-  readonly for: string;
-  /** Which record the address is about. */
-  readonly id?: keyof Ids;
-  readonly body?: (ids: Ids) => object;
-  readonly query?: (ids: Ids) => string;
-  /** Nothing in it belongs to a practice, or what does is the asker's own. */
-  readonly ownOnly?: true;
-}
+export type { Ids, Method, Route, Who } from './routes.ts';
 
 export const laboratoryBody = {
   name: 'Tidewater Soils',
