@@ -29,9 +29,10 @@ const { csrf, practice } = await (await fetch(`${base}/session`, { headers: { co
 const headers = { cookie, 'x-csrf-token': csrf, 'content-type': 'application/json' };
 
 await client.query(`SET glenfold.loading = 'on'`);
-await client.query(`INSERT INTO site ("practiceId", name) SELECT $1, 'Bench ' || n FROM generate_series(1, ${SITES}) n`, [
-  practice.id,
-]);
+await client.query(
+  `INSERT INTO site ("practiceId", name) SELECT $1, 'Bench ' || n FROM generate_series(1, ${SITES}) n`,
+  [practice.id],
+);
 await client.query(
   `INSERT INTO zone ("practiceId", "siteId", position, name, label, area, grass, surface, intensity, shade, clippings)
    SELECT $1, s.id, n, 'Lawn ' || n, 'L-' || n, 100 + n, 'tall fescue', 'turf', 'medium', 'full sun', 'returned'
@@ -41,7 +42,12 @@ await client.query(
 
 const head = ['Site', 'Zone', 'Date', 'Depth cm', 'pH', 'P Mehlich-3 ppm', 'K ppm', 'OM %'];
 const lines = Array.from({ length: ROWS }, (_, at) => [
-  ...[`Bench ${1 + (at % SITES)}`, `L-${1 + (Math.floor(at / SITES) % ZONES)}`, `${1976 + (at % 50)}-10-0${1 + (at % 9)}`, 10],
+  ...[
+    `Bench ${1 + (at % SITES)}`,
+    `L-${1 + (Math.floor(at / SITES) % ZONES)}`,
+    `${1976 + (at % 50)}-10-0${1 + (at % 9)}`,
+    10,
+  ],
   ...[(5 + (at % 25) / 10).toFixed(1), 10 + (at % 70), 40 + (at % 160), (2 + (at % 40) / 10).toFixed(1)],
 ]);
 const text = papaparse.unparse([head, ...lines]);
@@ -85,7 +91,9 @@ await plainly();
 const plain = await plainly();
 const whole = await throughTheApplication('1');
 say(`\nA history of ${ROWS.toLocaleString('en-US')} tests, ${(text.length / 1e6).toFixed(1)} MB.`);
-say(`Parsed and inserted without rules: ${Math.round(plain)} ms. Through the application, from request to last row: ${Math.round(whole)} ms.`);
+say(
+  `Parsed and inserted without rules: ${Math.round(plain)} ms. Through the application, from request to last row: ${Math.round(whole)} ms.`,
+);
 say(`Ratio ${(whole / plain).toFixed(1)} (at most 10, goal 3; up to 2 s of it is the queue's pause).`);
 await client.end();
 await app.close();
