@@ -69,7 +69,7 @@ const { warmAbove, hotAbove, screenTopdress, screenSeedbed, cnTies, ecTopdress, 
 const { purityLeast, germinationLeast, weedMost, testMonths } = testLimits.loads;
 
 function compostFindings(seen: LoadRecord): Finding[] {
-  const { heat, temperature, smell, mature, pieces, weedSeed, carbonToNitrogen, ec, source, papers } = seen;
+  const { heat, temperature, smell, mature, pieces, weedSeed, carbonToNitrogen, ec, source, papers, rubbish } = seen;
   const isHot = heat === 'hot' || (temperature ?? 0) > hotAbove;
   const isWarm = heat === 'warm' || (temperature ?? 0) > warmAbove;
   const ammonia = smell === 'ammonia';
@@ -81,6 +81,7 @@ function compostFindings(seen: LoadRecord): Finding[] {
     ...(mature === false ? [some('What it was made of can still be told: not mature.')] : []),
     ...((pieces ?? 0) > screenSeedbed ? [some(`Pieces to ${pieces} mm: a mulch. For a seedbed it is screened to ${screenSeedbed} mm, for topdressing to ${screenTopdress}.`)] : (pieces ?? 0) > screenTopdress ? [some(`Pieces to ${pieces} mm lie on the grass and clog a spreader: screen it to ${screenTopdress} mm for topdressing, or till it in.`)] : []),
     ...(weedSeed ? [back('Weed seed in it: it plants weeds in every lawn. Send it back.')] : []),
+    ...(rubbish ? [back('Glass or plastic in it: it stays in the lawn for good, and cuts. Send it back.')] : []),
     ...((carbonToNitrogen ?? 0) > cnTies ? [some(`C:N ${carbonToNitrogen} ties up nitrogen: only under mulch, or with nitrogen added.`)] : []),
     ...((ec ?? 0) > ecMost ? [back(`EC ${ec} dS/m: too salty for any lawn.`)] : (ec ?? 0) > ecTopdress ? [some(`EC ${ec} dS/m: salty. Not on seed and not thick; water it in.`)] : []),
     ...(source === 'manure' || source === 'biosolids' || source === 'mushroom' ? [{ weight: 'mind' as const, words: `Of ${source}: it brings phosphorus and salt. Count its phosphorus against the test${source === 'biosolids' ? ', and read the rule of the place on biosolids' : ''}.` }] : []),
@@ -89,11 +90,12 @@ function compostFindings(seen: LoadRecord): Finding[] {
 } // prettier-ignore
 
 function soilFindings(kind: 'topsoil' | 'sand' | 'fill', seen: LoadRecord): Finding[] {
-  const { smell, weedSeed, asOrdered, pieces, papers, ec } = seen;
+  const { smell, weedSeed, asOrdered, pieces, papers, ec, rubbish } = seen;
   return [
     ...(weedSeed && kind !== 'fill' ? [back('Roots or seed of weeds in it: they come up through the new lawn. Send it back.')] : []),
     ...(weedSeed && kind === 'fill' ? [some('Roots of weeds in it: only where it lies deep.')] : []),
     ...(smell === 'rot' || smell === 'sour' || smell === 'ammonia' ? [back('It smells: it lay wet without air, or something was tipped in it.')] : []),
+    ...(rubbish ? [back('Rubbish in it: what is tipped with it stays in the lawn, and may not be tipped there. Send it back.')] : []),
     ...(asOrdered === false ? [kind === 'sand' ? back('It is not the sand that was ordered: another grain size layers the green, for good.') : some('It is not what was ordered: only below, never as the top.')] : []),
     ...(kind === 'topsoil' && (pieces ?? 0) > 20 ? [some(`Stones to ${pieces} mm: rake them off, or use it below.`)] : []),
     ...(kind === 'sand' && (pieces ?? 0) > 3 ? [some(`Grains to ${pieces} mm: for drains, not for topdressing.`)] : []),
@@ -105,7 +107,7 @@ function soilFindings(kind: 'topsoil' | 'sand' | 'fill', seen: LoadRecord): Find
 function seedFindings({ purity, germination, weeds, coating, testedOn, noxious }: LoadRecord, today: string): Finding[] {
   const age = testedOn === undefined ? undefined : (Date.parse(today) - Date.parse(testedOn)) / (30.44 * 86_400_000);
   return [
-    ...(noxious ? [back('Noxious weed seed on the label: it may not be sown in many places.')] : []),
+    ...(noxious ? [back('Noxious weed seed on the label: in many places it may not be sown. Send it back.')] : []),
     ...((weeds ?? 0) > weedMost ? [back(`${weeds} % weed seed: good seed has ${weedMost} % or less.`)] : []),
     ...((germination ?? 100) < germinationLeast ? [some(`${germination} % germination: sow more, by its share, or send it back.`)] : []),
     ...((purity ?? 100) < purityLeast && !((coating ?? 0) > 0) ? [some(`${purity} % pure: the rest is chaff and other crop. Sow more, by its share.`)] : []),
@@ -134,11 +136,14 @@ function usesOf(kind: LoadKind, findings: readonly Finding[], seen: LoadRecord):
   switch (kind) {
     case 'compost': {
       const coarse = (seen.pieces ?? 0) > screenTopdress;
+      const salty = (seen.ec ?? 0) > ecTopdress;
+      const airless = seen.smell === 'sour' || seen.smell === 'rot';
+      if (airless && !raw) return ['waiting in a heap, turned, until it smells of earth'];
       if (raw) return ['finishing in a heap', 'mulch under shrubs, off the stems, next year'];
       if ((seen.carbonToNitrogen ?? 0) > cnTies) return ['mulch under shrubs'];
       return [
-        ...(coarse || (seen.ec ?? 0) > ecTopdress ? [] : ['topdressing turf']),
-        ...((seen.pieces ?? 0) > screenSeedbed ? ['mulch under shrubs'] : ['tilling into a seedbed']),
+        ...(coarse ? [] : salty ? ['a thin dressing of grown turf, watered in'] : ['topdressing turf']),
+        ...((seen.pieces ?? 0) > screenSeedbed ? ['mulch under shrubs'] : salty ? [] : ['tilling into a seedbed']),
         ...(coarse ? ['topdressing once it is screened'] : []),
       ];
     }
@@ -176,5 +181,6 @@ export function judgeLoad(kind: LoadKind, raw: unknown, today: string): LoadJudg
         : open.length > (kind === 'compost' ? 3 : 2)
           ? 'ask first'
           : 'take it';
-  return { verdict, reasons: sorted.map(({ words }) => words), goodFor: usesOf(kind, findings, seen), open };
+  const goodFor = verdict === 'ask first' ? [] : usesOf(kind, findings, seen);
+  return { verdict, reasons: sorted.map(({ words }) => words), goodFor, open };
 }

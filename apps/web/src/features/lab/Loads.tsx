@@ -128,7 +128,7 @@ function LoadForm({ siteId, opened, onClose }: { readonly siteId: string; readon
         <Typography role="alert" sx={{ color: colours.ochre, fontWeight: 700 }}>{`Not right yet: ${judged.message}.`}</Typography>
       ) : (
         <Box role="status" aria-label="What the checks say" sx={{ borderLeft: `5px solid ${verdictColour[judged.verdict]}`, pl: 1.5 }}>
-          <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.25rem' }}>{sentence(judged.verdict)}{judged.goodFor.length > 0 && judged.verdict !== 'ask first' ? `: ${judged.goodFor.join('; ')}` : ''}</Typography>
+          <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.25rem' }}>{sentence(judged.verdict)}{judged.goodFor.length > 0 ? `: ${judged.goodFor.join('; ')}` : ''}</Typography>
           {judged.reasons.map((words) => (
             <Typography key={words}>{words}</Typography>
           ))}
@@ -166,7 +166,7 @@ export function Loads({ siteId }: { readonly siteId: string }) {
       {checks.map((one) => (
         <Box component="article" key={one.id} aria-label={one.name} sx={{ borderTop: `1px solid ${colours.line}`, borderLeft: `5px solid ${verdictColour[one.verdict]}`, pl: 1.5, py: 1 }}>
           <Typography sx={{ fontWeight: 700 }}>{`${one.name}, ${one.on}: ${one.decided ?? one.verdict}`}</Typography>
-          <Typography>{[one.decided && one.decided !== 'taken' ? '' : '', ...one.reasons.slice(0, 2)].filter(Boolean).join(' ')}</Typography>
+          <Typography>{one.reasons.slice(0, 2).join(' ')}</Typography>
           {one.goodFor.length > 0 && <Typography>Good for {one.goodFor.join('; ')}.</Typography>}
           {one.reason && <Typography sx={{ color: colours.faded }}>{one.reason}{one.by ? `, ${one.by}` : ''}</Typography>}
           {may('field.write') && <Button size="small" onClick={() => setOpened(one)} aria-label={`Open ${one.name}`}>Open</Button>}
