@@ -62,6 +62,7 @@ export const zone = {
   label: 'GR-1',
   geometry: null,
   facts: {},
+  measured: {},
   ...facts,
 } as unknown as ZoneAnswer;
 const result = resultWith({
