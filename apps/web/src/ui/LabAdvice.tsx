@@ -77,7 +77,9 @@ export function LabAdvice({ result: { advice, advised }, treatments }: LabAdvice
                     {[
                       rate === undefined || one.unit === null
                         ? (one.words ?? '')
-                        : `${one.amount} ${advisedUnitWords[one.unit]}${one.unit === 'lb/1000ft2' && system === 'us' ? '' : ` = ${told(rate)}`}`,
+                        : rate === 0
+                          ? 'none'
+                          : `${one.amount} ${advisedUnitWords[one.unit]}${one.unit === 'lb/1000ft2' && system === 'us' ? '' : ` = ${told(rate)}`}`,
                       more,
                     ]
                       .filter(Boolean)
