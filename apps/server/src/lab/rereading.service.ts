@@ -74,7 +74,9 @@ export class RereadingService {
   }
 
   #old(): Promise<Array<Pick<LabReport, 'id'>>> {
-    return this.records.of(LabReport).findWithout(['content', 'found'], { readBy: LessThan(READER) }, { createdAt: 'ASC', id: 'ASC' });
+    return this.records
+      .of(LabReport)
+      .findWithout(['content', 'found'], { readBy: LessThan(READER) }, { createdAt: 'ASC', id: 'ASC' });
   }
 
   async #again(of: RecordsOf, id: string): Promise<void> {
