@@ -112,18 +112,23 @@ export class HistoriesService {
        WHERE z."practiceId" = $1 AND z."deletedAt" IS NULL AND s."deletedAt" IS NULL`,
     );
     const known = new Map<string, (typeof zones)[number]>();
-    for (const zone of zones) {
-      known.set(`${zone.site}\u0001${zone.label}`, zone);
-      known.set(`${zone.site}\u0001${zone.name}`, zone);
-    }
+    // A name that two zones share names neither: a test must not land on the wrong lawn.
+    const shared = new Set<string>();
+    for (const zone of zones)
+      for (const word of [zone.label, zone.name]) {
+        const key = `${zone.site}\u0001${word}`;
+        if ((known.get(key) ?? zone).id !== zone.id) shared.add(key);
+        known.set(key, zone);
+      }
     const sites = new Set(zones.map(({ site }) => site));
     const faults: string[] = [];
     const strange = new Map<string, number[]>();
     const placed: Placed[] = [];
     for (const row of rows) {
-      const zone = known.get(`${row.site.toLowerCase()}\u0001${row.zone.toLowerCase()}`);
-      if (!zone) {
-        const what = sites.has(row.site.toLowerCase())
+      const key = `${row.site.toLowerCase()}\u0001${row.zone.toLowerCase()}`;
+      const zone = known.get(key);
+      if (!zone || shared.has(key)) {
+        const what = zone ? `Several zones of ${row.site} are called “${row.zone}”; give the label` : sites.has(row.site.toLowerCase())
           ? `${row.site} has no zone “${row.zone}”`
           : `No site is called “${row.site}”`;
         strange.set(what, [...(strange.get(what) ?? []), row.line]);

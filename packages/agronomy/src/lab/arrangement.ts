@@ -1,21 +1,10 @@
-import type { LabUnit } from '../analytes/analytes.ts';
-import type { Basis } from '../analytes/reported.ts';
 import type { Extractant } from '../nutrients/sufficiencyTables.ts';
-import type { AdvisedColumn } from './advised.ts';
 import type { BufferMethod } from './buffers.ts';
 import type { DateOrder } from './cells.ts';
 import type { ColumnMatch, LabField } from './columns.ts';
 
 /** What a column of one laboratory's files holds, as a person has put it right. */
-export interface ArrangedColumn {
-  readonly header: string;
-  readonly field: LabField | null;
-  readonly unit: LabUnit | 'in' | null;
-  readonly basis: Basis;
-  readonly method?: Extractant | null | undefined;
-  readonly limit?: number | null | undefined;
-  readonly advised?: AdvisedColumn | null | undefined;
-}
+export type ArrangedColumn = ColumnMatch;
 
 /** A laboratory's way, learned once and applied to its next file. */
 export interface Arrangement {
