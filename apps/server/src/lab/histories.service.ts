@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import type { Extractant } from '@glenfold/agronomy';
 import type { HistoryAnswer, HistoryInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { stored } from '../measurements/reported.ts';
 import { Problem } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
@@ -10,11 +10,12 @@ import { FileStore } from '../ports/fileStore.ts';
 import { type RunAtWork, RunKinds } from '../runs/runKinds.ts';
 import { RunsService } from '../runs/runs.service.ts';
 import { HistoryImport } from './historyImport.entity.ts';
-import { type HistoryRow, type HistoryTable, historyTable } from './historyTable.ts';
+import type { LabResult } from './labResult.entity.ts';
+import { type HistoryKind, type HistoryPart, type HistoryRow, historyFile, historyPart } from './historyTable.ts';
 
 const KIND = 'history';
-/** Lines that go into the database at once. */
-const BATCH = 2_000;
+/** Lines that are read on one thread and go into the database at once. */
+const PART = 2_500;
 /** Faults that are told of a file. */
 const TOLD = 30;
 
@@ -76,36 +77,42 @@ export class HistoriesService {
       await this.records.of(HistoryImport).change(id, { state: 'refused', words: [...words] });
       return `Nothing of ${fileName} was taken in: ${words[0]}`;
     };
-    let table: HistoryTable;
+    let parts: HistoryPart[];
+    let extractant: Extractant | null;
     try {
-      table = await this.threads.run(historyTable, await this.files.read(original));
+      const file = await this.threads.run(historyFile, await this.files.read(original));
+      extractant = file.header.extractant;
+      parts = await Promise.all(partsOf(file.rows).map((rows) => this.threads.run(historyPart, { ...file, rows })));
     } catch (error) {
       if (error instanceof Problem) return refuse([error.detail]);
       throw error;
     }
-    const total = table.rows.length;
+    const total = parts.reduce((all, { rows }) => all + rows.length, 0);
     await run.at(0, total);
-    const { placed, faults } = await this.#place(table);
+    const { placed, faults } = await this.#place(parts, extractant);
     if (faults.length > 0) return refuse(faults);
     await this.records.together(async (of) => {
       // One line in the list of changes says it all: a million would say nothing.
       // Another server may be at it, or be done with it: one of the two takes it in.
       if ((await of(HistoryImport).locked(id)).state !== 'waiting') return;
       await this.#audited(false);
-      for (let from = 0; from < placed.length; from += BATCH) {
-        await this.#insert(placed.slice(from, from + BATCH), table, fileName);
+      let done = 0;
+      for (const [index, part] of parts.entries()) {
+        await this.#insert(placed[index]!, part, { extractant: extractant ?? 'mehlich-3', origin: fileName });
+        done += part.rows.length;
         // Told outside of this transaction: nobody would see it before the end.
-        await this.work.run(this.work.worker, () => run.at(Math.min(from + BATCH, total), total));
+        const so = done;
+        await this.work.run(this.work.worker, () => run.at(so, total));
       }
       await this.#audited(true);
       await of(HistoryImport).change(id, { state: 'imported', rows: total });
     });
-    const zones = new Set(placed.map(({ zoneId }) => zoneId)).size;
+    const zones = new Set(placed.flat().map(({ zoneId }) => zoneId)).size;
     return `${total.toLocaleString('en-US')} tests of ${zones} zones are in the record.`;
   }
 
   /** Lines with the zones that they name; what keeps any from having one. */
-  async #place({ rows, extractant }: HistoryTable): Promise<{ placed: Placed[]; faults: string[] }> {
+  async #place(parts: readonly HistoryPart[], extractant: Extractant | null): Promise<{ placed: Placed[][]; faults: string[] }> {
     const zones = await this.records.ask<{ site: string; siteId: string; id: string; name: string; label: string }>(
       `SELECT lower(s."name") AS site, s."id" AS "siteId", z."id", lower(z."name") AS name, lower(z."label") AS label
        FROM zone z JOIN site s ON s."id" = z."siteId"
@@ -123,8 +130,7 @@ export class HistoriesService {
     const sites = new Set(zones.map(({ site }) => site));
     const faults: string[] = [];
     const strange = new Map<string, number[]>();
-    const placed: Placed[] = [];
-    for (const row of rows) {
+    const place = (row: HistoryRow, values: number): Placed[] => {
       const key = `${row.site.toLowerCase()}\u0001${row.zone.toLowerCase()}`;
       const zone = known.get(key);
       if (!zone || shared.has(key)) {
@@ -132,16 +138,18 @@ export class HistoriesService {
           ? `${row.site} has no zone “${row.zone}”`
           : `No site is called “${row.site}”`;
         strange.set(what, [...(strange.get(what) ?? []), row.line]);
-      } else placed.push({ ...row, siteId: zone.siteId, zoneId: zone.id });
+      }
       const own = [
         ...row.faults,
         ...(row.sampledOn === null ? ['no day'] : []),
         ...(row.depth === null ? ['no depth, which scales the lime'] : []),
-        ...(row.values.length === 0 ? ['no value'] : []),
+        ...(values === 0 ? ['no value'] : []),
       ];
       if (own.length > 0) faults.push(`Line ${row.line}: ${own.join('; ')}.`);
-    }
-    if (extractant === null && rows.some(({ values }) => values.some(([analyte]) => analyte === 'p' || analyte === 'k')))
+      return zone ? [{ ...row, siteId: zone.siteId, zoneId: zone.id }] : [];
+    };
+    const placed = parts.map(({ rows, first }) => rows.flatMap((row, at) => place(row, first[at + 1]! - first[at]!)));
+    if (extractant === null && parts.some(({ kinds }) => kinds.some(({ analyte }) => analyte === 'p' || analyte === 'k')))
       faults.unshift('No line says by which extractant P and K were found: name it in the heads, such as “P Mehlich-3 ppm”.');
     for (const [what, lines] of strange)
       faults.push(`${what}: ${lines.length === 1 ? 'line' : 'lines'} ${lines.slice(0, 5).join(', ')}${lines.length > 5 ? ` and ${lines.length - 5} more` : ''}. Add it, or mend the name.`);
@@ -154,45 +162,46 @@ export class HistoriesService {
     await this.records.ask(`SELECT set_config('glenfold.loading', $2, true), $1::uuid`, [each ? '' : 'on']);
   }
 
-  async #insert(rows: readonly Placed[], table: HistoryTable, origin: string): Promise<void> {
-    const ids = rows.map(() => [randomUUID(), randomUUID()] as const);
-    const samples = ids.map(([sample]) => sample);
-    const results = ids.map(([, result]) => result);
-    const days = rows.map(({ sampledOn }) => sampledOn);
+  /** @param rows those of the part, each with its zone */
+  async #insert(rows: readonly Placed[], part: HistoryPart, { extractant, origin }: Pick<LabResult, 'extractant' | 'origin'>): Promise<void> {
+    const [samples, results] = [listed(rows.map(() => randomUUID())), listed(rows.map(() => randomUUID()))];
+    const days = listed(rows.map(({ sampledOn }) => sampledOn!));
     await this.records.ask(
       `INSERT INTO sample ("id", "practiceId", "siteId", "label", "sampledOn", "depth", "of")
-       SELECT i, $1, s, l, d::date, c, 'soil' FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::text[], $6::float8[]) AS t (i, s, l, d, c)`,
-      [samples, rows.map(({ siteId }) => siteId), rows.map(({ zone }) => zone), days, rows.map(({ depth }) => depth)],
+       SELECT i, $1, s, l, d, c, 'soil' FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::date[], $6::float8[]) AS t (i, s, l, d, c)`,
+      [samples, listed(rows.map(({ siteId }) => siteId)), rows.map(({ zone }) => zone), days, listed(rows.map(({ depth }) => depth!))],
     );
     await this.records.ask(
       `INSERT INTO sample_zone ("practiceId", "sampleId", "zoneId") SELECT $1, s, z FROM unnest($2::uuid[], $3::uuid[]) AS t (s, z)`,
-      [samples, rows.map(({ zoneId }) => zoneId)],
+      [samples, listed(rows.map(({ zoneId }) => zoneId))],
     );
     await this.records.ask(
       `INSERT INTO lab_result ("id", "practiceId", "sampleId", "labNumber", "extractant", "origin")
        SELECT i, $1, s, n, $5, $6 FROM unnest($2::uuid[], $3::uuid[], $4::text[]) AS t (i, s, n)`,
-      [results, samples, rows.map(({ labNumber }) => labNumber), table.extractant ?? 'mehlich-3', origin],
+      [results, samples, rows.map(({ labNumber }) => labNumber), extractant, origin],
     );
-    const values = rows.flatMap(({ values: own, sampledOn }, index) =>
-      own.map(([analyte, value]) => {
-        const method = analyte === 'bufferPh' ? (value.method ?? table.bufferMethod ?? undefined) : value.method;
-        return { at: index, analyte, sampledOn, ...stored({ ...value, method }) };
-      }),
-    );
-    const column = <T>(of: (value: (typeof values)[number]) => T): T[] => values.map(of);
+    const lines = rows.flatMap((_, at) => Array<number>(part.first[at + 1]! - part.first[at]!).fill(at + 1));
+    const kinds = <T>(of: (kind: HistoryKind) => T): T[] => part.kinds.map(of);
+    // What the values of a line, and those of a kind, share goes over once.
     await this.records.ask(
-      `INSERT INTO measurement ("practiceId", "sampleId", "resultId", "analyte", "method", "value", "unit", "basis", "qualifier", "takenOn")
-       SELECT $1, s, r, a, m, v, u, b, q, d::date
-       FROM unnest($2::uuid[], $3::uuid[], $4::text[], $5::text[], $6::float8[], $7::text[], $8::text[], $9::text[], $10::text[]) AS t (s, r, a, m, v, u, b, q, d)`,
+      `INSERT INTO measurement ("practiceId", "sampleId", "resultId", "takenOn", "value", "analyte", "method", "unit", "basis", "qualifier")
+       SELECT $1, ($2::uuid[])[l], ($3::uuid[])[l], ($4::date[])[l], v,
+         ($8::text[])[k], ($9::text[])[k], ($10::text[])[k], ($11::text[])[k], ($12::text[])[k]
+       FROM unnest($5::int[], $6::float8[], $7::int[]) AS t (l, v, k)`,
       [
-        ...[column(({ at }) => samples[at]!), column(({ at }) => results[at]!)],
-        ...[column(({ analyte }) => analyte), column(({ method }) => method), column(({ value }) => value)],
-        ...[column(({ unit }) => unit), column(({ basis }) => basis), column(({ qualifier }) => qualifier)],
-        column(({ sampledOn }) => sampledOn),
+        ...[samples, results, days, listed(lines), listed(part.value), listed(part.kind.map((kind) => kind + 1))],
+        ...[kinds(({ analyte }) => analyte), kinds(({ method }) => method), kinds(({ unit }) => unit)],
+        ...[kinds(({ basis }) => basis), kinds(({ qualifier }) => qualifier)],
       ],
     );
   } // prettier-ignore
 }
+
+/** A list of what needs no quotes, as the database writes it: each by itself through the driver costs more than to insert it. */
+const listed = (all: ReadonlyArray<number | string> | Float64Array | Int32Array): string => `{${all.join(',')}}`;
+
+const partsOf = <T>(rows: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(rows.length / PART) }, (_, at) => rows.slice(at * PART, (at + 1) * PART));
 
 const told = ({ id, fileName, state, rows, words, createdAt }: HistoryImport): HistoryAnswer => ({
   ...{ id, fileName, state, rows, words: [...words], at: createdAt.toISOString() },

@@ -10,10 +10,16 @@ export function wall(table: string): string {
       USING ("practiceId" = practice_at_work()) WITH CHECK ("practiceId" = practice_at_work());`;
 }
 
+/** The audit of each change of a row. What is loaded brings its own along, and does not ask row by row whether it does. */
+export function audited(table: string): string {
+  return `CREATE OR REPLACE TRIGGER "audited" AFTER INSERT OR UPDATE ON "${table}" FOR EACH ROW
+    WHEN (current_setting('glenfold.loading', true) IS DISTINCT FROM 'on') EXECUTE FUNCTION audit_change();`;
+}
+
 /** What every table of practices' records has: the wall, and the audit of each change. */
 export function protect(table: string): string {
   return `${wall(table)}
-    CREATE TRIGGER "audited" AFTER INSERT OR UPDATE ON "${table}" FOR EACH ROW EXECUTE FUNCTION audit_change();`;
+    ${audited(table)}`;
 }
 
 /** Lets the door, which finds out who is asking, into a table; across practices, since none is known yet. */
