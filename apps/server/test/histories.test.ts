@@ -1,4 +1,5 @@
 import type { HistoryAnswer, LabResultAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import { zoneInput } from '@glenfold/contract';
 import { expect, it, jest } from '@jest/globals';
 import { HistoriesService } from '../src/lab/histories.service.ts';
 import { Stopped } from '../src/runs/runKinds.ts';
@@ -74,12 +75,22 @@ it('a line that has no place keeps all of it out, and says which', async () => {
 it('one that is stopped half-way leaves nothing, and comes in whole the next time', async () => {
   const { site, zones } = await zonesOf('Quarry');
   const before = (await results(site.id)).length;
-  await bring('half.csv', head + lines(site.name, zones, 2_500).replaceAll('6.1', '6.3'));
+  await bring('half.csv', head + lines(site.name, zones, 4_000).replaceAll('6.1', '6.3'));
   const stop = (done: number): Promise<void> => (done > 0 ? Promise.reject(new Stopped()) : Promise.resolve());
   await expect(take(stop)).rejects.toBeInstanceOf(Stopped);
   expect((await results(site.id)).length).toBe(before);
   const told: number[] = [];
-  expect(await take((done) => Promise.resolve(void told.push(done)))).toContain('2,500 tests of');
-  expect(told).toEqual([0, 2000, 2500]);
-  expect((await results(site.id)).length).toBe(before + 2_500);
+  expect(await take((done) => Promise.resolve(void told.push(done)))).toContain('4,000 tests of');
+  expect(told).toEqual([0, 2500, 4000]);
+  expect((await results(site.id)).length).toBe(before + 4_000);
+});
+
+it('a name that two zones share names neither; their labels do', async () => {
+  const { site, zones } = await zonesOf('Quarry');
+  const [one, other] = zones;
+  await send('put', `/zones/${other!.id}`, { ...zoneInput(other!), name: one!.name });
+  await bring('names.csv', `${head}${site.name},${one!.name},2001-10-02,10,6,20,80\n`);
+  expect(await take()).toContain(`Several zones of ${site.name} are called “${one!.name}”; give the label`);
+  await bring('labels.csv', `${head}${site.name},${one!.label},2001-10-02,10,6,20,80\n`);
+  expect(await take()).toContain('1 test of 1 zone in the record');
 });

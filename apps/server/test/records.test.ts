@@ -260,6 +260,12 @@ describe('the migrations', () => {
     const asks = async (): Promise<number> =>
       (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
     expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
+    const partial = async (): Promise<number> =>
+      (await server.sql(`SELECT 1 FROM pg_indexes WHERE indexname = 'measurement_zone' AND indexdef LIKE '%WHERE%'`))
+        .length;
+    expect(await partial()).toBe(1);
+    await owner.undoLastMigration();
+    expect([await partial(), await there('history_import')]).toEqual([0, true]);
     await owner.undoLastMigration();
     expect([await there('history_import'), await column('thumb')]).toEqual([false, 1]);
     await owner.undoLastMigration();

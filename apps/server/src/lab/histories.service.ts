@@ -108,7 +108,7 @@ export class HistoriesService {
       await of(HistoryImport).change(id, { state: 'imported', rows: total });
     });
     const zones = new Set(placed.flat().map(({ zoneId }) => zoneId)).size;
-    return `${total.toLocaleString('en-US')} tests of ${zones} zones are in the record.`;
+    return `${total === 1 ? '1 test' : `${total.toLocaleString('en-US')} tests`} of ${zones === 1 ? '1 zone' : `${zones} zones`} in the record.`;
   }
 
   /** Lines with the zones that they name; what keeps any from having one. */

@@ -1,3 +1,4 @@
+import { isNutrient } from '@glenfold/agronomy';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { type CellProps, type Column, DynamicDataSheetGrid } from 'react-datasheet-grid';
@@ -82,6 +83,11 @@ const ZoneCell = memo(function ZoneCell({ rowData: { zone, chosen } }: CellProps
   );
 });
 
+const NARROW = { basis: 108, minWidth: 108, grow: 1, shrink: 0 };
+const WIDE = { ...NARROW, basis: 136, minWidth: 136 };
+/** The zones stay in sight, however far to the right the sheet is read. */
+const ZONES = { component: ZoneCell as never, title: 'Zone and bag', basis: 150, minWidth: 150, grow: 0, shrink: 0 };
+
 type AnyColumn = Partial<Column<GridLine, unknown>>;
 
 /** The sheet as a grid: arrows, Enter, Tab, a block pasted, filled down by its corner. */
@@ -108,16 +114,13 @@ export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGrid
     );
   }, []);
   const columns = useMemo((): AnyColumn[] => {
-    const zone = {
-      ...{ component: ZoneCell, title: 'Zone and bag', basis: 150, minWidth: 150, grow: 0, shrink: 0, disabled: true },
-      copyValue: ({ rowData }: { rowData: GridLine }) => rowData.zone.name,
-    };
     const values = cells.map((cell) => ({
       id: cell,
       component: ValueCell,
       columnData: { cell, onLeave, onBlock } satisfies CellData,
       title: <ColumnHead analyte={cell} head={head} onChange={onHead} />,
-      ...{ basis: 96, minWidth: 96, grow: 1, shrink: 0 },
+      // A head that asks for unit and method needs the room for both.
+      ...(head.more?.includes(cell) && isNutrient(cell) ? WIDE : NARROW),
       // Typing over a cell begins anew, as in any spreadsheet.
       prePasteValues: (pasted: string[]) => pasted.map((text) => text.trim()),
       deleteValue: ({ rowData }: { rowData: GridLine }) => ({ ...rowData, row: { ...rowData.row, [cell]: '' } }),
@@ -128,7 +131,7 @@ export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGrid
       }),
       isCellEmpty: ({ rowData }: { rowData: GridLine }) => !rowData.row[cell],
     }));
-    return [zone, ...values] as unknown as AnyColumn[];
+    return values as unknown as AnyColumn[];
   }, [cells, head, onHead, onLeave, onBlock]);
   useEffect(() => () => typing(false), []);
   return (
@@ -144,11 +147,11 @@ export function LabGrid({ lines, cells, head, onHead, onRows, onLeave }: LabGrid
       }
       columns={columns as never}
       lockRows
-      gutterColumn={false}
+      gutterColumn={ZONES}
       rowKey={({ rowData }) => rowData.zone.id}
       rowHeight={40}
       headerRowHeight={72}
-      height={Math.min(1080, 74 + 40 * lines.length)}
+      height={Math.min(634, 74 + 40 * lines.length)}
       // Keys belong to the grid while a cell is chosen: a 6 is a number there, and not the sixth step.
       onActiveCellChange={({ cell }) => typing(cell !== null)}
       disableContextMenu

@@ -1,6 +1,6 @@
-import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
-import { Box, Button, TextField, Typography } from '@mui/material';
-import { type KeyboardEvent, useCallback, useState } from 'react';
+import type { LabResultAnswer, LabResultInput, ZoneAnswer } from '@glenfold/contract';
+import { Box, Button, Typography } from '@mui/material';
+import { type KeyboardEvent, memo, useCallback, useMemo, useState } from 'react';
 
 import { colours } from '../../../ui/theme.ts';
 import { Words } from '../../../ui/Words.tsx';
@@ -9,16 +9,17 @@ import { useSessionState } from '../../../ui/useSessionState.ts';
 import { type GridLine, LabGrid } from './LabGrid.tsx';
 import { MoreColumns } from './SheetColumns.tsx';
 import { sheetLooks } from './sheetLooks.ts';
+import { lineUnchanged, readUnchanged } from './unchanged.ts';
 import { useUndoable } from './useUndoable.ts';
-import { BufferMethodField, ExtractantField, LimeFactorField } from '../MethodFields.tsx';
+import { SheetHeadFields } from './SheetHeadFields.tsx';
 import {
   type Cell,
+  type ReadSheetRow,
   type SheetHead,
   type SheetRow,
   cellsOf,
   freshHead,
   isBlank,
-  readSheetRow,
   sheetOf,
 } from './sheet.ts';
 import { useSaveLabResult } from '../api.ts';
@@ -45,6 +46,42 @@ function stepOf(rows: Readonly<Record<string, SheetRow>>, changed: Readonly<Reco
   return cells.length === 1 ? cells[0]! : `a block of ${cells.length}, ${Date.now()}`;
 }
 
+/** What a correction keeps of the sample. */
+const sampleOf = ({ label, labNumber, zoneIds, of, advice }: LabResultAnswer): Partial<LabResultInput> => ({
+  ...{ label, labNumber, zoneIds, of, advice },
+});
+
+/** What there is to say of a row, under the sheet. @param wrong cells whose problems are shown by now */
+const RowWords = memo(function RowWords({
+  zone,
+  outcome: { problems, questions, notes },
+  wrong,
+}: Pick<GridLine, 'zone' | 'wrong'> & { readonly outcome: ReadSheetRow }) {
+  if (wrong.size + questions.length + notes.length === 0) return null;
+  return (
+    <Box id={`problems-${zone.id}`} sx={{ mt: 0.75, fontSize: '0.92rem', lineHeight: 1.35 }}>
+      <strong>{zone.name}.</strong>
+      {problems
+        .filter(({ field }) => wrong.has(field))
+        .map(({ field, message }) => (
+          <Box key={field} sx={{ color: colours.ochre, fontWeight: 700 }}>
+            <Words>{message}</Words>
+          </Box>
+        ))}
+      {questions.map((question) => (
+        <Box key={question} sx={{ color: colours.slate }}>
+          <Words>{question}</Words>
+        </Box>
+      ))}
+      {notes.map((note) => (
+        <Box key={note} sx={{ color: colours.faded }}>
+          {note}
+        </Box>
+      ))}
+    </Box>
+  );
+});
+
 /** A laboratory's report typed like a spreadsheet: arrows, Enter, and paste from one. */
 export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheetProps) {
   const start = correcting ? sheetOf(correcting) : undefined;
@@ -60,30 +97,24 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const save = useSaveLabResult();
   const [saving, setSaving] = useState(false);
 
-  const cells = cellsOf(head);
+  const cells = useMemo(() => cellsOf(head), [head]);
   const listed = correcting ? zones.filter(({ id }) => id === correcting.zoneIds[0]) : zones;
   // A correction is of the sample, for every zone that shares it.
-  const keep = correcting
-    ? {
-        label: correcting.label,
-        labNumber: correcting.labNumber,
-        zoneIds: correcting.zoneIds,
-        of: correcting.of,
-        advice: correcting.advice,
-      }
-    : {};
+  const keep = useMemo(() => (correcting ? sampleOf(correcting) : {}), [correcting]);
   const filled = listed.filter(({ id }) => !isBlank(rows[id] ?? {}));
-  const read = new Map(filled.map((zone) => [zone.id, readSheetRow(rows[zone.id] ?? {}, head, zone, keep)]));
+  const read = new Map(filled.map((zone) => [zone.id, readUnchanged(rows[zone.id]!, head, zone, keep)]));
   const shownOf = (zoneId: string) =>
     (read.get(zoneId)?.problems ?? []).filter(
       ({ field }) => field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zoneId} ${field}`)),
     );
-  const lines = listed.map((zone): GridLine => ({
-    zone,
-    row: rows[zone.id] ?? NOTHING,
-    wrong: new Set(shownOf(zone.id).map(({ field }) => field)),
-    chosen: zone.id === chosen,
-  }));
+  const lines = listed.map((zone) =>
+    lineUnchanged({
+      zone,
+      row: rows[zone.id] ?? NOTHING,
+      wrong: new Set(shownOf(zone.id).map(({ field }) => field)),
+      chosen: zone.id === chosen,
+    }),
+  );
 
   const undoable = useUndoable(rows, setRows);
   /** Typed, pasted or filled: one step, however many cells. */
@@ -135,83 +166,19 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const showHead = tried || filled.length > 0;
   return (
     <Box>
-      <Box
-        sx={{
-          display: 'grid',
-          gridTemplateColumns: { xs: '1fr 1fr', lg: 'repeat(4, minmax(0, 190px))' },
-          gap: 2,
-          mb: 2,
-          mt: 1,
-        }}
-      >
-        <ExtractantField value={head.extractant} onChange={(extractant) => setHead({ ...head, extractant })} />
-        <BufferMethodField value={head.bufferMethod} onChange={(bufferMethod) => setHead({ ...head, bufferMethod })} />
-        {head.bufferMethod === 'adams-evans' && (
-          <LimeFactorField
-            value={head.limeFactor ?? null}
-            onChange={(limeFactor) => setHead({ ...head, limeFactor })}
-          />
-        )}
-        <TextField
-          label="Sampled depth"
-          value={head.depth}
-          onChange={(event) => setHead({ ...head, depth: event.target.value })}
-          error={showHead && !!depthProblem}
-          helperText={showHead && depthProblem ? depthProblem : 'As on the report: it scales the lime'}
-          placeholder={head.depthUnit === 'in' ? '6' : '15'}
-          slotProps={{
-            input: {
-              endAdornment: (
-                <Button
-                  size="small"
-                  sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
-                  aria-label={`Depth in ${head.depthUnit}: change`}
-                  onClick={() => setHead({ ...head, depthUnit: head.depthUnit === 'in' ? 'cm' : 'in' })}
-                >
-                  {head.depthUnit}
-                </Button>
-              ),
-            },
-          }}
-        />
-        <TextField
-          label="Sampled on"
-          type="date"
-          value={head.sampledOn}
-          onChange={(event) => setHead({ ...head, sampledOn: event.target.value })}
-          error={!!dateProblem}
-          helperText={dateProblem ?? 'Empty when not known'}
-          slotProps={{ inputLabel: { shrink: true } }}
-        />
-      </Box>
+      <SheetHeadFields
+        head={head}
+        onHead={setHead}
+        depthProblem={showHead ? depthProblem : undefined}
+        dateProblem={dateProblem}
+      />
       <MoreColumns head={head} rows={rows} onChange={setHead} />
       <Box sx={sheetLooks} onKeyDownCapture={onKeyDown}>
         <LabGrid lines={lines} cells={cells} head={head} onHead={setHead} onRows={onRows} onLeave={onLeave} />
       </Box>
-      {lines.map(({ zone }) => {
+      {lines.map(({ zone, wrong }) => {
         const outcome = read.get(zone.id);
-        const shown = shownOf(zone.id);
-        if (!outcome || shown.length + outcome.questions.length + outcome.notes.length === 0) return null;
-        return (
-          <Box key={zone.id} id={`problems-${zone.id}`} sx={{ mt: 0.75, fontSize: '0.92rem', lineHeight: 1.35 }}>
-            <strong>{zone.name}.</strong>
-            {shown.map(({ field, message }) => (
-              <Box key={field} sx={{ color: colours.ochre, fontWeight: 700 }}>
-                <Words>{message}</Words>
-              </Box>
-            ))}
-            {outcome.questions.map((question) => (
-              <Box key={question} sx={{ color: colours.slate }}>
-                <Words>{question}</Words>
-              </Box>
-            ))}
-            {outcome.notes.map((note) => (
-              <Box key={note} sx={{ color: colours.faded }}>
-                {note}
-              </Box>
-            ))}
-          </Box>
-        );
+        return outcome && <RowWords key={zone.id} zone={zone} outcome={outcome} wrong={wrong} />;
       })}
       <Trouble error={save.error} />
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center', mt: 1.5, flexWrap: 'wrap' }}>

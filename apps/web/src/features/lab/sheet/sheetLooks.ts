@@ -14,6 +14,8 @@ export const sheetLooks = {
     '--dsg-cell-disabled-background-color': colours.paper,
     fontSize: '1rem',
   },
+  // What is typed in a cell lays out nothing but that cell.
+  '& .lab-sheet, & .dsg-row': { contain: 'layout style' },
   '& .dsg-cell-header': { alignItems: 'end', padding: '4px 6px', fontSize: '0.88rem', background: colours.paper },
   '& .dsg-cell-header-container': { width: '100%', whiteSpace: 'normal', lineHeight: 1.15 },
   '& .sheet-cell': {
