@@ -20,7 +20,7 @@ import { OwnLaboratory } from './laboratories/ownLaboratory.entity.ts';
 import { Sample } from './lab/sample.entity.ts';
 import { SampleZone } from './lab/sampleZone.entity.ts';
 import { Measurement } from './measurements/measurement.entity.ts';
-import { FieldTestRecord } from './ownTests/fieldTest.entity.ts';
+import { FieldTestRecord } from './measurements/fieldTest.entity.ts';
 import { LoadCheck } from './ownTests/loadCheck.entity.ts';
 import { Invitation } from './people/invitation.entity.ts';
 import { Mail } from './people/mail.entity.ts';

@@ -100,6 +100,7 @@ export function answer({
       result: soil === null ? null : result,
       ...worked,
       handedOver: null,
+      borrowed: null,
       yearBefore: null,
       work: [],
       priced: true,

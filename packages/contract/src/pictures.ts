@@ -60,12 +60,18 @@ export class PhotoInput extends Picture {
   @IsOptional()
   @IsUUID(undefined, { message: 'The entry of a photo is named by its id.' })
   entryId?: string | null;
+
+  /** The test of one's own that it shows. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'The test of a photo is named by its id.' })
+  fieldTestId?: string | null;
 }
 
 export class PhotoAnswer {
   @IsString() id: string;
   @IsInt() version: number;
   @IsString() zoneId: string;
+  @IsOptional() @IsString() fieldTestId: string | null;
   @IsOptional() @IsString() caption: string | null;
   @IsOptional() @IsString() takenOn: string | null;
   /** Address of the picture itself, and of a small one for lists. */

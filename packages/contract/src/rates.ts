@@ -109,6 +109,8 @@ export class ZoneProgramAnswer {
   @IsString() zoneId: string;
   /** Nothing while there is no test: then only what was added by hand is in the program. */
   @IsOptional() @ValidateNested() @Type(() => LabResultAnswer) result: LabResultAnswer | null;
+  /** Whose soil that test is of, where it is not the zone's alone. */
+  @IsOptional() @IsString() borrowed: string | null;
   @IsObject() reading: Reading;
   @IsObject() program: ZoneProgram;
   @ValidateNested({ each: true }) @Type(() => TreatmentChangeAnswer) changes: TreatmentChangeAnswer[];

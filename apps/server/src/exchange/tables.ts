@@ -14,7 +14,7 @@ import { LabResult } from '../lab/labResult.entity.ts';
 import { Sample } from '../lab/sample.entity.ts';
 import { SampleZone } from '../lab/sampleZone.entity.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
-import { FieldTestRecord } from '../ownTests/fieldTest.entity.ts';
+import { FieldTestRecord } from '../measurements/fieldTest.entity.ts';
 import { LoadCheck } from '../ownTests/loadCheck.entity.ts';
 import { Person } from '../people/person.entity.ts';
 import { PasswordReset } from '../people/passwordReset.entity.ts';

@@ -11,6 +11,7 @@ import {
 import { Injectable, StreamableFile } from '@nestjs/common';
 import { In } from 'typeorm';
 import { EntryRecord } from '../entries/entry.entity.ts';
+import { FieldTestRecord } from '../measurements/fieldTest.entity.ts';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { FileStore } from '../ports/fileStore.ts';
@@ -58,16 +59,28 @@ export class PicturesService {
   }
 
   async addPhoto(zoneId: string, input: PhotoInput): Promise<PhotoAnswer> {
-    const { id, type, image, caption = null, takenOn = null, entryId = null, keepPlace = false } = input;
+    const {
+      id,
+      type,
+      image,
+      caption = null,
+      takenOn = null,
+      entryId = null,
+      fieldTestId = null,
+      keepPlace = false,
+    } = input;
     await this.ground.zone(zoneId);
     checkPicture('image', type, image, LARGEST_PHOTO);
     const [entry] = entryId === null ? [] : await this.records.of(EntryRecord).find({ id: entryId, zoneId });
     if (entryId !== null && !entry)
       refuse([{ field: 'entryId', message: 'The entry that the photo shows is not in the book yet: send it first.' }]);
+    const [test] = fieldTestId === null ? [] : await this.records.of(FieldTestRecord).find({ id: fieldTestId, zoneId });
+    if (fieldTestId !== null && !test)
+      refuse([{ field: 'fieldTestId', message: 'The test that the photo shows is not here yet: send it first.' }]);
     const kept = await this.photoFiles.keep(Buffer.from(image, 'base64'), type, keepPlace);
     return this.records.together(async (of) => {
       const [known] = id ? await of(ZonePhoto).findEver({ id }) : [];
-      const values = { zoneId, ...kept, image: null, caption, takenOn, entryId };
+      const values = { zoneId, ...kept, image: null, caption, takenOn, entryId, fieldTestId };
       return photoAnswer(known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), ...values })));
     });
   }
@@ -138,11 +151,12 @@ export class PicturesService {
   }
 }
 
-function photoAnswer({ id, version, zoneId, caption, takenOn }: ZonePhoto): PhotoAnswer {
+function photoAnswer({ id, version, zoneId, fieldTestId, caption, takenOn }: ZonePhoto): PhotoAnswer {
   return {
     id,
     version,
     zoneId,
+    fieldTestId,
     caption,
     takenOn,
     address: `/api/photos/${id}/image`,

@@ -13,6 +13,10 @@ export class ZonePhoto extends Owned {
   @Column({ type: 'uuid', nullable: true })
   entryId: string | null;
 
+  /** The test of one's own that it shows. */
+  @Column({ type: 'uuid', nullable: true })
+  fieldTestId: string | null;
+
   @Column({ type: 'text', nullable: true })
   caption: string | null;
 

@@ -245,12 +245,27 @@ export function testOf<T extends KnownResult>(results: readonly T[], zoneId: str
 const takenAt = ({ sample, createdAt }: LabResult): Date => (sample.sampledOn ? new Date(sample.sampledOn) : createdAt);
 
 /** Says of what ground a test is, where it is not the zone's own. */
-export function inheritedWords({ zoneIds, inherited }: KnownResult, zoneId: string): string | undefined {
+function inheritedWords({ zoneIds, inherited }: KnownResult, zoneId: string): string | undefined {
   const heir = zoneIds.includes(zoneId) ? undefined : inherited.find((one) => one.zoneId === zoneId);
   if (!heir) return undefined;
   return heir.how === 'parted'
     ? `This test is of ${heir.of}, taken before this zone was parted from it.`
     : `This test is of ${heir.of}, which was joined to this zone: it speaks for that part.`;
+}
+
+/** Says whose soil a test is of, where it is not of the zone's alone. @param names of the zones of the site */
+export function borrowedWords(
+  result: KnownResult,
+  zoneId: string,
+  names: ReadonlyMap<string, string>,
+): string | undefined {
+  const shared = result.zoneIds.filter((id) => id !== zoneId).flatMap((id) => names.get(id) ?? []);
+  return (
+    inheritedWords(result, zoneId) ??
+    (shared.length > 0
+      ? `One bag with ${shared.join(', ')}: a mean of all, and not of this ground by itself.`
+      : undefined)
+  );
 }
 
 function sampleValues({ label, sampledOn, depth, of }: LabResultInput, siteId: string) {

@@ -18,7 +18,7 @@ import { LabIn1795890000000 } from './1795890000000-labIn.ts';
 import { OwnTests1795900000000 } from './1795900000000-ownTests.ts';
 import { PhotoFiles1795910000000 } from './1795910000000-photoFiles.ts';
 import { Histories1795920000000 } from './1795920000000-histories.ts';
-import { LighterWriting1795930000000 } from './1795930000000-lighterWriting.ts';
+import { TestPhotos1795930000000 } from './1795930000000-testPhotos.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -42,5 +42,5 @@ export const migrations = [
   OwnTests1795900000000,
   PhotoFiles1795910000000,
   Histories1795920000000,
-  LighterWriting1795930000000,
+  TestPhotos1795930000000,
 ] as const;

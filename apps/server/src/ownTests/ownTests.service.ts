@@ -17,7 +17,7 @@ import { Problem, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { Days } from '../settings/days.service.ts';
-import { FieldTestRecord } from './fieldTest.entity.ts';
+import { FieldTestRecord } from '../measurements/fieldTest.entity.ts';
 
 /** Tests with one's own hands: kept as they were read, judged by the core, and measurements of the zone. */
 @Injectable()

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
 import { IsNull } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
-import { LabService, type ReadResult, inheritedWords } from '../lab/lab.service.ts';
+import { LabService, type ReadResult, borrowedWords } from '../lab/lab.service.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
 import { reported } from '../measurements/reported.ts';
 import { Records } from '../platform/records.ts';
@@ -59,11 +59,8 @@ export class ZoneRecordService {
 }
 
 function ofResult(result: ReadResult, zoneId: string, names: ReadonlyMap<string, string>): Found[] {
-  const { values, extractant, sample, origin, supersededById, zoneIds } = result;
-  const shared = zoneIds.filter((id) => id !== zoneId).flatMap((id) => names.get(id) ?? []);
-  // One bag of several zones was taken on all of them; a test of ground that is gone was not taken here.
-  const borrowed =
-    inheritedWords(result, zoneId) ?? (shared.length > 0 ? `One bag with ${shared.join(', ')}: a mean of all.` : null);
+  const { values, extractant, sample, origin, supersededById } = result;
+  const borrowed = borrowedWords(result, zoneId, names) ?? null;
   return analyteKeys.flatMap((analyte): Found[] => {
     const value = values[analyte];
     return value

@@ -314,6 +314,7 @@ function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, c
         },
       ],
     },
+    ...(answer.borrowed ? [{ text: plain(answer.borrowed), color: colours.ochre, bold: true } as Content] : []),
     ...firstSection(reading),
     ...program.treatments.flatMap((treatment) => treatmentSection(treatment, paper)),
     ...findingSection(paper),

@@ -38,6 +38,8 @@ interface Paper {
 interface Answered {
   /** Nothing on ground without a test. */
   readonly result: LabResultAnswer | null;
+  /** Whose soil that test is of, where it is not the zone's alone; not told on papers from before it was. */
+  readonly borrowed?: string | null;
   readonly reading: Reading;
   /** Papers from before there were roles carry no mark: they show their costs. */
   readonly priced?: boolean;

@@ -23,7 +23,7 @@ import {
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
-import { LabService, type ReadResult, inheritedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
+import { LabService, type ReadResult, borrowedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
 import { MachinesService } from '../machines/machines.service.ts';
 import { MaterialsService } from '../materials/materials.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
@@ -94,11 +94,12 @@ export class RatesService {
     const { reading, program } = programZone({ ...input, ...basis.shared, others });
     const papers = await this.records.of(ProgramZone).find({ zoneId }, { issuedAt: 'DESC' });
     const [last] = papers;
-    const inherited = result && inheritedWords(result, zoneId);
+    const borrowed = this.#borrowed(zoneId, basis);
     return {
       zoneId,
       result: result ? labResultAnswer(result) : null,
-      reading: { ...reading, notes: [inherited ?? [], reading.notes].flat() },
+      borrowed,
+      reading: { ...reading, notes: [borrowed ?? [], reading.notes].flat() },
       program: this.#asTold(program),
       changes: (basis.changes.get(zoneId) ?? []).map((record) => this.#changeAsTold(changeAnswer(record, basis.began))),
       handedOver: last ? handedOverAnswer(last, program, units) : null,
@@ -307,6 +308,13 @@ export class RatesService {
     return { ...made, basis, untested: zones.filter(({ id }) => !basis.results.has(id)).map(({ name }) => name) };
   }
 
+  /** Whose soil the test of a zone is of, where it is not the zone's alone. */
+  #borrowed(zoneId: string, { results, zones }: Basis): string | null {
+    const result = results.get(zoneId);
+    const names = new Map(zones.map(({ id, name }) => [id, name]));
+    return (result && borrowedWords(result, zoneId, names)) ?? null;
+  }
+
   async #papers(siteId: string, units: UnitSystem, only?: readonly string[]) {
     const { zones, basis } = await this.#sitePrograms(siteId, units);
     const practice = await this.practices.current();
@@ -320,7 +328,10 @@ export class RatesService {
           ...{ units, practiceName: practice.name, siteName: basis.site.name, currency: practice.currency },
           ...{ zoneName: zone.name, zoneLabel: zone.label, area: zone.area },
           grass: grassWords(zone.grass, zone.facts?.mix),
-          answer: { result: result ? labResultAnswer(result) : null, reading, program: this.#asTold(program), priced },
+          answer: {
+            ...{ result: result ? labResultAnswer(result) : null, borrowed: this.#borrowed(zoneId, basis) },
+            ...{ reading, program: this.#asTold(program), priced },
+          },
         };
         return { zoneId, paper, program, resultId: result?.id ?? null, startsOn: basis.shared.from };
       });

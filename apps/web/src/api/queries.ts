@@ -3,6 +3,7 @@ import type {
   FoundAnswer,
   DrawnThingsAnswer,
   LabResultAnswer,
+  PhotoAnswer,
   ProductAnswer,
   RunAnswer,
   SessionAnswer,
@@ -76,6 +77,11 @@ export const queries = {
     queryOptions({
       queryKey: ['site', siteId, 'lab-results'],
       queryFn: () => api<LabResultAnswer[]>('GET', `/sites/${siteId}/lab-results`),
+    }),
+  photos: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'photos'],
+      queryFn: () => api<PhotoAnswer[]>('GET', `/sites/${siteId}/photos`),
     }),
   program: (zoneId: string, units: UnitSystem) =>
     queryOptions({

@@ -1,7 +1,8 @@
-import type { CardAnswer, EntryInput, EntryWrittenAnswer, PhotoInput } from '@glenfold/contract';
+import type { CardAnswer, EntryInput, EntryWrittenAnswer } from '@glenfold/contract';
 import { createStore, get, set, setMany, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
+import { FOR_GOOD, photoKind } from '../../offline/photos.ts';
 
 /** A card as it is taken along, to be worked without a connection. */
 export interface PackedCard {
@@ -75,27 +76,16 @@ export async function noteWritten(jobId: string, written: EntryInput | undefined
   await set(jobId, written ? { ...card, written } : card, store);
 }
 
-/** A photo of what was done. */
-export interface KeptEntryPhoto {
-  readonly zoneId: string;
-  readonly photo: PhotoInput & { readonly id: string };
-}
-
 const ENTRY = 'logbook entry';
-const PHOTO = 'entry photo';
+/** Photos of what was done. */
+const photos = photoKind('entry photo');
+export const photoToSend = photos.toSend;
 export const entryToSend = (doer: Doer, body: EntryInput): Entry<EntryInput> => ({
   ...doer,
   id: body.id,
   kind: ENTRY,
   body,
 });
-export const photoToSend = (doer: Doer, body: KeptEntryPhoto): Entry<KeptEntryPhoto> => ({
-  ...{ ...doer, id: body.photo.id, kind: PHOTO, body },
-});
-
-/** Answers that will not change by sending again. */
-const FOR_GOOD = [400, 404, 409, 422];
-
 /** What a card sends. @param onNotes what the server said of an entry that it took */
 export function cardKinds(onNotes: (words: readonly string[]) => void): ReadonlyArray<OutboxKind<never>> {
   const written: OutboxKind<EntryInput> = {
@@ -114,20 +104,5 @@ export function cardKinds(onNotes: (words: readonly string[]) => void): Readonly
       }
     },
   };
-  const photos: OutboxKind<KeptEntryPhoto> = {
-    name: PHOTO,
-    one: 'photo',
-    atOnce: 1,
-    send: async (entries) => {
-      const [{ id, body }] = entries as readonly [Entry<KeptEntryPhoto>];
-      try {
-        await api('POST', `/zones/${body.zoneId}/photos`, body.photo);
-        return [{ id }];
-      } catch (error) {
-        if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
-        return [{ id, refused: `The photo cannot be kept: ${error.message}` }];
-      }
-    },
-  };
-  return [written, photos];
+  return [written, photos.kind];
 }

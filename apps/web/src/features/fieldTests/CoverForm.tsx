@@ -2,6 +2,9 @@ import { coverMethods, greenShare } from '@glenfold/agronomy';
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { colours } from '../../ui/theme.ts';
+import { LONGEST_PHOTO } from '../../offline/photos.ts';
+import { shrink } from '../../ui/shrink.ts';
+import type { TakenPhoto } from './testStore.ts';
 import { type FormProps, PlainField, WordField } from './fields.tsx';
 
 const hits = ['living', 'weed', 'bare'] as const;
@@ -11,8 +14,12 @@ const looks: Readonly<Record<Hit, string>> = { living: colours.lichen, weed: col
 const ACROSS = 8;
 const DOWN = 6;
 
+interface CoverFormProps extends FormProps {
+  readonly onPhoto: (photo: TakenPhoto) => Promise<void>;
+}
+
 /** A photo with a grid of points over it: each is touched until it says what it hits; or the green is counted. */
-function PhotoCount({ onChange }: Pick<FormProps, 'onChange'>) {
+function PhotoCount({ onChange, onPhoto }: Pick<CoverFormProps, 'onChange' | 'onPhoto'>) {
   const [image, setImage] = useState<ImageBitmap | null>(null);
   const [points, setPoints] = useState<ReadonlyArray<Hit | null>>(() => Array<Hit | null>(ACROSS * DOWN).fill(null));
   const [fault, setFault] = useState<string | null>(null);
@@ -27,6 +34,8 @@ function PhotoCount({ onChange }: Pick<FormProps, 'onChange'>) {
     try {
       setImage(await createImageBitmap(picked));
       setFault(null);
+      // What a count rests on is kept with it.
+      await onPhoto({ id: crypto.randomUUID(), ...(await shrink(picked, LONGEST_PHOTO)) });
     } catch {
       setFault('This is no picture that can be read here. Choose a JPEG, PNG or WebP file.');
     }
@@ -86,12 +95,12 @@ function PhotoCount({ onChange }: Pick<FormProps, 'onChange'>) {
 } // prettier-ignore
 
 /** Cover, weeds and colour: by eye, by points on a photo, or by its green. */
-export function CoverForm({ record, onChange }: FormProps) {
+export function CoverForm({ record, onChange, onPhoto }: CoverFormProps) {
   const counted = record.method === 'points counted';
   return (
     <>
       <WordField name="method" label="Judged" words={coverMethods} record={record} onChange={onChange} />
-      {record.method !== 'by eye' && <PhotoCount onChange={onChange} />}
+      {record.method !== 'by eye' && <PhotoCount onChange={onChange} onPhoto={onPhoto} />}
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
         {!counted && <PlainField name="living" label="Living cover" unit="%" record={record} onChange={onChange} />}
         {!counted && <PlainField name="weeds" label="Weeds, coarse grass" unit="%" record={record} onChange={onChange} />}

@@ -14,7 +14,8 @@ import { JarForm } from './JarForm.tsx';
 import { TestDrawing } from './TestDrawing.tsx';
 import { CupsForm, WateringForm } from './WaterForms.tsx';
 import { type Draft, NoteField } from './fields.tsx';
-import type { KeptTest, PackedSite } from './testStore.ts';
+import { TestPhotos } from './TestPhotos.tsx';
+import type { KeptTest, PackedSite, TakenPhoto } from './testStore.ts';
 
 /** What of a zone its tests are judged by, on the device. */
 function groundOf({ facts, soilGroup, rootDepth, grass, surface, measured }: ZoneAnswer) {
@@ -44,12 +45,14 @@ interface TestScreenProps {
   readonly site: PackedSite;
   readonly zone: ZoneAnswer;
   readonly onChange: (change: Partial<Pick<KeptTest, 'record' | 'closed' | 'on' | 'doneBy'>>) => void;
+  readonly taken: readonly TakenPhoto[];
+  readonly onPhoto: (photo: TakenPhoto) => Promise<void>;
   readonly onLeave: () => void;
   readonly onDrop: () => void;
 }
 
 /** One test: what comes next, what is read, what it says, and how it is done. */
-export function TestScreen({ test, site, zone, onChange, onLeave, onDrop }: TestScreenProps) {
+export function TestScreen({ test, site, zone, taken, onChange, onPhoto, onLeave, onDrop }: TestScreenProps) {
   const { system } = useUnits();
   const [working, setWorking] = useState(false);
   const about = fieldTestOf[test.kind];
@@ -71,7 +74,7 @@ export function TestScreen({ test, site, zone, onChange, onLeave, onDrop }: Test
     soilMoisture: <SensorForm {...props} what="moisture" unit="%" />,
     catchCups: <CupsForm {...props} />,
     wateringDepth: <WateringForm {...props} />,
-    cover: <CoverForm {...props} />,
+    cover: <CoverForm {...props} onPhoto={onPhoto} />,
   };
   const says = 'judged' in outcome ? outcome.judged : undefined;
   return (
@@ -123,6 +126,7 @@ export function TestScreen({ test, site, zone, onChange, onLeave, onDrop }: Test
           ))}
         </Box>
       </Box>
+      <TestPhotos test={test} taken={taken} onPhoto={onPhoto} />
       <NoteField {...props} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
         <TextField type="date" label="On" value={test.on} onChange={(event) => onChange({ on: event.target.value })} slotProps={{ inputLabel: { shrink: true } }} />

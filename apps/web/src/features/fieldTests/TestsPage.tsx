@@ -14,7 +14,7 @@ import { useUnits } from '../../ui/units.tsx';
 import { useNow } from './DrainageForm.tsx';
 import { TestDrawing } from './TestDrawing.tsx';
 import { TestScreen } from './TestScreen.tsx';
-import { type KeptTest, beginTest, changeTest, dropTest, openSite, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
+import { type KeptTest, type TakenPhoto, beginTest, changeTest, dropTest, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
 
 /** What is due of an open test. */
 function dueOf(test: KeptTest, now: string): { readonly words: string; readonly late: boolean } | null {
@@ -45,8 +45,10 @@ export function TestsPage() {
     kinds,
     useCallback(() => {
       void touch(client, 'fieldTest');
+      void touch(client, 'photo');
     }, [client]),
   );
+  const [taken, setTaken] = useState<ReadonlyArray<TakenPhoto & { readonly testId: string }>>([]);
   const [zoneId, setZoneId] = useState(search.get('zone') ?? '');
   useEffect(() => void keepPages([`/tests/${siteId}`]), [siteId]);
   const opened = tests.find(({ id }) => id === search.get('test'));
@@ -55,6 +57,12 @@ export function TestsPage() {
     const changed = await changeTest(test, change);
     await refetch();
     await outbox.add(toSend(workerOf(site!), changed));
+  };
+  const addPhoto = async (test: KeptTest, photo: TakenPhoto): Promise<void> => {
+    // A test that nothing was read of is not sent: what it was photographed for is the first of it.
+    if (test.revision === 0) await change(test, {});
+    await outbox.add(photoToSend(workerOf(site!), test, photo));
+    setTaken((last) => [...last, { ...photo, testId: test.id }]);
   };
   const begin = async (kind: FieldTestKind): Promise<void> => {
     const test = await beginTest(site!, zoneId, kind);
@@ -84,7 +92,9 @@ export function TestsPage() {
             test={opened}
             site={site}
             zone={zone}
+            taken={taken.filter(({ testId }) => testId === opened.id)}
             onChange={(more) => void change(opened, more)}
+            onPhoto={(photo) => addPhoto(opened, photo)}
             onLeave={() => setSearch({})}
             onDrop={() => void dropTest(opened.id).then(() => refetch()).then(() => setSearch({}))}
           />

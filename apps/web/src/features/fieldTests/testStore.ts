@@ -1,8 +1,9 @@
 import type { FieldTestKind } from '@glenfold/agronomy';
-import type { FieldTestAnswer, FieldTestInput, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { FieldTestAnswer, FieldTestInput, PictureType, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { createStore, del, entries, get, set, setMany } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
+import { FOR_GOOD, type KeptPhoto, photoKind } from '../../offline/photos.ts';
 import { dayOf } from '../../ui/today.ts';
 
 /** What of a site is taken along, to test its zones without a connection. */
@@ -118,8 +119,18 @@ export const toSend = (doer: Doer, { siteId: _siteId, unsent: _unsent, ...test }
   ...{ id: `${test.id} ${test.revision}`, kind: KIND, body: test },
 });
 
-/** Answers that will not change by sending again. */
-const FOR_GOOD = [400, 404, 409, 422];
+/** A picture of what was seen in a test. */
+export interface TakenPhoto {
+  readonly id: string;
+  readonly type: PictureType;
+  readonly image: string;
+}
+
+const photos = photoKind('test photo');
+
+/** A photo of a test on its way; the test is sent before it. */
+export const photoToSend = (doer: Doer, { id, zoneId, on }: KeptTest, photo: TakenPhoto): Entry<KeptPhoto> =>
+  photos.toSend(doer, { zoneId, photo: { ...photo, fieldTestId: id, takenOn: on } });
 
 export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
   const kind: OutboxKind<FieldTestInput> = {
@@ -139,5 +150,5 @@ export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
       }
     },
   };
-  return [kind];
+  return [kind, photos.kind];
 };

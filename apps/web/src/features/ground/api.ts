@@ -10,17 +10,8 @@ import type {
   ZoneFactsInput,
   ZoneInput,
 } from '@glenfold/contract';
-import { queryOptions } from '@tanstack/react-query';
 import { type Changed, type Seen, saveOver, useChange, useSave } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
-
-export const groundQueries = {
-  photos: (siteId: string) =>
-    queryOptions({
-      queryKey: ['site', siteId, 'photos'],
-      queryFn: () => api<PhotoAnswer[]>('GET', `/sites/${siteId}/photos`),
-    }),
-};
 
 export const useSaveZone = (siteId: string) => useSave<ZoneInput, ZoneAnswer>('/zones', `/sites/${siteId}/zones`);
 /** What is known of a zone, in place of what was; quick changes one after the other are no conflict. */

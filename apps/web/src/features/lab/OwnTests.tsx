@@ -9,12 +9,14 @@ import { useMay } from '../../ui/session.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
+import { queries } from '../../api/queries.ts';
 import { labQueries } from './api.ts';
 
 /** Tests with one's own hands on a site: what each says, and what is due. */
 export function OwnTests({ siteId, zones }: { readonly siteId: string; readonly zones: readonly ZoneAnswer[] }) {
   const { system } = useUnits();
   const { data: tests = [] } = useQuery(labQueries.fieldTests(siteId, system));
+  const { data: photos = [] } = useQuery(queries.photos(siteId));
   const may = useMay();
   const { remove } = useUndo();
   const nameOf = (id: string): string => zones.find((zone) => zone.id === id)?.name ?? 'a zone that is gone';
@@ -50,6 +52,13 @@ export function OwnTests({ siteId, zones }: { readonly siteId: string; readonly 
                 <Words>{words}</Words>
               </Typography>
             ))}
+            <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap', mt: 0.5 }}>
+              {photos.filter(({ fieldTestId }) => fieldTestId === test.id).map(({ id, small, address }, index) => (
+                <a key={id} href={address} target="_blank" rel="noreferrer">
+                  <img src={small} alt={`Photo ${index + 1} of the test`} style={{ height: 84, border: `1px solid ${colours.line}`, display: 'block' }} />
+                </a>
+              ))}
+            </Box>
             {test.next && test.next.what !== 'done' && <Typography sx={{ color: colours.ochre, fontWeight: 700 }}>{test.next.words}</Typography>}
           </Box>
           <Box>

@@ -73,6 +73,11 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
               </>
             )}
           </Typography>
+          {answer.borrowed && (
+            <Typography sx={{ color: colours.ochre, fontWeight: 700 }}>
+              <Words>{answer.borrowed}</Words>
+            </Typography>
+          )}
         </Box>
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
           {!priced || treatments.length === 0 ? null : cost ? (

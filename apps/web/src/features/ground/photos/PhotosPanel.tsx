@@ -11,13 +11,14 @@ import { useMay } from '../../../ui/session.tsx';
 import { useUndo } from '../../../ui/undo.tsx';
 import { shrink } from '../../../ui/shrink.ts';
 import { dayOf } from '../../../ui/today.ts';
-import { groundQueries, useAddPhoto } from '../api.ts';
+import { queries } from '../../../api/queries.ts';
+import { useAddPhoto } from '../api.ts';
 
 const LONGEST = 1600;
 
 /** Photos of a zone, newest first; a phone's camera opens where there is one. */
 export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
-  const { data: photos = [] } = useQuery(groundQueries.photos(zone.siteId));
+  const { data: photos = [] } = useQuery(queries.photos(zone.siteId));
   const { mutateAsync, isPending, error } = useAddPhoto(zone.id);
   const [caption, setCaption] = useState('');
   const [trouble, setTrouble] = useState<Error | null>(null);

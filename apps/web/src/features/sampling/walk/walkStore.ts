@@ -5,14 +5,13 @@ import type {
   CoreTapInput,
   CoreTapsAnswer,
   DrawnThingsAnswer,
-  PhotoAnswer,
-  PhotoInput,
   SiteAnswer,
   ZoneAnswer,
 } from '@glenfold/contract';
 import { createStore, get, set, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn, takeOver } from '../../../offline/outbox.ts';
+import { type KeptPhoto, photoKind } from '../../../offline/photos.ts';
 
 /** A site as it is taken along, to be walked without a connection. */
 export interface PackedSite {
@@ -79,14 +78,10 @@ export interface KeptTap {
   readonly tap: CoreTapInput;
 }
 
-/** A photo of the place of a core. */
-export interface KeptPhoto {
-  readonly zoneId: string;
-  readonly photo: PhotoInput & { readonly id: string };
-}
-
 const TAP = 'core tap';
-const PHOTO = 'zone photo';
+/** Photos of the places of cores. */
+const photos = photoKind('zone photo');
+export const photoEntry = photos.toSend;
 export const isTap = (entry: Entry): entry is Entry<KeptTap> => entry.kind === TAP;
 export const tapEntry = (walker: Doer, body: KeptTap): Entry<KeptTap> => ({
   ...walker,
@@ -94,11 +89,6 @@ export const tapEntry = (walker: Doer, body: KeptTap): Entry<KeptTap> => ({
   kind: TAP,
   body,
 });
-export const photoEntry = (walker: Doer, body: KeptPhoto): Entry<KeptPhoto> => ({
-  ...{ ...walker, id: body.photo.id },
-  ...{ kind: PHOTO, body },
-});
-
 /** A core as the newest touch of it leaves it. */
 export function touched<T extends CoreAnswer>(core: T, over: ReadonlyMap<string, CoreTapInput>): T {
   const tap = over.get(core.id);
@@ -152,23 +142,7 @@ export function walkKinds(onNotice: (notice: WalkNotice) => void): ReadonlyArray
       });
     },
   };
-  const photos: OutboxKind<KeptPhoto> = {
-    name: PHOTO,
-    one: 'photo',
-    atOnce: 1,
-    send: async (entries) => {
-      const [{ body }] = entries as readonly [Entry<KeptPhoto>];
-      const { id, caption } = body.photo;
-      try {
-        await api<PhotoAnswer>('POST', `/zones/${body.zoneId}/photos`, body.photo);
-        return [{ id }];
-      } catch (error) {
-        if (!(error instanceof ApiProblem && [404, 409, 422].includes(error.status))) throw error;
-        return [{ id, refused: `The photo “${caption ?? ''}” cannot be kept: ${error.message}` }];
-      }
-    },
-  };
-  return [taps, photos];
+  return [taps, photos.kind];
 }
 
 /** What an earlier version kept, of the device and not of a person, is taken over. */

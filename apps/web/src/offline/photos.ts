@@ -1,0 +1,44 @@
+import type { PhotoInput } from '@glenfold/contract';
+import { ApiProblem, api } from '../api/client.ts';
+import type { Doer, Entry, OutboxKind } from './outbox.ts';
+
+/** A photo of a zone that was taken with or without a connection. */
+export interface KeptPhoto {
+  readonly zoneId: string;
+  readonly photo: PhotoInput & { readonly id: string };
+}
+
+/** Longest side of a photo that is taken in the field, pixels. */
+export const LONGEST_PHOTO = 1400;
+
+/** Answers that will not change by sending again. */
+export const FOR_GOOD = [400, 404, 409, 422];
+
+interface PhotoKind {
+  /** A photo on its way. */
+  readonly toSend: (doer: Doer, body: KeptPhoto) => Entry<KeptPhoto>;
+  readonly kind: OutboxKind<KeptPhoto>;
+}
+
+/** Photos as one sheet of the field sends them. @param name under which they wait on the device */
+export function photoKind(name: string): PhotoKind {
+  return {
+    toSend: (doer, body) => ({ ...doer, id: body.photo.id, kind: name, body }),
+    kind: {
+      name,
+      one: 'photo',
+      atOnce: 1,
+      send: async (entries) => {
+        const [{ id, body }] = entries as readonly [Entry<KeptPhoto>];
+        try {
+          await api('POST', `/zones/${body.zoneId}/photos`, body.photo);
+          return [{ id }];
+        } catch (error) {
+          if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
+          const called = body.photo.caption ? ` “${body.photo.caption}”` : '';
+          return [{ id, refused: `The photo${called} cannot be kept: ${error.message}` }];
+        }
+      },
+    },
+  };
+}
