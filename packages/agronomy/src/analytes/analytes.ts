@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { choice, optional, quantity, readFields } from '../calculators/fields.ts';
 import { band, flag, group, series, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
@@ -130,7 +131,7 @@ export const analyteKindNames: Readonly<Record<AnalyteKind, string>> = {
 
 /** Chemical symbol of a nutrient: `mg` is Mg. Others keep their own. */
 export function nutrientSymbol(key: string): string {
-  return isAnalyte(key) ? analytes[key].symbol : key.charAt(0).toUpperCase() + key.slice(1);
+  return isAnalyte(key) ? analytes[key].symbol : capital(key);
 }
 
 /** "phosphorus": the name inside a sentence. */

@@ -1,8 +1,10 @@
+import { capital } from '../units/capital.ts';
 import { choice, optional, quantity } from '../calculators/fields.ts';
 import { listOf, series, text } from '../calculators/structures.ts';
 import { testLimits } from '../water/testLimits.ts';
 import { waterRing } from '../water/ring.ts';
 import { figure } from '../working/working.ts';
+import { degreeOf } from './degree.ts';
 import { depthText, fieldTest, median, note, nothingYet, oneStep, rateText } from './fieldTest.ts';
 
 const cm = (max: number) => quantity('cm', { min: 0, max });
@@ -50,20 +52,20 @@ export const coreTest = fieldTest({
       ...(worms === undefined ? [] : [{ analyte: 'worms' as const, value: worms }]),
     ];
     if (values.length === 0 && smell === undefined && layers.length === 0) return nothingYet;
-    const thick = ground.fineTurf ? [0.8, 1.5] : [1.27, 2.54];
+    const thick = thatch === undefined ? undefined : degreeOf('thatch', { thatch, surface: ground.fineTurf ? 'fine turf' : 'turf' });
     const words = [
-      ...(thatch === undefined ? [] : [thatch >= thick[1]! ? `Thatch of ${depthText(thatch, units)}: water and lime stay in it. Dethatch and core before anything is spread.` : thatch >= thick[0]! ? `Thatch of ${depthText(thatch, units)}: enough to hold back water. Core, and topdress.` : `Thatch of ${depthText(thatch, units)}: a cushion, no harm.`]),
+      ...(thatch === undefined ? [] : [thick === 'severe' ? `Thatch of ${depthText(thatch, units)}: water and lime stay in it. Dethatch and core before anything is spread.` : thick ? `Thatch of ${depthText(thatch, units)}: enough to hold back water. Core, and topdress.` : `Thatch of ${depthText(thatch, units)}: a cushion, no harm.`]),
       ...(rootDepth === undefined ? [] : [`Most roots end at ${depthText(rootDepth, units)}: that is how deep it drinks, and how deep to water.`]),
       ...(mottlesFrom === undefined ? [] : [mottlesFrom < testLimits.mottles.wetAbove ? `Rust spots from ${depthText(mottlesFrom, units)}: water stands there for weeks of a year. A drainage hole tells what holds it.` : `Rust spots only from ${depthText(mottlesFrom, units)}: below what the roots need.`]),
       ...(smell === undefined ? [] : [smellWords[smell]]),
-      ...(worms === undefined ? [] : [worms === 0 ? 'No worms: acid, wet, dry or poor; the test of the soil tells which.' : worms >= 10 ? `${worms} worms: they core it for nothing.` : `${worms} ${worms === 1 ? 'worm' : 'worms'}.`]),
+      ...(worms === undefined ? [] : [worms === 0 ? 'No worms: acid, wet, dry or poor; the test of the soil tells which.' : worms >= testLimits.worms.manyFrom ? `${worms} worms: they core it for nothing.` : `${worms} ${worms === 1 ? 'worm' : 'worms'}.`]),
       ...layers.slice(1).flatMap((layer, index) => {
         const above = layers[index]!;
-        return above.soil !== layer.soil ? [`${above.soil} over ${layer.soil} at ${depthText(layer.from, units)}: water waits where soils change, whichever way.`] : [];
+        return above.soil !== layer.soil ? [`${capital(above.soil)} over ${layer.soil} at ${depthText(layer.from, units)}: water waits where soils change, whichever way.`] : [];
       }),
     ];
     const title = [thatch === undefined ? '' : `thatch ${depthText(thatch, units)}`, rootDepth === undefined ? '' : `roots to ${depthText(rootDepth, units)}`, smell === 'rotten eggs' || smell === 'sour' ? `smells of ${smell === 'sour' ? 'sourness' : smell}` : ''].filter(Boolean).join(', ');
-    return { values, title: title === '' ? 'Looked at' : `${title.charAt(0).toUpperCase()}${title.slice(1)}`, words, working: [] };
+    return { values, title: title === '' ? 'Looked at' : capital(title), words, working: [] };
   },
 }); // prettier-ignore
 
@@ -89,21 +91,21 @@ export const probeTest = fieldTest({
     if (stops.length === 0) return nothingYet;
     const middle = median(stops);
     const stopped = length === undefined || middle < length - 0.5;
-    const shallow = middle <= 15.24;
+    const packed = stopped ? degreeOf('compaction', { probeStop: middle }) : undefined;
     const spread = Math.max(...stops) - Math.min(...stops);
     return {
       values: stopped ? [{ analyte: 'probeStop', value: middle }] : [],
       title: stopped ? `Stops at ${depthText(middle, units)}` : 'Does not stop',
       words: [
         stopped
-          ? shallow
-            ? `The middle of ${stops.length} pushes is ${depthText(middle, units)}: packed where roots should be. Core it; on clay in spring or autumn, when it is moist.`
+          ? packed
+            ? `The middle of ${stops.length} pushes is ${depthText(middle, units)}: ${packed === 'severe' ? 'packed hard' : 'packed'} where roots should be. Core it; on clay in spring or autumn, when it is moist.`
             : `The middle of ${stops.length} pushes is ${depthText(middle, units)}: deep enough for grass.`
           : 'It goes in to its end: not packed.',
-        ...(spread > 8
+        ...(spread > testLimits.probe.uneven
           ? [`From ${depthText(Math.min(...stops), units)} to ${depthText(Math.max(...stops), units)}: uneven. Treat the worst part by itself.`]
           : []),
-        ...(stops.length < 5 ? ['Push in five places or more before you decide.'] : []),
+        ...(stops.length < testLimits.probe.least ? [`Push in ${testLimits.probe.least} places or more before you decide.`] : []),
       ],
       working: oneStep({
         label: 'Where the probe stops',
@@ -138,7 +140,7 @@ export const ringTest = fieldTest({
     if (readings.filter(({ time }) => time > 0).length < 2) return nothingYet;
     const { result, working } = waterRing({ readings });
     const { steady } = result;
-    const slow = steady < 10;
+    const slow = steady < testLimits.ring.slowBelow;
     return {
       values: [{ analyte: 'infiltration', value: steady }],
       title: `Takes in ${rateText(steady, units)} once it is wet`,
@@ -182,7 +184,7 @@ export const waterDropTest = fieldTest({
     const found = dropClasses.filter(([name]) => middle >= waterDrop[name]).at(-1);
     return {
       values: [{ analyte: 'waterDrop', value: middle }],
-      title: found ? `${found[1].charAt(0).toUpperCase()}${found[1].slice(1)}` : 'Takes water at once',
+      title: found ? capital(found[1]) : 'Takes water at once',
       words: [
         `The middle of ${seconds.length} ${seconds.length === 1 ? 'drop' : 'drops'} stood ${Math.round(middle)} s${found ? `: ${found[1]}` : ''}.`,
         found ? found[2] : 'A dry spot here has another cause: roots, sprinklers, stone below.',
@@ -200,6 +202,13 @@ export const waterDropTest = fieldTest({
 }); // prettier-ignore
 
 export const fizzes = ['none', 'weak', 'strong'] as const;
+
+const ADVICE = 'live with the pH, feed by ammonium sulfate, iron when it yellows';
+const fizzWords: Readonly<Record<(typeof fizzes)[number], string>> = {
+  none: 'Sulfur can lower the pH here, in small steps.',
+  weak: `No sulfur before a laboratory’s free carbonate tells how much lime there is: below half a percent small steps may be tried, from there on it changes nothing. Until then ${ADVICE}.`,
+  strong: `Sulfur would be used up by the lime and change nothing: ${ADVICE}.`,
+};
 
 /** Acid on soil. */
 export const fizzTest = fieldTest({
@@ -220,9 +229,8 @@ export const fizzTest = fieldTest({
       values: [{ analyte: 'fizz', value: fizzes.indexOf(fizz) }],
       title: fizz === 'none' ? 'No free lime' : `Free lime: it fizzes ${fizz === 'weak' ? 'weakly' : 'strongly'}`,
       words: [
-        fizz === 'none' ? 'Sulfur can lower the pH here, in small steps.' : 'Sulfur would be used up by the lime and change nothing: live with the pH, feed by ammonium sulfate, iron when it yellows.',
+        fizzWords[fizz],
         ...(shells === 'yes' ? ['Shell and stone fizz by themselves: test the fine soil between them.'] : []),
-        ...(fizz === 'weak' ? ['A laboratory’s free carbonate tells how much: below half a percent small steps of sulfur may be tried.'] : []),
       ],
       working: [],
     };

@@ -26,17 +26,19 @@ export const soilTemperatureTest = fieldTest({
   judge: ({ readings, depth }, { season }, units) => {
     if (readings.length === 0) return nothingYet;
     const middle = median(readings);
-    const told = present('temperature', middle, units).text;
+    const celsius = (value: number): string => present('temperature', value, units).text;
+    const told = celsius(middle);
+    const { warmth } = testLimits;
     const words =
       season === 'warm'
-        ? middle >= 18
+        ? middle >= warmth.warmFrom
           ? 'Warm enough for warm-season seed, if it goes on rising.'
-          : 'Too cool for warm-season seed: it wants 18 °C (64 °F) and rising.'
-        : middle < 4
+          : `Too cool for warm-season seed: it wants ${celsius(warmth.warmFrom)} and rising.`
+        : middle < warmth.dormantBelow
           ? 'Nothing comes up: only dormant seed may be put down.'
-          : middle < 10
-            ? 'Too cool for cool-season seed: 10 to 18 °C (50 to 64 °F) are wanted, falling in autumn.'
-            : middle <= 18
+          : middle < warmth.coolFrom
+            ? `Too cool for cool-season seed: ${celsius(warmth.coolFrom)} to ${celsius(warmth.coolTo)} are wanted, falling in autumn.`
+            : middle <= warmth.coolTo
               ? 'As cool-season seed wants it, if it is falling. Rising in spring it usually fails.'
               : 'Too warm for cool-season seed: wait until it falls.';
     return {
@@ -54,9 +56,6 @@ export const soilTemperatureTest = fieldTest({
   },
 });
 
-/** Field capacity and wilting point of general soils, % by volume: as general as the soil group. */
-const moistureOf = { sand: [6, 15], loam: [12, 28], clay: [20, 38] } as const;
-
 /** Soil moisture by a probe. */
 export const soilMoistureTest = fieldTest({
   kind: 'soilMoisture',
@@ -73,7 +72,7 @@ export const soilMoistureTest = fieldTest({
   judge: ({ readings, depth }, { soilGroup }, units) => {
     if (readings.length === 0) return nothingYet;
     const middle = median(readings);
-    const [dry, full] = moistureOf[soilGroup ?? 'loam'];
+    const { dry, full } = testLimits.moisture[soilGroup ?? 'loam'];
     const left = Math.max(0, Math.min(100, (100 * (middle - dry)) / (full - dry)));
     return {
       values: [{ analyte: 'soilMoisture', value: middle, depthFrom: 0, depthTo: depth }],
@@ -81,7 +80,7 @@ export const soilMoistureTest = fieldTest({
       words: [
         middle > full
           ? 'Wetter than it holds: wait, and see whether it drains.'
-          : left < 50
+          : left < testLimits.moisture.waterBelow
             ? `About ${Math.round(left)} % of what grass can draw is left: water now.`
             : `About ${Math.round(left)} % of what grass can draw is left: it can wait.`,
         ...(soilGroup === undefined ? ['The soil is not known, and read as loam: a jar test would tell.'] : []),
@@ -92,7 +91,7 @@ export const soilMoistureTest = fieldTest({
         numbers: `(${figure(middle)} − ${dry}) / (${full} − ${dry}) %, for ${soilGroup ?? 'loam'}`,
         result: left,
         unit: '%',
-        source: 'General field capacity and wilting point by texture, after Saxton & Rawls (2006)',
+        source: testLimits.source,
       }),
     };
   },
@@ -225,8 +224,6 @@ export function greenShare(pixels: ArrayLike<number>): number {
   return all === 0 ? 0 : (100 * green) / all;
 }
 
-const byEye = 10;
-
 /** How much of the ground lives, and of what. */
 export const coverTest = fieldTest({
   kind: 'cover',
@@ -250,11 +247,11 @@ export const coverTest = fieldTest({
     note: note(),
   },
   judge: ({ method, living, weeds, colour, points, livingPoints, weedPoints }) => {
+    const { overseedAbove, slitFrom, byEye, weedsAbove } = testLimits.cover;
     const counted = method === 'points counted' && points !== undefined && livingPoints !== undefined;
     const cover = counted ? countedShare(Math.min(livingPoints, points), points) : living === undefined ? undefined : { share: living, low: Math.max(0, living - byEye), high: Math.min(100, living + byEye) };
     const weed = counted && weedPoints !== undefined ? countedShare(Math.min(weedPoints, points), points).share : weeds;
     if (!cover && weed === undefined && colour === undefined) return nothingYet;
-    const { overseedAbove, slitFrom } = testLimits.cover;
     const told = (share: number): string => `${Math.round(share)} %`;
     const class_ = (share: number): string => share > overseedAbove ? 'overseed' : share >= slitFrom ? 'core or slit, and seed' : 'strip and start again';
     const words: string[] = [];
@@ -264,7 +261,7 @@ export const coverTest = fieldTest({
       if (!sure) words.push(`It may be ${class_(cover.low)} as well as ${class_(cover.high)}: count more points before you choose.`);
       if (method === 'green share of a photo') words.push('Green is counted whatever it is: weeds count as living, dormant grass does not.');
     }
-    if (weed !== undefined && weed > 20) words.push(`Weeds and coarse grass ${told(weed)}: kill by the label (licensed work) and wait, or lift them, before seed.`);
+    if (weed !== undefined && weed > weedsAbove) words.push(`Weeds and coarse grass ${told(weed)}: kill by the label (licensed work) and wait, or lift them, before seed.`);
     return {
       values: [
         ...(cover ? [{ analyte: 'livingCover' as const, value: cover.share }] : []),

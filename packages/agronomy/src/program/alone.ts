@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { InputError } from '../calculators/fields.ts';
 import { type Asked, type Made, type Proposal, cannot } from '../remedies/remedy.ts';
 import { type RemedyName, remedyEntry } from '../remedies/remedyTable.ts';
@@ -25,7 +26,7 @@ function treatmentOf(
       return remedy.make(values, asked);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
-      return cannot(`${error.message.charAt(0).toUpperCase()}${error.message.slice(1)}.`, values);
+      return cannot(`${capital(error.message)}.`, values);
     }
   };
   const usual = usualValues(name, asked);

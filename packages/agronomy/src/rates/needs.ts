@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import type { Down } from '../ledger/ledger.ts';
 import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
@@ -64,7 +65,7 @@ export function lessBrought(need: Need, brought: Brought, system: UnitSystem): N
     need: { value, working: book.entries },
     status: need.status === 'due' && value <= 1e-9 ? 'none' : need.status,
     ...(need.most === undefined ? {} : { most: Math.max(0, need.most - comes) }),
-    words: `${need.words} ${brought.by === '' ? 'It' : `${brought.by.charAt(0).toUpperCase()}${brought.by.slice(1)}`} brings ${told} of ${macroNames[need.nutrient] === 'Nitrogen' ? 'N' : macroNames[need.nutrient]}${off < comes - 1e-9 && off > 0 ? `, of which ${present('nutrientRate', off, system).text} is counted off` : off > 0 ? ', counted off' : ''}.`,
+    words: `${need.words} ${brought.by === '' ? 'It' : capital(brought.by)} brings ${told} of ${macroNames[need.nutrient] === 'Nitrogen' ? 'N' : macroNames[need.nutrient]}${off < comes - 1e-9 && off > 0 ? `, of which ${present('nutrientRate', off, system).text} is counted off` : off > 0 ? ', counted off' : ''}.`,
   };
 }
 

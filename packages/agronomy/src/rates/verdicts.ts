@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { sulfurRequirement } from '../acidify/sulfur.ts';
 import { sulfurLimits } from '../acidify/tables.ts';
 import { InputError } from '../calculators/fields.ts';
@@ -313,8 +314,6 @@ export function leachingVerdict(
 }
 
 const timesWords = (times: number): string => (times === 2 ? 'twice' : `${times} times`);
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 /** g/m² of magnesium for the year where its rating is short; 0 elsewhere. */
 export function magnesiumWanted(rating: string | null | undefined): number {
   return rating === 'low' || rating === 'very low' ? grams(otherNutrients.magnesium[rating]) : 0;

@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { type Nutrient, analyteWord, isNutrient, nutrients } from '../analytes/analytes.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import { allHold, firstThatHolds } from '../rules/engine.ts';
@@ -23,8 +24,6 @@ const nutrientOrder: readonly Nutrient[] = [
 export const limitKeys: readonly string[] = [...groundKeys, ...nutrientOrder.map(analyteWord)];
 /** A key of {@link limitKeys}: `drainage`, `acid`, `potassium`. */
 export type LimitKey = string;
-
-const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 
 export interface Limitation {
   readonly key: LimitKey;

@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import type { FieldShape, Fields } from '../calculators/fields.ts';
 import examples from './examples.json' with { type: 'json' };
 import type { UnitSystem } from '../units/present.ts';
@@ -24,7 +25,7 @@ export function plainLabel(name: string): string {
     .split(' ')
     .map((word) => written[word] ?? word);
   const text = words.join(' ');
-  return text.charAt(0).toUpperCase() + text.slice(1);
+  return capital(text);
 }
 
 /** Units in which somebody who reads US units has such amounts before them; what is not here is the same for both. */

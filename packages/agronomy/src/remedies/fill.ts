@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { choice, optional, quantity } from '../calculators/fields.ts';
 import { fillMaterials, loadOf } from '../organic/rebuild.ts';
 import { present } from '../units/present.ts';
@@ -8,8 +9,6 @@ import type { Supply } from './treatment.ts';
 /** m³ of a usual load, in even numbers of either system. */
 const USUAL_LOAD = { metric: 9, us: 7.645549 } as const;
 const byName = new Map(fillMaterials.materials.map((material) => [material.name, material]));
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 /** A layer of soil over a zone or a part of it, tipped in loads: how deep it settles, and whether that is enough. */
 export const fill = defineRemedy({
   name: 'fill',

@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import type { Material } from '../materials/material.ts';
 import { firstCut } from '../season/mowing.ts';
@@ -135,10 +136,7 @@ export const seed = defineRemedy({
     const purpose = values.purpose ?? (bed || part !== undefined ? 'new' : 'overseed');
     if (sward.main?.notSeeded)
       return {
-        ...cannot(
-          `${sward.main.label.charAt(0).toUpperCase()}${sward.main.label.slice(1)} ${sward.main.notSeeded}: plant sod, sprigs or plugs.`,
-          values,
-        ),
+        ...cannot(`${capital(sward.main.label)} ${sward.main.notSeeded}: plant sod, sprigs or plugs.`, values),
         status: 'refused',
       };
     const found = seedFor(values.material, asked);

@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { optional, quantity } from '../calculators/fields.ts';
 import type { Material } from '../materials/material.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
@@ -86,7 +87,7 @@ function traceElement({ nutrient, name, signs, caution }: (typeof trace)[number]
       if (rating !== 'low' && rating !== 'very low') return undefined;
       const { zone } = asked;
       if (zone.garden) return undefined;
-      const told = `${name.charAt(0).toUpperCase()}${name.slice(1)} is ${rating}`;
+      const told = `${capital(name)} is ${rating}`;
       const seen = (zone.signs ?? []).filter((sign) => signs.includes(sign));
       if (zone.surface !== 'seedbed' && seen.length === 0)
         return {

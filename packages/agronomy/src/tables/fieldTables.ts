@@ -1,6 +1,9 @@
 import { troubleRules } from '../trouble/trouble.ts';
 import { samplingTables } from '../sampling/designTables.ts';
-import { capital, known, table } from './table.ts';
+import { soilGroups } from '../soil/soilGroups.ts';
+import { testLimits } from '../water/testLimits.ts';
+import { known, table } from './table.ts';
+import { capital } from '../units/capital.ts';
 
 export const ofSampling = [
   table(
@@ -25,6 +28,52 @@ export const ofSampling = [
     samplingTables.panels.map(({ name, analytes, answers, silent }) => [capital(name), analytes, answers, silent]),
   ),
 ];
+
+const { drainage, jar, waterDrop, catchCups, watering, cover, mottles, worms, probe, ring, moisture, warmth, loads } = testLimits;
+
+export const ofOwnTests = [
+  table(
+    'Own tests',
+    'What tests with one’s own hands are judged by',
+    testLimits,
+    ['Test', 'What', 'Limit'],
+    [
+      ['Drainage hole', 'Walls soak at least, and dry again after', `${drainage.soakLeast} and ${drainage.soakMost} h`],
+      ['Drainage hole', 'A reading each, and enough after', `${drainage.readEvery} min, ${drainage.longest} h`],
+      ['Drainage hole', 'A pan: a layer drains this many times as fast as the one under it', `${drainage.panRatio}`],
+      ['Drainage hole', 'Water leaves sideways from a slope of', `${drainage.slopeLeaves} %`],
+      ['Jar', 'Sand, silt and clay are read after', `${jar.sandAfter}, ${jar.siltAfter} and ${jar.clayAfter} min`],
+      ['Jar', 'Wet clay may stand this many times too high', `${jar.clayMay}`],
+      ['Core', 'Rust spots tell of standing water above', `${mottles.wetAbove} cm`],
+      ['Core', 'Worms of a spade’s block core the ground from', `${worms.manyFrom}`],
+      ['Probe', 'Pushes at least; uneven from', `${probe.least}; ${probe.uneven} cm apart`],
+      ['Ring', 'Takes in water slowly below', `${ring.slowBelow} mm/h`],
+      ['Water drop', 'Slightly, strongly, severely, extremely repellent from', `${waterDrop.slight}, ${waterDrop.strong}, ${waterDrop.severe}, ${waterDrop.extreme} s`],
+      ['Catch cups', 'Evenness of the driest quarter: poor below, good from', `${catchCups.poorBelow}, ${catchCups.goodFrom} %`],
+      ['Depth of a watering', 'The next run within; uneven where the driest is below', `${watering.least} to ${watering.most} times the last; ${watering.uneven} of the mean`],
+      ...soilGroups.map((group) => ['Soil moisture', `${capital(group)}: grass wilts at, and it holds`, `${moisture[group].dry}, ${moisture[group].full} % by volume`]),
+      ['Soil moisture', 'Water below', `${moisture.waterBelow} % left of what lies between`],
+      ['Soil temperature', 'Cool-season seed; only dormant seed below', `${warmth.coolFrom} to ${warmth.coolTo} °C; ${warmth.dormantBelow} °C`],
+      ['Soil temperature', 'Warm-season seed from', `${warmth.warmFrom} °C`],
+      ['Cover', 'Overseed above, core or slit and seed from', `${cover.overseedAbove}, ${cover.slitFrom} % living`],
+      ['Cover', 'Weeds go first above; a look may be out by', `${cover.weedsAbove}, ${cover.byEye} %`],
+    ],
+  ),
+  table(
+    'Own tests',
+    'What loads and seed are taken by',
+    testLimits,
+    ['What', 'Limit'],
+    [
+      ['Compost: warm, and still hot, above', `${loads.warmAbove}, ${loads.hotAbove} °C`],
+      ['Largest piece for topdressing, for a seedbed', `${loads.screenTopdress}, ${loads.screenSeedbed} mm`],
+      ['C:N above which it ties up nitrogen', `${loads.cnTies}`],
+      ['Salts on turf, and at most', `${loads.ecTopdress}, ${loads.ecMost} dS/m`],
+      ['Seed: purity and germination at least', `${loads.purityLeast}, ${loads.germinationLeast} %`],
+      ['Seed: weed seed at most; tested within', `${loads.weedMost} %; ${loads.testMonths} months`],
+    ],
+  ),
+]; // prettier-ignore
 
 export const ofTrouble = [
   table(

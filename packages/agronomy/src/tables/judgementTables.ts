@@ -9,7 +9,8 @@ import { limitRule, limitRules } from '../reading/limitRules.ts';
 import { limitTable } from '../reading/limitTable.ts';
 import { sodiumTable } from '../soil/sodium.ts';
 import { convert } from '../units/unit.ts';
-import { capital, known, range, table } from './table.ts';
+import { known, range, table } from './table.ts';
+import { capital } from '../units/capital.ts';
 
 const { ph, esp, organicMatter, freeCarbonate } = limitTable;
 const { toTheAim, leaveAlone, towardNeutral, organicSoil, mixPartFrom } = correction;

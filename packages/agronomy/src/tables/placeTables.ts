@@ -2,7 +2,8 @@ import { analysisEntries, analysisKeys } from '../materials/analysis.ts';
 import { genericMaterials, materialTable } from '../materials/material.ts';
 import { garden } from '../nutrients/garden.ts';
 import { climateTable } from '../season/climate.ts';
-import { capital, range, table } from './table.ts';
+import { range, table } from './table.ts';
+import { capital } from '../units/capital.ts';
 
 /** The generic catalogue, the made-up climates, and what a garden bed is read against. */
 export const ofPlaces = [

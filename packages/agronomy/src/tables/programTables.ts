@@ -6,7 +6,8 @@ import type { Condition } from '../rules/engine.ts';
 import { spreading } from '../spread/spreading.ts';
 import { mowing } from '../season/mowing.ts';
 import { findGrass } from '../nutrients/grasses.ts';
-import { capital, known, range, table } from './table.ts';
+import { known, range, table } from './table.ts';
+import { capital } from '../units/capital.ts';
 
 const facts: Readonly<Record<string, string>> = {
   ...{ low: 'mean low', high: 'mean high', mean: 'middle of the day', growth: 'growth potential' },

@@ -10,7 +10,8 @@ import { wateringTable } from '../jobs/watering.ts';
 import { dayFactLabel } from '../jobs/window.ts';
 import { type DayFact, dayNumbers, windowRules } from '../jobs/windowRules.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
-import { capital, known, table } from './table.ts';
+import { known, table } from './table.ts';
+import { capital } from '../units/capital.ts';
 
 const units: Readonly<Record<string, { readonly unit: string }>> = dayNumbers;
 

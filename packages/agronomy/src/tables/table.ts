@@ -14,7 +14,8 @@ export interface ReferenceTable {
     | 'Season'
     | 'Spreaders and sprayers'
     | 'Trouble'
-    | 'Sampling';
+    | 'Sampling'
+    | 'Own tests';
   readonly source: string;
   readonly basis: string;
   readonly region: string;
@@ -28,8 +29,6 @@ type Provenance = Pick<ReferenceTable, 'source' | 'basis' | 'region' | 'date'>;
 export const range = (ends: readonly [number, number] | undefined, otherwise = '–'): string =>
   ends === undefined ? otherwise : ends[0] === ends[1] ? `${ends[0]}` : `${ends[0]}–${ends[1]}`;
 export const known = (value: number | undefined): string => (value === undefined ? '–' : `${value}`);
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 export function table(
   subject: ReferenceTable['subject'],
   title: string,

@@ -5,7 +5,6 @@ import { acidityBases, sulfurLimits, sulfurSurfaces, sulfurTable } from '../acid
 import { adamsEvansTable, mehlichTable, smpTable } from '../lime/buffers.ts';
 import { phBuffering } from '../lime/estimate.ts';
 import { finenessRules, limeLimits, limeSources } from '../lime/materials.ts';
-import { grassTable, grasses, saltTolerance, seedingWindows } from '../nutrients/grasses.ts';
 import { minimumLevels } from '../nutrients/minimumLevel.ts';
 import { growthPotentials, nitrogenCredits, shades } from '../nutrients/nitrogenTables.ts';
 import {
@@ -19,53 +18,18 @@ import {
 } from '../nutrients/sufficiencyTables.ts';
 import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
-import { ofSampling, ofTrouble } from './fieldTables.ts';
+import { ofOwnTests, ofSampling, ofTrouble } from './fieldTables.ts';
+import { ofGrasses } from './grassTables.ts';
 import { ofJudgement } from './judgementTables.ts';
 import { ofPlaces } from './placeTables.ts';
 import { ofProgram } from './programTables.ts';
 import { ofSeason } from './seasonTables.ts';
-import { type ReferenceTable, capital, known, range, table } from './table.ts';
+import { type ReferenceTable, known, range, table } from './table.ts';
+import { capital } from '../units/capital.ts';
 import { cationTables } from '../soil/cations.ts';
 import { percolationClasses } from '../soil/percolation.ts';
 import { textureClasses, textureTable } from '../soil/textureClasses.ts';
 import { cropFactors } from '../water/irrigation.ts';
-
-const ofGrasses = [
-  table(
-    'Grasses',
-    'What each grass wants and stands',
-    grassTable,
-    ['Grass', 'Season', 'pH', 'Aim', 'N, lb/1000 ft² a year', 'Shade', 'Least sun, h', 'Salt, suffers from dS/m'],
-    grasses.map((grass) => [
-      capital(grass.label),
-      grass.season,
-      grass.ph.map((end) => end.toFixed(1)).join('–'),
-      grass.aim.toFixed(1),
-      range(grass.nitrogen),
-      grass.shade,
-      known(grass.leastSun),
-      `${range(grass.salt)} (${saltTolerance(grass)})`,
-    ]),
-  ),
-  table(
-    'Grasses',
-    'Establishing and seeding',
-    grassTable,
-    ['Grass', 'From', 'Spreads by', 'New, lb/1000 ft²', 'Overseed', 'Depth, cm', 'Days to emerge', 'Soil, °C'],
-    grasses.map(({ label, establish, spreads, seed, season }) => [
-      capital(label),
-      establish.join(', '),
-      spreads,
-      range(seed?.new, 'not seeded'),
-      seed
-        ? `${range(seed.overseed, 'half of new')}${seed.winterOverBermuda ? `; ${range(seed.winterOverBermuda)} into bermuda for the winter` : ''}`
-        : '–',
-      range(seed?.depth),
-      range(seed?.emerge),
-      seed ? `${range(seedingWindows[season].range)}, ${seedingWindows[season].trend}` : '–',
-    ]),
-  ),
-];
 
 const ofSoilTests = [
   table(
@@ -390,6 +354,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofFill,
   ...ofSoilAndWater,
   ...ofSampling,
+  ...ofOwnTests,
   ...ofJudgement,
   ...ofProgram,
   ...ofSeason,

@@ -4,6 +4,7 @@ import { readTable } from '../calculators/table.ts';
 import data from '../data/field-tests.json' with { type: 'json' };
 
 const share = () => quantity('%', { min: 0, max: 100 });
+const held = () => group({ dry: share(), full: share() });
 const plain = (max: number) => quantity('', { above: 0, max });
 
 /** When a test of one's own is ready, and what its numbers mean. */
@@ -39,7 +40,25 @@ export const testLimits = readTable(
     /** Times the last run that the next may be; driest over mean depth below which heads are to be looked at. */
     watering: group({ least: plain(1), most: plain(10), uneven: plain(1) }),
     /** Normal deviate of the interval; % of living cover by which the method of renovation is chosen; excess green of a living point. */
-    cover: group({ deviate: plain(4), overseedAbove: share(), slitFrom: share(), greenAbove: plain(255) }),
+    cover: group({
+      deviate: plain(4),
+      overseedAbove: share(),
+      slitFrom: share(),
+      greenAbove: plain(255),
+      /** % by which a judgement by eye may be out, and of weeds from which they go first. */
+      byEye: share(),
+      weedsAbove: share(),
+    }),
+    /** Of a spade's block, from which they core the ground. */
+    worms: group({ manyFrom: plain(300) }),
+    /** Pushes that tell of a zone, and cm between them from which it is uneven. */
+    probe: group({ least: plain(60), uneven: plain(120) }),
+    /** mm/h below which a lawn takes in water slowly. */
+    ring: group({ slowBelow: plain(500) }),
+    /** % by volume at which grass of a general soil wilts, and that it holds; % left of what lies between, to water at. */
+    moisture: group({ sand: held(), loam: held(), clay: held(), waterBelow: share() }),
+    /** °C of the soil for seed. */
+    warmth: group({ dormantBelow: plain(40), coolFrom: plain(40), coolTo: plain(40), warmFrom: plain(40) }),
     /** cm above which rust spots tell of water that stands. */
     mottles: group({ wetAbove: plain(200) }),
     /** °C, mm, ratio, dS/m, % and months by which loads and seed are taken or sent back. */
