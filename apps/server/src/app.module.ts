@@ -1,6 +1,7 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { DemoBags } from './demo/demoBags.ts';
+import { DemoTests } from './demo/demoTests.ts';
 import { DemoYears } from './demo/demoYears.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
@@ -56,7 +57,7 @@ export class AppModule {
         RoundsModule,
         ExchangeModule,
       ],
-      providers: [FirstRun, DemoBags, DemoYears],
+      providers: [FirstRun, DemoBags, DemoTests, DemoYears],
       exports: [FirstRun],
     };
   }

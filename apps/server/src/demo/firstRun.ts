@@ -6,6 +6,7 @@ import type { MachineInput, SettingKind } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
 import { type DemoBag, DemoBags } from './demoBags.ts';
+import { type DemoFindings, DemoTests } from './demoTests.ts';
 import { type DemoJob, type DemoStep, DemoYears } from './demoYears.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabReportService } from '../lab/labReport.service.ts';
@@ -35,7 +36,9 @@ interface Scenario {
     }>;
     readonly sites: ReadonlyArray<{
       readonly ground: string;
-      readonly labFiles: ReadonlyArray<{ readonly file: string; readonly import: boolean }>;
+      /** Of one from which its laboratory's way was learned, whose it is. */
+      readonly labFiles: ReadonlyArray<{ readonly file: string; readonly import: boolean; readonly learn?: string }>;
+      readonly findings?: DemoFindings;
       readonly bags?: readonly DemoBag[];
       /** Labels of the zones whose programs are in their owners' hands. */
       readonly handedOver?: readonly string[];
@@ -66,6 +69,7 @@ export class FirstRun {
     private readonly demoBags: DemoBags,
     private readonly laboratories: LaboratoriesService,
     private readonly years: DemoYears,
+    private readonly tests: DemoTests,
   ) {}
 
   /** @param folder holds scenario.json and the files it names. */
@@ -89,16 +93,18 @@ export class FirstRun {
               if (site === of) await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
           };
           await decide(undefined);
-          for (const { ground, labFiles, bags = [], handedOver = [], years = [], today = [] } of sites) {
+          for (const { ground, labFiles, findings = {}, bags = [], handedOver = [], years = [], today = [] } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
             made.set(site.name, site.id);
             await decide(site.name);
             await this.years.play(site.id, years, read);
             await this.demoBags.load(site.id, bags);
-            for (const { file, import: confirmed } of labFiles) {
+            for (const { file, import: confirmed, learn } of labFiles) {
               const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
+              if (learn) await this.imports.learn(id, learn);
               if (confirmed) await this.imports.confirm(id);
             }
+            await this.tests.load(site.id, findings);
             const zones = await this.ground.zones(site.id);
             const zoneIds = zones.filter(({ label }) => handedOver.includes(label)).map(({ id }) => id);
             if (zoneIds.length > 0) await this.rates.issue(site.id, 'us', { zoneIds });

@@ -27,6 +27,6 @@ import { LabQuestionsService } from './labQuestions.service.ts';
     LabQuestionsService,
     HistoriesService,
   ],
-  exports: [LabService, LabReportService, LaboratoriesService],
+  exports: [LabService, LabReportService, LaboratoriesService, LabQuestionsService],
 })
 export class LabModule {}

@@ -10,5 +10,6 @@ import { ZoneRecordService } from './zoneRecord.service.ts';
   imports: [GroundModule, LabModule],
   controllers: [OwnTestsController],
   providers: [OwnTestsService, LoadsService, ZoneRecordService],
+  exports: [OwnTestsService, LoadsService],
 })
 export class OwnTestsModule {}

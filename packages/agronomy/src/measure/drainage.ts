@@ -111,7 +111,7 @@ const classWords = {
 } as const;
 
 function judged(
-  record: Parameters<typeof drainagePercolation>[0] & { readonly readings: ReadonlyArray<{ readonly time: number; readonly depthBelowStick: number }> },
+  record: Parameters<typeof drainagePercolation>[0] & { readonly holeDepth: number; readonly stickHeight: number; readonly readings: ReadonlyArray<{ readonly time: number; readonly depthBelowStick: number }> },
   ground: TestedGround,
   units: UnitSystem,
 ): FieldTestJudged {
@@ -119,6 +119,20 @@ function judged(
   const { slowest, layers, overallRate, rating, verdict } = result;
   const above = layers[layers.findIndex((layer) => layer.fromDepth === slowest.fromDepth && layer.toDepth === slowest.toDepth) - 1];
   const isPan = above !== undefined && above.permeability >= panRatio * slowest.permeability && verdict === 'slow';
+  const [first, last] = [record.readings[0]!, record.readings.at(-1)!];
+  const gone = last.depthBelowStick - record.stickHeight;
+  // While water stands, what lies under it is told by nothing; that it goes slowly is told at once.
+  const standing = gone < record.holeDepth - emptyWithin && last.time - first.time < longest * 60 && verdict !== 'slow';
+  if (standing)
+    return {
+      values: [],
+      title: `Water stands at ${depthText(gone, units)} yet: what is below is not seen`,
+      words: [
+        `Down to there it would let a whole hole drop ${rateText(slowest.meanDrop, units)}.`,
+        `A pan further down would hold the rest: read on until it is empty, or a day is over. Until then nothing of it goes into the zone’s record.`,
+      ],
+      working,
+    };
   const title = isPan
     ? `A pan at ${depthText(slowest.fromDepth, units)}: water stands on it`
     : `Drains ${verdict === 'good' ? 'well' : verdict === 'fast' ? 'fast, still good' : verdict === 'slow' ? 'slowly' : 'too fast'}, by its slowest layer`;

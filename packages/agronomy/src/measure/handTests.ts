@@ -55,7 +55,7 @@ export const coreTest = fieldTest({
     const thick = thatch === undefined ? undefined : degreeOf('thatch', { thatch, surface: ground.fineTurf ? 'fine turf' : 'turf' });
     const words = [
       ...(thatch === undefined ? [] : [thick === 'severe' ? `Thatch of ${depthText(thatch, units)}: water and lime stay in it. Dethatch and core before anything is spread.` : thick ? `Thatch of ${depthText(thatch, units)}: enough to hold back water. Core, and topdress.` : `Thatch of ${depthText(thatch, units)}: a cushion, no harm.`]),
-      ...(rootDepth === undefined ? [] : [`Most roots end at ${depthText(rootDepth, units)}: that is how deep it drinks, and how deep to water.`]),
+      ...(rootDepth === undefined ? [] : [`Most roots end at ${depthText(rootDepth, units)}: that is how deep it drinks. Water to there and a little below, so that roots follow.`]),
       ...(mottlesFrom === undefined ? [] : [mottlesFrom < testLimits.mottles.wetAbove ? `Rust spots from ${depthText(mottlesFrom, units)}: water stands there for weeks of a year. A drainage hole tells what holds it.` : `Rust spots only from ${depthText(mottlesFrom, units)}: below what the roots need.`]),
       ...(smell === undefined ? [] : [smellWords[smell]]),
       ...(worms === undefined ? [] : [worms === 0 ? 'No worms: acid, wet, dry or poor; the test of the soil tells which.' : worms >= testLimits.worms.manyFrom ? `${worms} worms: they core it for nothing.` : `${worms} ${worms === 1 ? 'worm' : 'worms'}.`]),
@@ -64,7 +64,7 @@ export const coreTest = fieldTest({
         return above.soil !== layer.soil ? [`${capital(above.soil)} over ${layer.soil} at ${depthText(layer.from, units)}: water waits where soils change, whichever way.`] : [];
       }),
     ];
-    const title = [thatch === undefined ? '' : `thatch ${depthText(thatch, units)}`, rootDepth === undefined ? '' : `roots to ${depthText(rootDepth, units)}`, smell === 'rotten eggs' || smell === 'sour' ? `smells of ${smell === 'sour' ? 'sourness' : smell}` : ''].filter(Boolean).join(', ');
+    const title = [thatch === undefined ? '' : `thatch ${depthText(thatch, units)}`, rootDepth === undefined ? '' : `roots to ${depthText(rootDepth, units)}`, smell === 'sour' ? 'smells sour' : smell === 'rotten eggs' ? 'smells of rotten eggs' : ''].filter(Boolean).join(', ');
     return { values, title: title === '' ? 'Looked at' : capital(title), words, working: [] };
   },
 }); // prettier-ignore

@@ -258,7 +258,7 @@ export const coverTest = fieldTest({
     if (cover) {
       const sure = class_(cover.low) === class_(cover.high);
       words.push(`Living cover ${told(cover.share)}, ${told(cover.low)} to ${told(cover.high)} (${counted ? `${points} points counted` : method}): ${class_(cover.share)}.`);
-      if (!sure) words.push(`It may be ${class_(cover.low)} as well as ${class_(cover.high)}: count more points before you choose.`);
+      if (!sure) words.push(`By what is counted it may be “${class_(cover.low)}” or “${class_(cover.high)}”: ${counted ? 'count more points' : 'count points on a photo'} before you choose.`);
       if (method === 'green share of a photo') words.push('Green is counted whatever it is: weeds count as living, dormant grass does not.');
     }
     if (weed !== undefined && weed > weedsAbove) words.push(`Weeds and coarse grass ${told(weed)}: kill by the label (licensed work) and wait, or lift them, before seed.`);

@@ -10,11 +10,12 @@ import { RecordChart } from './RecordChart.tsx';
 
 /** A zone's measurements of one analyte, as a table. */
 function Points({ series }: { readonly series: RecordSeriesAnswer }) {
+  const { say } = useUnits();
   return (
     <Table size="small" aria-label={series.name}>
       <TableHead>
         <TableRow>
-          {['On', 'Value', 'Method', 'Depth, cm', 'Season', 'From', ''].map((head, index) => (
+          {['On', 'Value', 'Method', 'Depth', 'Season', 'From', ''].map((head, index) => (
             <TableCell key={index}>{head}</TableCell>
           ))}
         </TableRow>
@@ -27,7 +28,7 @@ function Points({ series }: { readonly series: RecordSeriesAnswer }) {
               <Words>{point.told}</Words>
             </TableCell>
             <TableCell>{point.method ?? '–'}</TableCell>
-            <TableCell>{point.depthTo === null ? '–' : `${Number((point.depthFrom ?? 0).toFixed(1))}–${Number(point.depthTo.toFixed(1))}`}</TableCell>
+            <TableCell>{point.depthTo === null ? '–' : `${point.depthFrom ? `${say('depth', point.depthFrom)} to ` : ''}${say('depth', point.depthTo)}`}</TableCell>
             <TableCell>{point.season ?? '–'}</TableCell>
             <TableCell>{point.source}</TableCell>
             <TableCell sx={{ maxWidth: 260 }}>
@@ -85,6 +86,11 @@ export function ZoneRecord({ zone }: { readonly zone: ZoneAnswer }) {
             <Box sx={{ overflowX: 'auto' }}>
               <Points series={chosen} />
             </Box>
+            {chosen.points.length === 1 && (
+              <Typography sx={{ mt: 1, color: colours.faded }}>
+                One so far. The next by the same method, from the same depth and season, is drawn beside it.
+              </Typography>
+            )}
           </Box>
         )}
       </Box>
