@@ -117,6 +117,7 @@ interface RingReading {
 /** A ring that takes in water. */
 export function RingForm({ record, onChange }: FormProps) {
   const readings = (record.readings as readonly RingReading[] | undefined) ?? [];
+  const { say } = useUnits();
   const began = useRef<number | null>(null);
   const [time, setTime] = useState<string>('');
   const last = readings.at(-1);
@@ -126,7 +127,7 @@ export function RingForm({ record, onChange }: FormProps) {
       <Button variant="outlined" onClick={() => (began.current = Date.now())} sx={{ minHeight: 48 }}>
         Start the watch: water is at the mark
       </Button>
-      <ReadList label="Reading" list={readings} onRemove={(index) => onChange({ readings: readings.filter((_, other) => other !== index) })} tell={(one) => `${Number(one.time.toFixed(1))} min: ${one.infiltrated} mm in all`}>
+      <ReadList label="Reading" list={readings} onRemove={(index) => onChange({ readings: readings.filter((_, other) => other !== index) })} tell={(one) => `${Number(one.time.toFixed(1))} min: ${say('watering', one.infiltrated)} in all`}>
         <TextField
           label="Minutes since the start"
           value={time}
@@ -138,7 +139,7 @@ export function RingForm({ record, onChange }: FormProps) {
         />
         <AddNumber
           label="Water gone in, in all"
-          unit="mm"
+          sense="watering"
           onAdd={(infiltrated) => {
             const typed = Number(time.replace(',', '.'));
             const minutes = time.trim() !== '' && Number.isFinite(typed) ? typed : began.current === null ? (last?.time ?? 0) + 10 : (Date.now() - began.current) / 60_000;
@@ -200,8 +201,10 @@ export function FizzForm({ record, onChange }: FormProps) {
 }
 
 /** Numbers of a thermometer or a probe; the probe sends them by itself. */
-export function SensorForm({ record, onChange, what, unit }: FormProps & { readonly what: 'temperature' | 'moisture'; readonly unit: string }) {
+export function SensorForm({ record, onChange, what }: FormProps & { readonly what: 'temperature' | 'moisture' }) {
   const readings = (record.readings as readonly number[] | undefined) ?? [];
+  const { say } = useUnits();
+  const warmth = what === 'temperature';
   const probe = useMemo(() => simulatedProbe({ temperature: 11.5, moisture: 22 }), []);
   const [listening, setListening] = useState(false);
   const [lost, setLost] = useState(0);
@@ -226,8 +229,8 @@ export function SensorForm({ record, onChange, what, unit }: FormProps & { reado
         {listening ? 'Listening…' : `Read from the probe (${probe.name.toLowerCase()})`}
       </Button>
       {lost > 0 && <Typography sx={{ color: colours.faded }}>{`${lost} ${lost === 1 ? 'reading was' : 'readings were'} lost on the way; the middle of the last that came counts.`}</Typography>}
-      <ReadList label="Reading" list={readings} onRemove={(index) => onChange({ readings: readings.filter((_, other) => other !== index) })} tell={(one) => `${one} ${unit}`}>
-        <AddNumber label="Or as you read it" unit={unit} onAdd={(value) => onChange({ readings: [...readings, value] })} />
+      <ReadList label="Reading" list={readings} onRemove={(index) => onChange({ readings: readings.filter((_, other) => other !== index) })} tell={(one) => (warmth ? say('temperature', one) : `${one} %`)}>
+        <AddNumber label="Or as you read it" {...(warmth ? { sense: 'temperature' as const } : { unit: '%' })} onAdd={(value) => onChange({ readings: [...readings, value] })} />
       </ReadList>
     </>
   );

@@ -15,7 +15,7 @@ import { TestDrawing } from './TestDrawing.tsx';
 import { CupsForm, WateringForm } from './WaterForms.tsx';
 import { type Draft, NoteField } from './fields.tsx';
 import { TestPhotos } from './TestPhotos.tsx';
-import type { KeptTest, PackedSite, TakenPhoto } from './testStore.ts';
+import type { KeptTest, PackedSite, TakenPhoto, TestEdit } from './testStore.ts';
 
 /** What of a zone its tests are judged by, on the device. */
 function groundOf({ facts, soilGroup, rootDepth, grass, surface, measured }: ZoneAnswer) {
@@ -44,7 +44,7 @@ interface TestScreenProps {
   readonly test: KeptTest;
   readonly site: PackedSite;
   readonly zone: ZoneAnswer;
-  readonly onChange: (change: Partial<Pick<KeptTest, 'record' | 'closed' | 'on' | 'doneBy'>>) => void;
+  readonly onChange: (edit: TestEdit) => void;
   readonly taken: readonly TakenPhoto[];
   readonly onPhoto: (photo: TakenPhoto) => Promise<void>;
   readonly onLeave: () => void;
@@ -52,14 +52,20 @@ interface TestScreenProps {
 }
 
 /** One test: what comes next, what is read, what it says, and how it is done. */
-export function TestScreen({ test, site, zone, taken, onChange, onPhoto, onLeave, onDrop }: TestScreenProps) {
+export function TestScreen({ test: kept, site, zone, taken, onChange, onPhoto, onLeave, onDrop }: TestScreenProps) {
   const { system } = useUnits();
   const [working, setWorking] = useState(false);
+  // What is typed stands here at once; on the device it is kept a moment later.
+  const [test, setTest] = useState(kept);
+  const edit = (how: TestEdit): void => {
+    setTest((last) => ({ ...last, ...how(last) }));
+    onChange(how);
+  };
   const about = fieldTestOf[test.kind];
   const record = test.record as Draft;
   // What is left out is not kept as nothing.
   const change = (more: Draft): void =>
-    onChange({ record: Object.fromEntries(Object.entries({ ...record, ...more }).filter(([, value]) => value !== undefined)) });
+    edit((last) => ({ record: Object.fromEntries(Object.entries({ ...last.record, ...more }).filter(([, value]) => value !== undefined)) }));
   const outcome = judgedOf(test, zone, system);
   const props = { record, onChange: change };
   const forms: Readonly<Record<KeptTest['kind'], ReactNode>> = {
@@ -70,8 +76,8 @@ export function TestScreen({ test, site, zone, taken, onChange, onPhoto, onLeave
     ring: <RingForm {...props} />,
     waterDrop: <WaterDropForm {...props} />,
     fizz: <FizzForm {...props} />,
-    soilTemperature: <SensorForm {...props} what="temperature" unit="°C" />,
-    soilMoisture: <SensorForm {...props} what="moisture" unit="%" />,
+    soilTemperature: <SensorForm {...props} what="temperature" />,
+    soilMoisture: <SensorForm {...props} what="moisture" />,
     catchCups: <CupsForm {...props} />,
     wateringDepth: <WateringForm {...props} />,
     cover: <CoverForm {...props} onPhoto={onPhoto} />,
@@ -126,11 +132,11 @@ export function TestScreen({ test, site, zone, taken, onChange, onPhoto, onLeave
           ))}
         </Box>
       </Box>
-      <TestPhotos test={test} taken={taken} onPhoto={onPhoto} />
+      <TestPhotos test={kept} taken={taken} onPhoto={onPhoto} />
       <NoteField {...props} />
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>
-        <TextField type="date" label="On" value={test.on} onChange={(event) => onChange({ on: event.target.value })} slotProps={{ inputLabel: { shrink: true } }} />
-        <TextField label="By" value={test.doneBy ?? ''} onChange={(event) => onChange({ doneBy: event.target.value || null })} />
+        <TextField type="date" label="On" value={test.on} onChange={(event) => edit(() => ({ on: event.target.value }))} slotProps={{ inputLabel: { shrink: true } }} />
+        <TextField label="By" value={test.doneBy ?? ''} onChange={(event) => edit(() => ({ doneBy: event.target.value || null }))} />
       </Box>
       <Box sx={{ display: 'flex', gap: 1, flexWrap: 'wrap' }}>
         <Button
@@ -138,14 +144,14 @@ export function TestScreen({ test, site, zone, taken, onChange, onPhoto, onLeave
           size="large"
           disabled={!test.closed && 'fault' in outcome}
           onClick={() => {
-            onChange({ closed: !test.closed });
+            edit((last) => ({ closed: !last.closed }));
             if (!test.closed) onLeave();
           }}
           sx={{ minHeight: 56, flex: 1 }}
         >
           {test.closed ? 'Open it again' : 'It is done'}
         </Button>
-        {test.revision === 0 && (
+        {kept.revision === 0 && (
           <Button onClick={onDrop} sx={{ minHeight: 56 }}>
             Not after all
           </Button>

@@ -1,7 +1,7 @@
 import { type FieldTestKind, drainageNext, fieldTestKinds, fieldTestOf } from '@glenfold/agronomy';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { touch } from '../../api/touches.ts';
 import { useOutbox } from '../../offline/useOutbox.ts';
@@ -14,7 +14,7 @@ import { useUnits } from '../../ui/units.tsx';
 import { useNow } from './DrainageForm.tsx';
 import { TestDrawing } from './TestDrawing.tsx';
 import { TestScreen } from './TestScreen.tsx';
-import { type KeptTest, type TakenPhoto, beginTest, changeTest, dropTest, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
+import { type KeptTest, type TakenPhoto, type TestEdit, beginTest, changeTest, dropTest, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
 
 /** What is due of an open test. */
 function dueOf(test: KeptTest, now: string): { readonly words: string; readonly late: boolean } | null {
@@ -53,14 +53,19 @@ export function TestsPage() {
   useEffect(() => void keepPages([`/tests/${siteId}`]), [siteId]);
   const opened = tests.find(({ id }) => id === search.get('test'));
   const zoneOf = (id: string) => site?.zones.find((zone) => zone.id === id);
-  const change = async (test: KeptTest, change: Parameters<typeof changeTest>[1]): Promise<void> => {
-    const changed = await changeTest(test, change);
-    await refetch();
-    await outbox.add(toSend(workerOf(site!), changed));
+  // One after the other: what is typed first is kept, and sent, first.
+  const last = useRef<Promise<void>>(Promise.resolve());
+  const change = (id: string, edit: TestEdit): Promise<void> => {
+    last.current = last.current.catch(() => undefined).then(async () => {
+      const changed = await changeTest(id, edit);
+      await refetch();
+      await outbox.add(toSend(workerOf(site!), changed));
+    });
+    return last.current;
   };
   const addPhoto = async (test: KeptTest, photo: TakenPhoto): Promise<void> => {
     // A test that nothing was read of is not sent: what it was photographed for is the first of it.
-    if (test.revision === 0) await change(test, {});
+    if (test.revision === 0) await change(test.id, () => ({}));
     await outbox.add(photoToSend(workerOf(site!), test, photo));
     setTaken((last) => [...last, { ...photo, testId: test.id }]);
   };
@@ -93,7 +98,7 @@ export function TestsPage() {
             site={site}
             zone={zone}
             taken={taken.filter(({ testId }) => testId === opened.id)}
-            onChange={(more) => void change(opened, more)}
+            onChange={(edit) => void change(opened.id, edit)}
             onPhoto={(photo) => addPhoto(opened, photo)}
             onLeave={() => setSearch({})}
             onDrop={() => void dropTest(opened.id).then(() => refetch()).then(() => setSearch({}))}

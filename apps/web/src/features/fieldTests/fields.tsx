@@ -131,7 +131,7 @@ export function AddNumber({
   onAdd,
 }: {
   readonly label: string;
-  readonly sense?: 'depth';
+  readonly sense?: 'depth' | 'temperature' | 'watering';
   readonly unit?: string;
   readonly action?: string;
   readonly onAdd: (value: number) => void;

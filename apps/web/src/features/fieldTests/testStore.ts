@@ -1,8 +1,8 @@
 import type { FieldTestKind } from '@glenfold/agronomy';
 import type { FieldTestAnswer, FieldTestInput, PictureType, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
-import { createStore, del, entries, get, set, setMany } from 'idb-keyval';
+import { createStore, del, entries, get, set, setMany, update } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
-import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
+import { type Doer, type Entry, type Outcome, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { FOR_GOOD, type KeptPhoto, photoKind } from '../../offline/photos.ts';
 import { dayOf } from '../../ui/today.ts';
 
@@ -102,12 +102,19 @@ function startOf(kind: FieldTestKind): object {
   }
 }
 
-/** Keep a change on the device, and put it on its way. */
-export async function changeTest(test: KeptTest, change: Partial<Pick<KeptTest, 'record' | 'closed' | 'on' | 'doneBy'>>): Promise<KeptTest> {
-  const changed: KeptTest = { ...test, ...change, revision: test.revision + 1, unsent: true };
-  await set(changed.id, changed, tests);
-  return changed;
-} // prettier-ignore
+/** How a test is changed: of it as it stands by then, so that what is done quickly after one another adds up. */
+export type TestEdit = (test: KeptTest) => Partial<Pick<KeptTest, 'record' | 'closed' | 'on' | 'doneBy'>>;
+
+/** Keep a change on the device. @returns the test as it stands, to be put on its way */
+export async function changeTest(id: string, edit: TestEdit): Promise<KeptTest> {
+  let changed: KeptTest | undefined;
+  await update<KeptTest>(
+    id,
+    (test) => (changed = { ...test!, ...edit(test!), revision: test!.revision + 1, unsent: true }),
+    tests,
+  );
+  return changed!;
+}
 
 export const dropTest = (id: string): Promise<void> => del(id, tests);
 
@@ -136,19 +143,26 @@ export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
   const kind: OutboxKind<FieldTestInput> = {
     name: KIND,
     one: 'reading',
-    atOnce: 1,
+    atOnce: 100,
     send: async (going) => {
-      const [{ id, body }] = going as readonly [Entry<FieldTestInput>];
-      try {
-        await api('POST', `/field-tests?units=${units}`, body);
-        const kept = await get<KeptTest>(body.id, tests);
-        if (kept?.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
-        return [{ id }];
-      } catch (error) {
-        if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
-        return [{ id, refused: `The test of ${body.on} was not taken: ${error.message}` }];
+      const outcomes: Outcome[] = [];
+      // The newest of a test holds all that came before it.
+      for (const own of new Map(going.map(({ body }) => [body.id, going.filter((entry) => entry.body.id === body.id)])).values()) {
+        const { body } = own.at(-1)!;
+        try {
+          await api('POST', `/field-tests?units=${units}`, body);
+          const kept = await get<KeptTest>(body.id, tests);
+          if (kept?.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
+          outcomes.push(...own.map(({ id }) => ({ id })));
+        } catch (error) {
+          if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
+          const refused = `The test of ${body.on} was not taken: ${error.message}`;
+          // It is told once.
+          outcomes.push(...own.map(({ id }, index) => (index === own.length - 1 ? { id, refused } : { id })));
+        }
       }
+      return outcomes;
     },
-  };
+  }; // prettier-ignore
   return [kind, photos.kind];
 };
