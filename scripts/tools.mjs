@@ -120,7 +120,8 @@ export function ensureBuild() {
   whenChanged('build', sources, ['apps/server/dist/main.js', 'apps/web/dist/index.html'], () => {
     say('Building the application.');
     run('npx', ['tsc', '-b']);
-    run('npm', ['run', '--silent', 'build', '-w', '@glenfold/web']);
+    // Whoever asks for it, a test too: what is served is built to be served.
+    run('npm', ['run', '--silent', 'build', '-w', '@glenfold/web'], { env: { NODE_ENV: 'production' } });
   });
 }
 

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { anotherBrowser, expect, openSite, test, toZone, zoneLink } from './person.ts';
+import { anotherBrowser, expect, openSite, scrollTo, test, toZone, zoneLink } from './person.ts';
 
 const site = 'Terrace houses';
 
@@ -43,7 +43,9 @@ test('terraces from a list, a vegetable bed read by its own band, and a feed of 
     ['Kitchen garden', '5.4\t6.4\t20\t90\t600\t90\t2.6'],
     ['Top terrace', '5.9\t6.7\t9\t60\t700\t160\t3.4'],
   ]) {
-    await page.getByRole('textbox', { name: `Soil pH of ${name}`, exact: true }).focus();
+    const cell = page.getByRole('textbox', { name: `Soil pH of ${name}`, exact: true });
+    await scrollTo(page, cell);
+    await cell.focus();
     await paste(page, values!);
   }
   await page

@@ -102,7 +102,7 @@ test('a client reads the reports shared with them, and a share link shows one of
   await hetty.goto('/');
   await expect(hetty.getByRole('main').getByRole('listitem')).toHaveCount(1);
   await hetty.getByRole('link', { name: 'Read Gannet Row Almshouses' }).click();
-  const report = hetty.getByRole('region', { name: 'Walled court' });
+  const report = hetty.getByRole('region', { name: 'Walled court', exact: true });
   await expect(report).toContainText('Lime to 6.5');
   await expect(hetty.getByRole('region', { name: 'Sycamore lawn' })).toContainText(
     'Nothing is handed over for it yet.',

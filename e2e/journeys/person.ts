@@ -1,5 +1,5 @@
 import type { SessionAnswer } from '@glenfold/contract';
-import { type Browser, type Page, expect, test as base } from '@playwright/test';
+import { type Browser, type Locator, type Page, expect, test as base } from '@playwright/test';
 import { type Served, addressOf } from '../servers.ts';
 
 /** First names of the demo people: owner, advisor, technician, client. */
@@ -92,4 +92,19 @@ export async function openSite(page: Page, site: string, step: string, zone?: st
   await toStep(page, step);
   if (zone) await toZone(page, zone);
   await expect(page.getByRole('main')).toBeVisible();
+}
+
+/** Scroll the sheet until a cell of it is drawn: rows and columns out of sight are not. */
+export async function scrollTo(page: Page, cell: Locator): Promise<void> {
+  const sheet = page.locator('.dsg-container');
+  for (const way of ['left', 'top'] as const)
+    for (let at = 0; at < 4000 && (await cell.count()) === 0; at += 300)
+      await sheet.evaluate(
+        (shown, to) =>
+          new Promise((drawn) => {
+            shown.scrollTo(to);
+            requestAnimationFrame(() => requestAnimationFrame(drawn));
+          }),
+        { left: 0, top: 0, [way]: at },
+      );
 }
