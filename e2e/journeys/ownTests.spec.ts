@@ -1,5 +1,5 @@
 import { expect, test } from './person.ts';
-import { siteWith } from './ownSite.ts';
+import { send, siteWith } from './ownSite.ts';
 
 test('a drainage hole over a night, part of it without a connection, names the pan and moves the reading', async ({
   page,
@@ -92,4 +92,47 @@ test('cups on the lawn change the week’s water; a hot load is held to what it 
   await choose('Decided', 'sent back');
   await form.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByRole('article', { name: 'Compost, one truck' })).toContainText('sent back');
+});
+
+test('a field sheet that comes back on paper is booked in one go', async ({ page }) => {
+  const { site, zones } = await siteWith(page, 'Paper House', [['Front lawn', 'PH-1']]);
+  const [zone] = zones;
+  const cores = Array.from({ length: 20 }, (_, at) => ({
+    zoneId: zone!.id,
+    turn: at + 1,
+    place: [-36 + at * 1e-5, 46],
+  }));
+  await send(page, `/sites/${site.id}/bags`, {
+    bags: [
+      {
+        ...{
+          purpose: 'routine',
+          depth: 10,
+          probe: 2,
+          panels: ['routine'],
+          design: 'random',
+          edge: 1,
+          clear: 1,
+          seed: 7,
+        },
+        cores,
+      },
+    ],
+  });
+  await page.goto(`/sites/${site.id}/sampling`);
+  await page.getByRole('button', { name: 'A sheet came back' }).click();
+  const sheet = page.getByRole('dialog', { name: 'A field sheet came back' });
+  await sheet.getByRole('combobox', { name: 'Core 7: taken or not' }).click();
+  await page.getByRole('option', { name: 'left out: stone or rubble' }).click();
+  await sheet.getByRole('combobox', { name: 'Core 12: taken or not' }).click();
+  await page.getByRole('option', { name: 'left out: stone or rubble' }).click();
+  await sheet.getByRole('textbox', { name: 'Core 3 pushed to' }).fill('deep');
+  await sheet.getByRole('button', { name: 'Book 20 cores' }).click();
+  await expect(sheet).toContainText('“deep” is no depth');
+  await sheet.getByRole('textbox', { name: 'Core 3 pushed to' }).fill('6 cm');
+  await expect(sheet.getByRole('status')).toHaveText('18 taken, 2 left out.');
+  await sheet.getByRole('button', { name: 'Book 20 cores' }).click();
+  await expect(sheet).toBeHidden();
+  await expect(page.getByRole('main')).toContainText('18 cores');
+  await expect(page.getByRole('button', { name: 'A sheet came back' })).toBeHidden();
 });

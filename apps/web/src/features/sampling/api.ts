@@ -3,6 +3,8 @@ import type {
   BagLineAnswer,
   BagState,
   BoardAnswer,
+  CoreTapInput,
+  CoreTapsAnswer,
   CustodyInput,
   HiddenSoilAnswer,
   LaboratoryAnswer,
@@ -59,6 +61,12 @@ export const useHurryLaboratories = () =>
   useChange(['bag', 'result'], async (days: number) => {
     await api('POST', '/laboratories/hurry', { days });
     return api<LaboratoryNewsAnswer>('POST', '/laboratories/news');
+  });
+/** Cores of a sheet of paper, all at once. @returns what the server said of some of them */
+export const useBookSheet = () =>
+  useChange('bag', async (taps: readonly CoreTapInput[]): Promise<readonly string[]> => {
+    const answer = await api<CoreTapsAnswer>('POST', '/core-taps', { sentAt: new Date().toISOString(), taps });
+    return answer.taps.flatMap(({ words }) => words ?? []);
   });
 export const useTakeAgain = () => useChange('bag', (bagId: string) => api<BagAnswer>('POST', `/bags/${bagId}/again`));
 export const useLabNumber = () =>

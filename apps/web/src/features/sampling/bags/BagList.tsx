@@ -35,7 +35,7 @@ export function BagList({ site, zones, bags, onPlan }: BagListProps) {
     );
   return (
     <Box>
-      <WalkPapers site={site} bags={bags} />
+      <WalkPapers site={site} bags={bags} zones={zones} />
       <BagPapers bags={bags.filter(({ id }) => chosen.has(id))} />
       <Box component="ul" aria-label="Bags" sx={{ listStyle: 'none', m: 0, p: 0 }}>
         {bags.map((bag) => (

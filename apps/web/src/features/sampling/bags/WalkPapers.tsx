@@ -1,10 +1,21 @@
-import type { BagAnswer, SiteAnswer } from '@glenfold/contract';
+import type { BagAnswer, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button } from '@mui/material';
+import { useState } from 'react';
+import { useMay } from '../../../ui/session.tsx';
 import { useUnits } from '../../../ui/units.tsx';
+import { PaperSheet } from './PaperSheet.tsx';
+
+interface WalkPapersProps {
+  readonly site: SiteAnswer;
+  readonly bags: readonly BagAnswer[];
+  readonly zones: readonly ZoneAnswer[];
+}
 
 /** The planned cores to take along without Glenfold: on paper, or for a receiver. */
-export function WalkPapers({ site, bags }: { readonly site: SiteAnswer; readonly bags: readonly BagAnswer[] }) {
+export function WalkPapers({ site, bags, zones }: WalkPapersProps) {
   const { system } = useUnits();
+  const may = useMay();
+  const [booking, setBooking] = useState(false);
   const planned = bags.filter(({ state }) => state === 'planned');
   if (planned.length === 0) return null;
   const save = async (format: 'gpx' | 'geojson'): Promise<void> => {
@@ -28,6 +39,12 @@ export function WalkPapers({ site, bags }: { readonly site: SiteAnswer; readonly
       <Button variant="outlined" onClick={() => void save('geojson')}>
         GeoJSON
       </Button>
+      {may('field.write') && (
+        <Button variant="contained" onClick={() => setBooking(true)}>
+          A sheet came back
+        </Button>
+      )}
+      {booking && <PaperSheet bags={planned} zones={zones} onClose={() => setBooking(false)} />}
     </Box>
   );
 }
