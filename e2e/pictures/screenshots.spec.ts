@@ -18,11 +18,6 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('application').waitFor();
   await page.waitForTimeout(800);
   await shoot(page, 'ground');
-  await openSite(page, 'Tollgate bowling green', 'Ground', 'The green');
-  await page.getByRole('tab', { name: /Trouble/ }).click();
-  await page.waitForTimeout(800);
-  await shoot(page, 'trouble');
-  await page.getByRole('tab', { name: 'Facts' }).click();
   await openSite(page, 'Harbour School field', 'Sampling');
   await page.getByText(/on foot from the gate and back/).waitFor();
   await page.getByRole('combobox', { name: 'Laboratory' }).click();
@@ -92,6 +87,11 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('button', { name: 'Practice walk' }).click();
   await page.waitForTimeout(2500);
   await shoot(page, 'walk-phone');
+  await openSite(page, 'Harbour School field', 'Lab');
+  await page.getByRole('link', { name: 'Our own tests' }).click();
+  await page.getByRole('article', { name: 'Drainage hole, Undrained half' }).getByRole('link', { name: 'Open' }).click();
+  await page.getByRole('heading', { name: 'Drainage hole' }).waitFor();
+  await shoot(page, 'own-test-phone');
   await page.goto('/cards');
   await page.getByRole('button', { name: 'Fetch the week' }).click();
   await page.getByRole('link', { name: /^Lime, Club lawn/ }).click();
