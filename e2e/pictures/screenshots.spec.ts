@@ -89,7 +89,10 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await shoot(page, 'walk-phone');
   await openSite(page, 'Harbour School field', 'Lab');
   await page.getByRole('link', { name: 'Our own tests' }).click();
-  await page.getByRole('article', { name: 'Drainage hole, Undrained half' }).getByRole('link', { name: 'Open' }).click();
+  await page
+    .getByRole('article', { name: 'Drainage hole, Undrained half' })
+    .getByRole('link', { name: 'Open' })
+    .click();
   await page.getByRole('heading', { name: 'Drainage hole' }).waitFor();
   await shoot(page, 'own-test-phone');
   await page.goto('/cards');

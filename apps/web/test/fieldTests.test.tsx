@@ -13,10 +13,7 @@ import { site, zoneWith } from './scene.ts';
 const session = {
   ...{ state: 'signed in', csrf: 't', person: { id: 'p', name: 'Odd Sallow' }, practice: { id: 'b' } },
 };
-const zones = [
-  zoneWith({ id: 'z', facts: { slope: 0.5 } }),
-  zoneWith({ id: 'y', name: 'Court', label: 'CT' }),
-];
+const zones = [zoneWith({ id: 'z', facts: { slope: 0.5 } }), zoneWith({ id: 'y', name: 'Court', label: 'CT' })];
 
 /** The phone beside the lawn. @param answers what is otherwise than well */
 function open(answers: Record<string, unknown> = {}, units: 'us' | 'metric' = 'metric'): Asked[] {

@@ -29,7 +29,8 @@ export const ofSampling = [
   ),
 ];
 
-const { drainage, jar, waterDrop, catchCups, watering, cover, mottles, worms, probe, ring, moisture, warmth, loads } = testLimits;
+const { drainage, jar, waterDrop, catchCups, watering, cover, mottles, worms, probe, ring, moisture, warmth, loads } =
+  testLimits;
 
 export const ofOwnTests = [
   table(

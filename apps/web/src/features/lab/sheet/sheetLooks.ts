@@ -31,7 +31,13 @@ export const sheetLooks = {
   '& .sheet-cell.wrong': { background: colours.ochreWash, boxShadow: `inset 0 0 0 2px ${colours.ochre}` },
   '& .dsg-cell-gutter': { padding: 0, textAlign: 'left' },
   '& .dsg-cell-header.dsg-cell-gutter': { padding: '4px 3px' },
-  '& .sheet-zone': { padding: '2px 8px', alignSelf: 'stretch', lineHeight: 1.15, borderLeft: '4px solid transparent', width: '100%' },
+  '& .sheet-zone': {
+    padding: '2px 8px',
+    alignSelf: 'stretch',
+    lineHeight: 1.15,
+    borderLeft: '4px solid transparent',
+    width: '100%',
+  },
   '& .sheet-zone.chosen': { borderLeftColor: colours.ink },
   '& .sheet-zone span': { display: 'block', color: colours.faded, fontSize: '0.88rem' },
 } as const;
