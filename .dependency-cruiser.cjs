@@ -23,6 +23,7 @@ const houses = {
       'rates',
       'remedies',
       'program',
+      'worth',
       'jobs',
       'advice',
     ],

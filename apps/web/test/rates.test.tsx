@@ -286,4 +286,26 @@ describe('the reading of a zone', () => {
     await screen.findByRole('heading', { level: 2 });
     expect(screen.queryByText(/^Not known:/)).toBeNull();
   });
+
+  it('names the one measurement that is worth most; the others, and how it was found, when asked for', async () => {
+    const worth = (key: string, words: string, stake: number | null) => ({
+      ...{ key, name: key, minutes: 0, words, stake, firsts: [], moved: [] },
+      working: [{ kind: 'step', label: 'Money at stake', formula: 'a − b', numbers: '90 − 33', result: 57, unit: '' }],
+    });
+    serve({
+      ...served(answer()),
+      '/zones/z/worth': [
+        worth('buffer', 'A buffer pH ($8) settles whether lime is 35 or 100 lb/1000 ft².', 57),
+        worth('salts', 'A test of salts ($12) would change nothing that you put down.', null),
+      ],
+    });
+    show(<Reading {...props} />);
+    const section = await screen.findByRole('region', { name: 'What one more measurement is worth' });
+    expect(section.textContent).toMatch(/35 or 100 lb\/1000 ft².*about \$57 at stake/);
+    expect(section.textContent).not.toContain('salts');
+    await userEvent.click(within(section).getByRole('button', { name: '1 more measurement' }));
+    expect(section.textContent).toContain('would change nothing');
+    await userEvent.click(within(section).getByRole('button', { name: /at stake. Open the working/ }));
+    expect((await screen.findByRole('dialog')).textContent).toContain('90 − 33');
+  });
 });

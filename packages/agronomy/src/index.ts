@@ -180,3 +180,5 @@ export { fizzes, layerSoils, smells } from './measure/handTests.ts';
 export { type JarShares, jarNext, jarSpread } from './measure/jarTest.ts';
 export { countedShare, coverMethods, greenShare } from './measure/probeTests.ts';
 export * from './measure/loads.ts';
+export { type Moved, type Worth, worthOfMeasuring } from './worth/worth.ts';
+export { worthTable } from './worth/worthTable.ts';

@@ -1,4 +1,14 @@
-import type { Change, OwnWork, Reading, RemedyName, SectionSum, ShoppingList, ZoneProgram } from '@glenfold/agronomy';
+import type {
+  Change,
+  OwnWork,
+  Reading,
+  RemedyName,
+  SectionSum,
+  ShoppingList,
+  Working,
+  Worth,
+  ZoneProgram,
+} from '@glenfold/agronomy';
 import { remedyNames } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
 import {
@@ -121,6 +131,19 @@ export class ZoneProgramAnswer {
   @ValidateNested({ each: true }) @Type(() => WorkNameAnswer) work: WorkNameAnswer[];
   /** Costs are left out for those who see no prices. */
   @IsBoolean() priced: boolean;
+}
+
+/** What one more measurement is worth in a zone. */
+export class WorthAnswer implements Omit<Worth, 'fee'> {
+  @IsString() key: string;
+  @IsString() name: string;
+  @IsInt() minutes: number;
+  @IsString() words: string;
+  /** Money between what the program may cost; nothing for those who see no prices, or while something has none. */
+  @IsOptional() @IsNumber() stake: number | null;
+  @IsArray() firsts: Worth['firsts'];
+  @IsArray() moved: Worth['moved'];
+  @IsArray() working: Working;
 }
 
 /** A zone of a site's program, to look over. */

@@ -5,6 +5,7 @@ import {
   SiteProgramAnswer,
   TreatmentChangeAnswer,
   TreatmentInput,
+  WorthAnswer,
   ZoneProgramAnswer,
 } from '@glenfold/contract';
 import {
@@ -77,6 +78,18 @@ export class RatesController {
     @Query() asked: WorkingQuery,
   ): Promise<Working> {
     return workingOf(await this.rates.zoneProgram(zoneId, units), asked);
+  }
+
+  /** What one more measurement would settle, the most worth first. */
+  @Get('zones/:zoneId/worth')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: WorthAnswer, isArray: true })
+  worth(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<WorthAnswer[]> {
+    return this.rates.worth(zoneId, units);
   }
 
   /** What the advisor decides by hand: a rate, product, dose or month of one’s own, something added or left out. */

@@ -15,6 +15,7 @@ import {
   type SiteProgramAnswer,
   type TreatmentChangeAnswer,
   type TreatmentInput,
+  type WorthAnswer,
   type ZoneProgramAnswer,
   allows,
   dayIn,
@@ -42,7 +43,7 @@ import { dayBegun, handedOverAnswer, overSince, yearBefore } from './inHand.ts';
 import { Program } from './program.entity.ts';
 import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
 import { Programs, changeAnswer, changeOf } from './programs.service.ts';
-import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms } from './sitePrograms.ts';
+import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms, zoneWorth } from './sitePrograms.ts';
 import { TreatmentRecord } from './treatment.entity.ts';
 
 /** All that the programs of a site’s zones rest on. */
@@ -111,6 +112,25 @@ export class RatesService {
       work: (input.settings?.work ?? []).filter(({ per }) => per !== 'visit').map(({ name, per }) => ({ name, per })),
       priced: this.#seesCosts(),
     };
+  }
+
+  /** What each measurement that was not made would settle in a zone, the most worth first. */
+  async worth(zoneId: string, units: UnitSystem): Promise<WorthAnswer[]> {
+    const zones = await this.ground.zonesBeside(zoneId);
+    const zone = zones.find(({ id }) => id === zoneId) ?? notFound();
+    const basis = await this.#basis(zone.siteId, zones, units);
+    const work = basis.settingsOf(zoneId).work;
+    const found = await this.threads.run(zoneWorth, this.#inputOf(zone, basis), { ...basis.shared, work });
+    const priced = this.#seesCosts();
+    return found.map(({ fee: _fee, firsts, moved, working, stake, ...worth }) => ({
+      ...{ ...worth, firsts: [...firsts], moved: [...moved] },
+      ...(priced
+        ? { stake, working }
+        : {
+            stake: null,
+            working: working.filter((entry) => entry.kind !== 'step' || entry.label !== 'Money at stake'),
+          }),
+    }));
   }
 
   /** The program of a site: every zone that has something in it, and one list to buy. */

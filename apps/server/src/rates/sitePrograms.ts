@@ -4,9 +4,11 @@ import {
   type Reading,
   type ShoppingList,
   type TestedZone,
+  type Worth,
   type ZoneProgram,
   programZone,
   shoppingList,
+  worthOfMeasuring,
 } from '@glenfold/agronomy';
 import { threaded } from '../platform/threaded.ts';
 
@@ -33,6 +35,14 @@ export interface SitePrograms {
   }>;
   readonly list: ShoppingList;
 }
+
+/** What each measurement that was not made is worth in a zone. */
+export const zoneWorth = threaded(
+  import.meta.url,
+  'zoneWorth',
+  ({ input }: ZoneToPlan, { stock: _stock, currency: _currency, work: _work, ...shared }: Shared): Worth[] =>
+    worthOfMeasuring({ ...input, ...shared }),
+);
 
 /** The programs of a site’s zones, and one list to buy for them. */
 export const sitePrograms = threaded(

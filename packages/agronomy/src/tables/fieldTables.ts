@@ -2,6 +2,7 @@ import { troubleRules } from '../trouble/trouble.ts';
 import { samplingTables } from '../sampling/designTables.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import { testLimits } from '../water/testLimits.ts';
+import { worthTable } from '../worth/worthTable.ts';
 import { known, table } from './table.ts';
 import { capital } from '../units/capital.ts';
 
@@ -75,6 +76,39 @@ export const ofOwnTests = [
     ],
   ),
 ]; // prettier-ignore
+
+export const ofWorth = [
+  table(
+    'Judgement',
+    'What one more measurement costs',
+    worthTable,
+    ['Measurement', 'Fee', 'Minutes'],
+    worthTable.measurements.map(({ name, fee, minutes }) => [name, known(fee), known(minutes)]),
+  ),
+  table(
+    'Judgement',
+    'How what nobody measured may turn out',
+    worthTable,
+    ['What', 'Chance or range'],
+    [
+      ...soilGroups.map((group) => [
+        `A drainage hole in ${group}`,
+        `slow ${worthTable.holes[group].slow} %, stands ${worthTable.holes[group].stands} %`,
+      ]),
+      ['The same where it looks wet', `${worthTable.holes.wetTimes} times as likely`],
+      ...worthTable.fizz.map(({ from, none, weak, strong }) => [
+        `A fizz from pH ${from}`,
+        `none ${none} %, weak ${weak} %, strong ${strong} %`,
+      ]),
+      ...worthTable.nutrients.map(({ key, middle, spread }) => [
+        capital(key),
+        `middle ${middle} ppm, log spread ${spread}`,
+      ]),
+      ['Salts of the paste', `middle ${worthTable.salt.middle} dS/m, log spread ${worthTable.salt.spread}`],
+      ['Organic matter', `middle of an ordinary soil, log spread ${worthTable.organicSpread}`],
+    ],
+  ),
+];
 
 export const ofTrouble = [
   table(

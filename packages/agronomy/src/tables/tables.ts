@@ -18,7 +18,7 @@ import {
 } from '../nutrients/sufficiencyTables.ts';
 import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
-import { ofOwnTests, ofSampling, ofTrouble } from './fieldTables.ts';
+import { ofOwnTests, ofSampling, ofTrouble, ofWorth } from './fieldTables.ts';
 import { ofGrasses } from './grassTables.ts';
 import { ofJudgement } from './judgementTables.ts';
 import { ofPlaces } from './placeTables.ts';
@@ -356,6 +356,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofSampling,
   ...ofOwnTests,
   ...ofJudgement,
+  ...ofWorth,
   ...ofProgram,
   ...ofSeason,
   ...ofTrouble,

@@ -13,6 +13,7 @@ import { Empty, Trouble } from '../../ui/bits.tsx';
 import { isCurrent, phText } from '../../ui/results.ts';
 import { NoTest } from '../../ui/NoTest.tsx';
 import { Limits } from './Limits.tsx';
+import { Worth } from './Worth.tsx';
 import { useUnits } from '../../ui/units.tsx';
 
 /** What the newest test means for the zone's grass. */
@@ -65,6 +66,7 @@ export function Reading({ site, zone, results }: StepProps) {
         </Box>
 
         <Limits limits={reading.limitations} />
+        <Worth zoneId={zone.id} />
 
         {reading.questions.map((question) => (
           <Typography
