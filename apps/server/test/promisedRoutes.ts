@@ -156,6 +156,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /sites/:siteId/lab-reports': { for: 'OAT' },
   'GET /zones/:zoneId/program': { for: 'OAT' },
   'GET /zones/:zoneId/program.pdf': { for: 'OAT' },
+  'GET /zones/:zoneId/worth': { for: 'OAT', query: () => 'units=us' },
   'GET /zones/:zoneId/program/working': { for: 'OAT', query: () => 'units=us&of=x&at=/program' },
   'GET /programs/:programId/program.pdf': { for: 'OAT' },
   'GET /program-zones/:planId/program.pdf': { for: 'OAT' },

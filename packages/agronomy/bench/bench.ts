@@ -7,6 +7,7 @@ import {
   numbersOnly,
   planZone,
   programZone,
+  worthOfMeasuring,
   type Product,
   type SoilTest,
   type ZoneFacts,
@@ -175,6 +176,13 @@ const programs = (zones: number) => {
 const [single, many] = [programs(1), programs(300)];
 process.stdout.write(
   `programs: a zone of 300 costs ${(timeOf(many) / 300 / timeOf(single)).toFixed(2)} × what one alone costs; ${(timeOf(single) / timeOf(() => planZone({ ...site[0]!, products, system: 'us' }))).toFixed(1)} × its plan\n`,
+);
+
+// Each in its own way of turning out, two hundred times a measurement, as the server's thread does it.
+const { buffer: _buffer, ...unbuffered } = site[0]!.test;
+const unsure = { ...site[0]!, test: unbuffered, materials: shelf, from: '2026-01-10', climate, system: 'us' as const };
+process.stdout.write(
+  `what the measurements that a zone lacks are worth, ${worthOfMeasuring(unsure, { draws: 1 }).length} of them by 200 draws each: ${(timeOf(() => worthOfMeasuring(unsure)) / timeOf(single)).toFixed(0)} × its program with its workings\n`,
 );
 
 const { outputFiles } = await build({

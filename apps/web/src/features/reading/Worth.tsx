@@ -19,8 +19,10 @@ const worthOf = (zoneId: string, units: UnitSystem) =>
 /** What one more measurement would settle in a zone: the best one at once, the others when they are asked for. */
 export function Worth({ zoneId }: { readonly zoneId: string }) {
   const { system, say } = useUnits();
-  const { data } = useQuery(worthOf(zoneId, system));
+  const { data, error } = useQuery(worthOf(zoneId, system));
   const [open, setOpen] = useState(false);
+  // It is beside the reading, and not missed where it does not come.
+  if (error) return null;
   if (!data)
     return (
       <Typography role="status" sx={{ color: colours.faded, fontSize: '0.95rem' }}>
