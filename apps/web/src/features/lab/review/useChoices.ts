@@ -32,8 +32,11 @@ function choicesOf(file: LabReportAnswer): LabReportChoices {
 export function useChoices(file: LabReportAnswer) {
   const correct = useCorrectLabFile();
   const latest = useRef({ version: file.version, choices: choicesOf(file) });
+  const underWay = useRef(0);
   useEffect(() => {
-    if (file.version > latest.current.version) latest.current = { version: file.version, choices: choicesOf(file) };
+    // An answer to an earlier choice does not know of those that are under way.
+    if (underWay.current === 0 && file.version > latest.current.version)
+      latest.current = { version: file.version, choices: choicesOf(file) };
   }, [file]);
   const send = (change: Partial<LabReportChoices>): void => {
     const choices = { ...latest.current.choices, ...change };
@@ -41,7 +44,11 @@ export function useChoices(file: LabReportAnswer) {
     // A correction that is refused is not part of the next one.
     const onError = (): void => void (latest.current = { version: file.version, choices: choicesOf(file) });
     const onTheirs = (): void => void (latest.current = { ...latest.current, version: 0 });
-    correct.mutate({ seen: file, input: choices, onTheirs }, { onError });
+    underWay.current += 1;
+    void correct
+      .mutateAsync({ seen: file, input: choices, onTheirs })
+      .catch(onError)
+      .finally(() => (underWay.current -= 1));
   };
   return {
     correct,
