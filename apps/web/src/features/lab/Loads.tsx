@@ -168,7 +168,7 @@ export function Loads({ siteId }: { readonly siteId: string }) {
           <Typography sx={{ fontWeight: 700 }}>{`${one.name}, ${one.on}: ${one.decided ?? one.verdict}`}</Typography>
           <Typography>{one.reasons.slice(0, 2).join(' ')}</Typography>
           {one.goodFor.length > 0 && <Typography>Good for {one.goodFor.join('; ')}.</Typography>}
-          {one.reason && <Typography sx={{ color: colours.faded }}>{one.reason}{one.by ? `, ${one.by}` : ''}</Typography>}
+          {one.reason && <Typography sx={{ color: colours.faded }}>{one.reason}{one.by ? ` (${one.by})` : ''}</Typography>}
           {may('field.write') && <Button size="small" onClick={() => setOpened(one)} aria-label={`Open ${one.name}`}>Open</Button>}
           {may('work.delete') && <Button size="small" onClick={() => remove(`/load-checks/${one.id}`, one.name)} aria-label={`Delete ${one.name}`}>Delete</Button>}
         </Box>
