@@ -1,17 +1,24 @@
+import { resolve } from 'node:path';
+
 /** The servers that one worker of the journeys has for itself, each with a database of its own. */
 export const served = ['demo', 'empty', 'second'] as const;
 export type Served = (typeof served)[number];
 
+/** Elsewhere where two runs go on at once. */
+const FIRST_PORT = Number(process.env.E2E_PORT ?? 4690);
+
 /** A hundred ports for each worker. */
-const port = (kind: Served, worker: number): number => 4690 + 100 * worker + served.indexOf(kind);
+const port = (kind: Served, worker: number): number => FIRST_PORT + 100 * worker + served.indexOf(kind);
 
 export const addressOf = (kind: Served, worker: number): string => `http://127.0.0.1:${port(kind, worker)}`;
+
+export const root = resolve(import.meta.dirname, '..');
 
 /** How many work side by side. */
 export const workers = Number(process.env.E2E_WORKERS ?? 1);
 
 /** The database of a worker's server, as `npm test` has made it: one address each, by kind and worker. */
-function databaseOf(kind: Served, worker: number): string {
+export function databaseOf(kind: Served, worker: number): string {
   return process.env[`E2E_${kind.toUpperCase()}_DATABASE_URL_${worker}`] ?? '';
 }
 

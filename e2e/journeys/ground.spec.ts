@@ -170,9 +170,9 @@ test('a boundary is walked with the stand-in receiver, and a suggestion becomes 
   await expect(canopy).toContainText('under Live oak');
   await canopy.getByRole('button', { name: 'Make it a zone of its own' }).click();
   await ask.getByRole('button', { name: 'Add the zone' }).click();
-  await expect(zoneCount(page)).toContainText('4 zones');
+  await expect(zoneCount(page)).toContainText('6 zones');
   await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(zoneCount(page)).toContainText('3 zones');
+  await expect(zoneCount(page)).toContainText('5 zones');
 });
 
 test('the plan goes out as a PDF to scale and as a picture; photos and an image under the plan stay', async ({

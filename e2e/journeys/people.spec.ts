@@ -104,7 +104,7 @@ test('a client reads the reports shared with them, and a share link shows one of
   await hetty.getByRole('link', { name: 'Read Gannet Row Almshouses' }).click();
   const report = hetty.getByRole('region', { name: 'Walled court', exact: true });
   await expect(report).toContainText('Lime to 6.5');
-  await expect(hetty.getByRole('region', { name: 'Sycamore lawn' })).toContainText(
+  await expect(hetty.getByRole('region', { name: 'Sycamore lawn', exact: true })).toContainText(
     'Nothing is handed over for it yet.',
   );
 

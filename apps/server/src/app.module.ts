@@ -18,6 +18,7 @@ import { OwnTestsModule } from './ownTests/ownTests.module.ts';
 import { MaterialsModule } from './materials/materials.module.ts';
 import { SettingsModule } from './settings/settings.module.ts';
 import { RatesModule } from './rates/rates.module.ts';
+import { ReadingModule } from './reading/reading.module.ts';
 import { SeasonModule } from './season/season.module.ts';
 import { LogbookModule } from './logbook/logbook.module.ts';
 import { ProofModule } from './proof/proof.module.ts';
@@ -50,6 +51,7 @@ export class AppModule {
         MaterialsModule,
         MachinesModule,
         RatesModule,
+        ReadingModule,
         SeasonModule,
         LogbookModule,
         ProofModule,

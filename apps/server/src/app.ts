@@ -14,7 +14,7 @@ import { ProblemFilter } from './platform/problem.ts';
 import { type Installation, isSecure } from './platform/installation.ts';
 import { Threads } from './platform/threads.ts';
 import { ContractPipe } from './platform/validation.ts';
-import { securityHeaders, webPages } from './platform/webPages.ts';
+import { knownHosts, securityHeaders, webPages } from './platform/webPages.ts';
 
 export interface AppOptions {
   /** The repository's folder, which holds demo/ and the built web application. */
@@ -31,6 +31,9 @@ export interface AppOptions {
   /** By itself, as in tests: nothing happens unasked each minute, and heavy work has no threads, which need a build. */
   readonly plain?: boolean;
 }
+
+/** ms that a request may take to come in. */
+const MOST_RECEIVED = 3_600_000;
 
 /** Folder of photos and laboratories’ files: beside the private database unless told otherwise. */
 function filesOf(root: string): string {
@@ -61,6 +64,7 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   });
   // Behind a proxy that speaks https, the visitor's address is in its header.
   if (isSecure(installation)) app.set('trust proxy', 'loopback');
+  app.use(knownHosts(installation));
   app.use(securityHeaders(installation));
   app.use(compression());
   app.use(cookieParser());
@@ -75,6 +79,8 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
 
   app.get(DescriptionController).description = describeApi(app);
   await app.init();
+  // An export of many photos comes slowly over a thin line; what a stranger sends is small, and is cut off before.
+  app.getHttpServer().requestTimeout = MOST_RECEIVED;
   await app.get(RunsWorker).open(appConnection(databaseUrl));
   if (loadDemo) await app.get(FirstRun).loadDemo(join(root, 'demo'));
   return app;

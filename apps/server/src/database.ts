@@ -5,6 +5,7 @@ import { migrations } from './migrations/index.ts';
 import { APP_ROLE, DOOR_ROLE } from './platform/roles.ts';
 import { prepareQueue } from './runs/queue.ts';
 
+/** The roles of the cluster, where they are not there yet. */
 const makeRoles = [APP_ROLE, DOOR_ROLE]
   .map(
     (role) => `
@@ -15,8 +16,17 @@ const makeRoles = [APP_ROLE, DOOR_ROLE]
   )
   .join('');
 
+/** ms: a statement runs so long at most, waits so long for who has a row, and a transaction idles so long. */
+const MOST = { statement: 60_000, lock: 5_000, idle: 300_000 } as const;
+/** @throws where this user may make none */
+export const ensureRoles = (client: pg.Client): Promise<unknown> => client.query(`DO $$ BEGIN ${makeRoles} END $$`);
+
 /** Compiling a query for the machine takes longer than any of ours runs. */
-const OPTIONS = `-c role=${APP_ROLE} -c jit=off`;
+const OPTIONS = `-c role=${APP_ROLE} -c jit=off -c statement_timeout=${MOST.statement} -c lock_timeout=${MOST.lock} -c idle_in_transaction_session_timeout=${MOST.idle}`;
+/** Connections of one server: more than wait for one row at once, so that others are served meanwhile. */
+const CONNECTIONS = 24;
+/** ms that a request waits for a connection before it is told so. */
+const MOST_WAITED = 10_000;
 
 /** A connection beside those of the queries, with the same rights. */
 export const appConnection = (connectionString: string): pg.ClientConfig => ({ connectionString, options: OPTIONS });
@@ -29,8 +39,7 @@ export function appOptions(url: string): DataSourceOptions {
     entities: [...entities],
     synchronize: false,
     applicationName: 'glenfold',
-    // Who waits longer for a connection is told so, instead of waiting for good.
-    extra: { options: OPTIONS, min: 1, connectionTimeoutMillis: 20_000 },
+    extra: { options: OPTIONS, min: 1, max: CONNECTIONS, connectionTimeoutMillis: MOST_WAITED },
   };
 }
 
@@ -54,7 +63,7 @@ export async function prepareDatabase(url: string): Promise<{ readonly practices
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   try {
-    await client.query(`DO $$ BEGIN ${makeRoles} END $$`);
+    await ensureRoles(client);
   } catch (error) {
     throw new Error(
       `The database roles ${APP_ROLE} and ${DOOR_ROLE} cannot be made: ${(error as Error).message}. Let an administrator of the database create them (NOLOGIN) and grant both to this user.`,

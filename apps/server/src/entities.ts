@@ -33,6 +33,8 @@ import { Practice } from './people/practice.entity.ts';
 import { Program } from './rates/program.entity.ts';
 import { ProgramZone } from './rates/programZone.entity.ts';
 import { Quote, QuoteLine } from './rates/quote.entity.ts';
+import { KnownDevice } from './people/knownDevice.entity.ts';
+import { DoneOnce } from './platform/doneOnce.entity.ts';
 import { DoseRecord, TreatmentRecord } from './rates/treatment.entity.ts';
 import { ProductRecord } from './materials/product.entity.ts';
 import { Bag } from './sampling/bag.entity.ts';
@@ -40,6 +42,7 @@ import { BagCustody } from './sampling/bagCustody.entity.ts';
 import { Core } from './sampling/core.entity.ts';
 import { CoreTap } from './sampling/coreTap.entity.ts';
 import { ShareLink } from './report/shareLink.entity.ts';
+import { OwnerReportRecord } from './report/ownerReport.entity.ts';
 import { Run } from './runs/run.entity.ts';
 import { StandInSample } from './standins/laboratory/standInSample.entity.ts';
 
@@ -82,12 +85,13 @@ export const ownedEntities = [
   Membership,
   Invitation,
   ShareLink,
+  OwnerReportRecord,
 ] as const;
 
 /** Who is asking: known before any practice is. */
-export const identityEntities = [Practice, Person, Session, PasswordReset, SignInAttempt, Mail] as const;
+export const identityEntities = [Practice, Person, Session, KnownDevice, PasswordReset, SignInAttempt, Mail] as const;
 
 /** What services keep for a practice: scoped like its records, but nobody's record. */
-export const serviceEntities = [StandInSample, Run] as const;
+export const serviceEntities = [StandInSample, Run, DoneOnce] as const;
 
 export const entities = [...ownedEntities, ...identityEntities, ...serviceEntities, AuditEntry] as const;

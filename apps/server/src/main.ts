@@ -1,3 +1,4 @@
+import type { AddressInfo } from 'node:net';
 import { resolve } from 'node:path';
 import pg from 'pg';
 import type { NestExpressApplication } from '@nestjs/platform-express';
@@ -75,7 +76,9 @@ try {
   });
   await app.listen(Number(PORT), HOST);
   await tellDemoPeople(app);
-  process.stdout.write(`ready http://${HOST}:${PORT}/\n`);
+  // Port 0 is any that is free.
+  const { port } = app.getHttpServer().address() as AddressInfo;
+  process.stdout.write(`ready http://${HOST}:${port}/\n`);
 } catch (error) {
   const { code, message } = error as { code?: string; message: string };
   process.stderr.write(`${code === 'EADDRINUSE' ? `Port ${PORT} is in use.` : message}\n`);

@@ -27,7 +27,14 @@ import {
   zoneBody,
 } from './promisedRoutes.ts';
 
-jest.setTimeout(120_000);
+/** A report for an owner with nothing in it, as the database keeps it. */
+const madeReport = (): string =>
+  JSON.stringify({
+    report: { first: [], pages: [], cost: null, unpriced: [], saved: null, letter: 'Dear owner, nothing presses.' },
+    ...{ siteName: 'X', place: null, practiceName: 'Y', outlines: [], photos: [] },
+  });
+
+jest.setTimeout(300_000);
 
 let server: TestServer;
 let brackwater: string;
@@ -125,6 +132,23 @@ async function records(practiceId: string): Promise<Ids> {
     settingId: await add('setting', { kind: 'caps', name: 'Caps', siteId, value: { limeOnce: 90 } }),
     programId,
     quoteId,
+    ownerDraftId: await add('owner_report', {
+      // Of another site: asking anew for this one lets its drafts go.
+      siteId: await add('site', { name: `Site ${count}, with a report` }),
+      state: 'draft',
+      units: 'us',
+      letter: 'Dear owner, as it is.',
+      made: madeReport(),
+      madeOn: '2026-10-01',
+    }),
+    ownerReportId: await add('owner_report', {
+      siteId,
+      state: 'handed over',
+      units: 'us',
+      made: madeReport(),
+      madeOn: '2026-10-01',
+      handedOverAt: new Date(),
+    }),
     quoteLineId: await add('quote_line', { ...words, quoteId, zoneId, position: 0, key: 'lime', remedy: 'lime' }),
     planId: await add('program_zone', { programId, zoneId, issuedAt: new Date(), issued, labResultId: resultId }),
     memberId: await add('membership', { personId, role: 'technician' }),
@@ -185,6 +209,7 @@ async function versionAt(path: string, { id }: Route, ids: Ids): Promise<number>
     questionId: 'lab_question',
     memberId: 'membership',
     jobId: 'job',
+    ownerDraftId: 'owner_report',
   };
   const key = id ?? (path.startsWith('/zones') ? 'zoneId' : 'siteId');
   const treatment = path.includes('/treatments/');

@@ -15,7 +15,7 @@ export function useDemoServer(): { readonly current: () => TestServer; readonly 
     server = await startServer({ empty: false });
     owner = await signIn(server, demoEmails.owner);
   });
-  afterAll(() => server.close());
+  afterAll(() => (server as TestServer | undefined)?.close());
   return { current: () => server, owner: () => owner };
 }
 

@@ -1,7 +1,8 @@
 import type { LabReportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
 import { Plane } from '@glenfold/agronomy/geometry';
 import { send, siteOf, useDemoServer, zoneOf } from './client.ts';
-import { demoEmails, openBrowser, signIn } from './harness.ts';
+import { ATTEMPT_LIMITS } from '../src/people/signIn.service.ts';
+import { demoEmails, demoPassword, openBrowser, signIn } from './harness.ts';
 
 const server = useDemoServer();
 
@@ -135,5 +136,48 @@ describe('a laboratory’s file', () => {
     const { rows } = await imported('salt.csv', 'Sample,pH (CaCl2),P ppm,Depth (cm)\nGR-1,5.4,20,10');
     expect(rows[0]!.row.values).toMatchObject({ calciumChloridePh: { value: 5.4 } });
     expect(rows[0]!.questions.join(' ')).toMatch(/it is taken as 6\.0 in water/);
+  });
+});
+
+describe('the door for people', () => {
+  it('from a device that is known goes on, whatever others try with that address', async () => {
+    const known = openBrowser(server.current());
+    const enter = (password: string) => known.ask('post', '/session', { email: demoEmails.advisor, password });
+    const elsewhere = async (): Promise<number> =>
+      (
+        await openBrowser(server.current()).ask('post', '/session', {
+          email: demoEmails.advisor,
+          password: demoPassword,
+        })
+      ).status;
+    expect((await enter(demoPassword)).status).toBe(204);
+    for (let at = 0; at < ATTEMPT_LIMITS.email; at += 1)
+      await server.current().sql(`INSERT INTO sign_in_attempt (kind, email, origin) VALUES ('sign in', $1, $2)`, [demoEmails.advisor, `198.51.100.${at}`]); // prettier-ignore
+    expect(await elsewhere()).toBe(429);
+    expect((await enter('not the password')).status).toBe(401);
+    expect((await enter(demoPassword)).status).toBe(204);
+    // But it is counted too: what was stolen is no way in.
+    for (let at = 0; at < ATTEMPT_LIMITS.pair; at += 1) await enter('not the password');
+    const locked = await enter(demoPassword);
+    expect([locked.status, locked.headers['retry-after']]).toEqual([429, '900']);
+    await server.current().sql('DELETE FROM sign_in_attempt');
+  });
+
+  it('with one click ends the session that the browser had', async () => {
+    const browser = openBrowser(server.current());
+    const [first, second] = (await browser.session()).demoPeople;
+    await browser.ask('post', '/demo/session', { personId: first!.personId });
+    const before = await server.current().sql('SELECT id FROM session');
+    await browser.ask('post', '/demo/session', { personId: second!.personId });
+    expect(await server.current().sql('SELECT id FROM session')).toHaveLength(before.length);
+  });
+
+  it('is taken by the names of this installation only, and pages say what they use of a device', async () => {
+    const turned = await server.current().http.get('/api/session').set('host', 'rebound.example:80');
+    expect([turned.status, turned.text]).toEqual([421, expect.stringContaining('set GLENFOLD_URL')]);
+    const own = await server.current().http.get('/api/session');
+    expect(own.status).toBe(200);
+    expect(own.headers['permissions-policy']).toMatch(/camera=\(self\), geolocation=\(self\)/);
+    expect(own.headers['permissions-policy']).toContain('usb=()');
   });
 });

@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { jest } from '@jest/globals';
-import type { ProblemAnswer, QuoteAnswer, SitesAnswer } from '@glenfold/contract';
+import type { ProblemAnswer, QuoteAnswer, SitesAnswer, ZoneAnswer } from '@glenfold/contract';
 import type { Response } from 'supertest';
 import { DataSource } from 'typeorm';
 import papaparse from 'papaparse';
@@ -13,6 +13,7 @@ import { FORMAT_VERSION, readArchive } from '../src/exchange/archive.ts';
 import { Problem } from '../src/platform/problem.ts';
 import { readRows, writeRows } from '../src/exchange/formats.ts';
 import { exportedTables, notExported } from '../src/exchange/tables.ts';
+import { FileStore } from '../src/ports/fileStore.ts';
 import { type Browser, type TestServer, demoEmails, openBrowser, signIn, startServer } from './harness.ts';
 
 jest.setTimeout(120_000);
@@ -21,6 +22,7 @@ let demo: TestServer;
 let empty: TestServer;
 let zip: Buffer;
 const password = 'words for the new place';
+const PHOTOS = 300;
 
 function download(browser: Browser): Promise<Buffer> {
   return browser.agent
@@ -106,6 +108,17 @@ beforeAll(async () => {
   await owner.ask('post', `/quotes/${quote.id}/answers`, {
     ...{ by: 'Hetty Coppice', lines: [{ id: quote.lines[0]!.id, answer: 'declined' }] },
   });
+  // A result of which only the pH is known, and more photos than were ever held at once.
+  const [zone] = (await owner.ask('get', `/sites/${offered.id}/zones`)).body as ZoneAnswer[];
+  const typed = { zoneIds: [zone!.id], label: 'pH only', depth: 10, extractant: 'mehlich-3', values: { soilPh: { value: 6.1, unit: 'pH', basis: 'element' } } }; // prettier-ignore
+  expect((await owner.ask('post', '/lab-results', typed)).status).toBe(201);
+  const store = demo.app.get(FileStore);
+  const digests: string[] = [];
+  for (let at = 0; at < PHOTOS; at += 1) digests.push(await store.keep(randomBytes(2_000)));
+  await demo.sql(
+    `INSERT INTO zone_photo ("practiceId", "zoneId", type, digest, thumb) SELECT z."practiceId", z.id, 'image/jpeg', d, d FROM zone z, unnest($2::text[]) d WHERE z.id = $1`,
+    [zone!.id, digests],
+  );
   zip = await download(owner);
 });
 afterAll(() => Promise.all([demo.close(), empty.close()]));
@@ -220,6 +233,8 @@ describe('an export', () => {
     const [before, after] = [await contents(demo), await contents(empty)];
     expect(Object.keys(after)).toHaveLength(exportedTables.length);
     for (const [table, rows] of Object.entries(before)) expect([table, after[table]]).toEqual([table, rows]);
+    const { manifest } = await readArchive(zip);
+    expect(manifest.files.filter(({ path }) => path.startsWith('files/')).length).toBeGreaterThanOrEqual(PHOTOS);
     expect([after.quote, after.quote_line].map((rows) => (rows as unknown[]).length > 0)).toEqual([true, true]);
     const owner = await signIn(empty, demoEmails.owner, password);
     const there = await signIn(demo, demoEmails.owner);

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { expect, jest } from '@jest/globals';
 import pg from 'pg';
-import { prepareDatabase } from '../src/database.ts';
+import { ensureRoles, prepareDatabase } from '../src/database.ts';
 import { randomUUID } from 'node:crypto';
 
 jest.setTimeout(120_000);
@@ -23,6 +23,8 @@ async function former(version: string, use: (sql: Sql, url: string) => Promise<v
   await client.connect();
   try {
     const dump = gunzipSync(readFileSync(join(import.meta.dirname, 'former', `${version}.sql.gz`))).toString();
+    // Whoever comes first in a new cluster finds no roles in it.
+    await ensureRoles(client);
     await client.query(dump);
     await client.query('SET search_path = public');
     await use(async (text) => (await client.query<Row>(text)).rows, url.href);

@@ -60,7 +60,12 @@ export async function startServer({ empty, smtp }: { empty: boolean; smtp?: stri
   const admin = new pg.Client({ connectionString: adminUrl() });
   await admin.connect();
   const name = `test_${randomUUID().replaceAll('-', '')}`;
-  await admin.query(`CREATE DATABASE ${name} TEMPLATE ${await template(admin, empty)}`);
+  // What cannot be made is told, and leaves nothing open that would keep the tests from ending.
+  const from = await template(admin, empty).catch(async (error: unknown) => {
+    await admin.end();
+    throw error;
+  });
+  await admin.query(`CREATE DATABASE ${name} TEMPLATE ${from}`);
   const url = urlOf(name);
   const app = await createApp({
     root,

@@ -1,5 +1,5 @@
 import { type AddressInfo, type Server, createServer } from 'node:net';
-import type { OutboxAnswer } from '@glenfold/contract';
+import type { AuditPageAnswer, MemberAnswer, OutboxAnswer } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
 
@@ -45,7 +45,11 @@ afterAll(async () => {
 });
 
 const outbox = async (): Promise<OutboxAnswer> => (await owner.ask('get', '/outbox')).body as OutboxAnswer;
-const invite = (email: string) => owner.ask('post', '/invitations', { email, role: 'advisor', siteIds: [] });
+// As the pages send it, with a key.
+const invite = (email: string) =>
+  owner
+    .ask('post', '/invitations', { email, role: 'advisor', siteIds: [] })
+    .set('idempotency-key', crypto.randomUUID());
 
 describe('with a mail server', () => {
   it('a message leaves, and its link is not kept', async () => {
@@ -56,6 +60,19 @@ describe('with a mail server', () => {
       true,
       expect.objectContaining({ to: 'far@p.example', text: null, failure: null, sentAt: expect.any(String) as string }),
     ]);
+  });
+
+  it('a password link that an owner has sent says who asked, is in the record of changes, and is read by that person alone', async () => {
+    const members = (await owner.ask('get', '/members')).body as MemberAnswer[];
+    const { id } = members.find(({ person }) => person.email === demoEmails.technician)!;
+    expect((await owner.ask('post', `/members/${id}/password-reset`)).status).toBe(204);
+    expect(taken.join()).toMatch(
+      /To: wynn@brackwater\.example[\s\S]*Orla Tench of Brackwater Soil Advisory[\s\S]*\/reset\//,
+    );
+    expect((await outbox()).mails.some(({ to }) => to === demoEmails.technician)).toBe(false);
+    const { entries } = (await owner.ask('get', '/audit')).body as AuditPageAnswer;
+    expect(entries[0]).toMatchObject({ kind: 'membership', action: 'change', by: 'Orla Tench' });
+    expect(JSON.stringify(entries[0])).toContain('resetAskedAt');
   });
 
   it('one that is refused stays in the outbox with the reason, until it is sent again', async () => {

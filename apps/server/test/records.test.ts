@@ -257,13 +257,20 @@ describe('the migrations', () => {
     const owner = await ownerSource(server.url).initialize();
     const column = async (name = 'aimReason'): Promise<number> =>
       (await server.sql(`SELECT 1 FROM information_schema.columns WHERE column_name = $1`, [name])).length;
-    const asks = async (): Promise<number> =>
-      (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = 'who_asks'`)).length;
+    const known = async (name: string): Promise<number> =>
+      (await server.sql(`SELECT 1 FROM pg_proc WHERE proname = $1`, [name])).length;
+    const asks = (): Promise<number> => known('who_asks');
     expect([await asks(), await there('run'), await there('program')]).toEqual([1, true, true]);
     const partial = async (): Promise<number> =>
       (await server.sql(`SELECT 1 FROM pg_indexes WHERE indexname = 'measurement_zone' AND indexdef LIKE '%WHERE%'`))
         .length;
-    expect(await partial()).toBe(1);
+    expect([await partial(), await known('retests'), await there('known_device')]).toEqual([1, 1, true]);
+    await owner.undoLastMigration();
+    expect([await there('known_device'), await there('done_once')]).toEqual([false, true]);
+    await owner.undoLastMigration();
+    expect([await known('retests'), await there('done_once')]).toEqual([1, false]);
+    await owner.undoLastMigration();
+    expect([await partial(), await known('retests')]).toEqual([1, 0]);
     await owner.undoLastMigration();
     expect([await partial(), await there('history_import')]).toEqual([0, true]);
     await owner.undoLastMigration();

@@ -11,6 +11,8 @@ export type Ids = Readonly<
     | 'planId'
     | 'programId'
     | 'quoteId'
+    | 'ownerDraftId'
+    | 'ownerReportId'
     | 'quoteLineId'
     | 'memberId'
     | 'invitationId'

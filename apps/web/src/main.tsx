@@ -13,8 +13,10 @@ import { CacheProvider } from '@emotion/react';
 import { ApiProblem, concernsSession } from './api/client.ts';
 import { Invitation, Reset } from './features/entrance/OneTimeLinks.tsx';
 import { PracticePage } from './features/practice/PracticePage.tsx';
+import { OwnerReportPage } from './features/report/OwnerReportPage.tsx';
 import { ReportPage, SharedReport } from './features/report/ReportPages.tsx';
 import { Conflicts } from './frame/Conflicts.tsx';
+import { Pages } from './frame/Pages.tsx';
 import { Entrance } from './frame/Entrance.tsx';
 import { Home } from './frame/Home.tsx';
 import { SiteFrame } from './frame/SiteFrame.tsx';
@@ -27,6 +29,7 @@ import { WaysPage } from './features/lab/review/WaysPage.tsx';
 import { Board } from './features/sampling/bags/Board.tsx';
 import { CardPage } from './features/cards/CardPage.tsx';
 import { CardsPage } from './features/cards/CardsPage.tsx';
+import { RetestsPage } from './features/reading/RetestsPage.tsx';
 import { WeekPage } from './features/season/WeekPage.tsx';
 import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
 import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
@@ -74,34 +77,41 @@ const CalculatorPage = () => (
 );
 const errorElement = <BrokenPage />;
 const router = createBrowserRouter([
-  { path: '/invitation/:token', element: <Invitation />, errorElement },
-  { path: '/reset/:token', element: <Reset />, errorElement },
-  { path: '/shared/:token', element: <SharedReport />, errorElement },
-  // Beside the entrance: the walk goes on where nobody can be asked who is there.
-  { path: '/walk', element: <WalksPage />, errorElement },
-  { path: '/walk/:siteId', element: <WalkPage />, errorElement },
-  { path: '/tests/:siteId', element: <TestsPage />, errorElement },
-  { path: '/cards', element: <CardsPage />, errorElement },
-  { path: '/cards/:jobId', element: <CardPage />, errorElement },
-  // Beside the entrance too: a calculation needs nobody signed in.
-  { path: '/pocket', element: <PocketPage />, errorElement },
-  { path: '/pocket/:subject/:method', element: <CalculatorPage />, errorElement },
   {
-    element: <Entrance />,
-    errorElement,
+    element: <Pages />,
     children: [
-      { path: '/', element: <Home /> },
-      { path: '/reports/:siteId', element: <ReportPage /> },
-      { path: '/practice/:part?', element: <PracticePage /> },
-      { path: '/products/:part?', element: <Stores /> },
-      { path: '/settings/:part?', element: <SettingsPage /> },
-      { path: '/sites/:siteId/about', element: <AboutSite /> },
-      { path: '/tables/:part?', element: <Tables /> },
-      { path: '/bags', element: <Board /> },
-      { path: '/ways', element: <WaysPage /> },
-      { path: '/week', element: <WeekPage /> },
-      { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
-      { path: '*', element: <NotFound /> },
+      { path: '/invitation/:token', element: <Invitation />, errorElement },
+      { path: '/reset/:token', element: <Reset />, errorElement },
+      { path: '/shared/:token', element: <SharedReport />, errorElement },
+      // Beside the entrance: the walk goes on where nobody can be asked who is there.
+      { path: '/walk', element: <WalksPage />, errorElement },
+      { path: '/walk/:siteId', element: <WalkPage />, errorElement },
+      { path: '/tests/:siteId', element: <TestsPage />, errorElement },
+      { path: '/cards', element: <CardsPage />, errorElement },
+      { path: '/cards/:jobId', element: <CardPage />, errorElement },
+      // Beside the entrance too: a calculation needs nobody signed in.
+      { path: '/pocket', element: <PocketPage />, errorElement },
+      { path: '/pocket/:subject/:method', element: <CalculatorPage />, errorElement },
+      {
+        element: <Entrance />,
+        errorElement,
+        children: [
+          { path: '/', element: <Home /> },
+          { path: '/reports/:siteId', element: <ReportPage /> },
+          { path: '/sites/:siteId/owner-report', element: <OwnerReportPage /> },
+          { path: '/practice/:part?', element: <PracticePage /> },
+          { path: '/products/:part?', element: <Stores /> },
+          { path: '/settings/:part?', element: <SettingsPage /> },
+          { path: '/sites/:siteId/about', element: <AboutSite /> },
+          { path: '/tables/:part?', element: <Tables /> },
+          { path: '/bags', element: <Board /> },
+          { path: '/ways', element: <WaysPage /> },
+          { path: '/week', element: <WeekPage /> },
+          { path: '/retests', element: <RetestsPage /> },
+          { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
+          { path: '*', element: <NotFound /> },
+        ],
+      },
     ],
   },
 ]);

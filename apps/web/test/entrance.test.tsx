@@ -214,6 +214,7 @@ describe('a report that is shared', () => {
       siteName: site.name,
       place: site.place ?? null,
       practiceName: 'Brackwater',
+      owner: null,
       quote: null,
       year: { done: [], next: [], moved: [], retests: [] },
       zones: [

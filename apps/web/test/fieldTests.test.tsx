@@ -7,6 +7,7 @@ import userEvent from '@testing-library/user-event';
 import { clear, createStore } from 'idb-keyval';
 import { Route, Routes } from 'react-router';
 import { TestsPage } from '../src/features/fieldTests/TestsPage.tsx';
+import { todayIn } from '../src/ui/today.ts';
 import { type Asked, changesOf, choose, problem, serve, show } from './page.tsx';
 import { site, zoneWith } from './scene.ts';
 
@@ -88,6 +89,15 @@ describe('tests with one’s own hands', () => {
     const revisions = tests(asked).map(({ revision }) => revision);
     expect(revisions).toEqual([...revisions].sort((one, other) => one - other));
     expect(new Set(tests(asked).map(({ id }) => id)).size).toBe(1);
+  });
+
+  it.each(['Pacific/Kiritimati', 'Pacific/Pago_Pago'])('have the day of their site, whatever the device says: %s', async (timeZone) => {
+    const asked = open({ '/sites/s': { ...site, timeZone } });
+    await begin('waterDrop');
+    await type(/Or seconds/, '90');
+    await press('Add');
+    // Those two places are never on the same day, so that one of them is on another than the device.
+    await waitFor(() => expect(tests(asked)).toMatchObject([{ on: todayIn(timeZone) }]));
   });
 
   it('stay on the device without a connection, and go when there is one', async () => {

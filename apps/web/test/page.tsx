@@ -63,7 +63,36 @@ export function serve(answers: Answers): Asked[] {
       return Promise.resolve({ ok: false, status: refused.status, json: () => Promise.resolve(refused.body) });
     return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(structuredClone(answer ?? [])) });
   }) as unknown as typeof fetch;
+  globalThis.XMLHttpRequest = Sent as unknown as typeof XMLHttpRequest;
   return asked;
+}
+
+/** A request that tells how it gets on, answered as a fetch is. */
+class Sent extends EventTarget {
+  readonly upload = new EventTarget();
+  status = 0;
+  responseText = '';
+  #to = '';
+
+  open(_method: string, to: string): void {
+    this.#to = to;
+  }
+
+  setRequestHeader(): void {
+    // Nothing here asks for it.
+  }
+
+  send(): void {
+    this.upload.dispatchEvent(new ProgressEvent('progress', { loaded: 1, total: 2 }));
+    fetch(this.#to, { method: 'POST' }).then(
+      async (answer) => {
+        this.status = answer.status;
+        this.responseText = JSON.stringify(await answer.json());
+        this.dispatchEvent(new Event('load'));
+      },
+      () => this.dispatchEvent(new Event('error')),
+    );
+  }
 }
 
 const session = (role: SessionAnswer['role']): SessionAnswer => ({

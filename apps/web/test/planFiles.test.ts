@@ -37,7 +37,11 @@ const refusal = (work: () => unknown): FileError => {
 describe('a foreign GeoJSON file', () => {
   it('is read as it is, with latitude first, without its last corner, and in metres of its own system', () => {
     const plain = read('a.geojson', collection(ring));
-    expect([areaIn(plain), plain.items[0]!.repairs, plain.notes]).toEqual([expect.closeTo(1000, 0), [], []]);
+    expect([areaIn(plain), plain.items[0]!.repairs, plain.notes]).toEqual([
+      expect.closeTo(1000, 0),
+      [],
+      ['It lies at 46.50° N, 36.00° W.'],
+    ]);
     const swapped = read('a.geojson', collection(ring.map(([x, y]) => [y, x])));
     expect(areaIn(swapped)).toBeCloseTo(1000, 0);
     expect(swapped.notes[0]).toMatch(/latitude before longitude/);

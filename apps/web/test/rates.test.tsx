@@ -1,7 +1,6 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Rates } from '../src/features/rates/Rates.tsx';
-import { Reading } from '../src/features/reading/Reading.tsx';
 import { openWorkingByKey } from '../src/ui/working.tsx';
 import { serve, show } from './page.tsx';
 import { answer, ppm, props, row, served } from './ratesScene.ts';
@@ -257,55 +256,5 @@ describe('the program of a zone', () => {
     act(() => screen.getByRole('button', { name: /^Urea 46-0-0 for the zone/ }).focus());
     act(openWorkingByKey);
     expect((await screen.findByRole('dialog')).textContent).toMatch(/Urea 46-0-0 for the zone/);
-  });
-});
-
-describe('the reading of a zone', () => {
-  it('tells what limits it most first, each with its degree and evidence', async () => {
-    serve(served(answer({ zone: { measured: { percolationSlowest: 1 } } })));
-    show(<Reading {...props} />);
-    const limits = await screen.findByRole('list', { name: 'What limits this zone, most first' });
-    const rows = within(limits).getAllByRole('listitem');
-    expect(rows.map((row) => within(row).getByRole('img').getAttribute('aria-label'))).toEqual([
-      'severely',
-      'clearly',
-      'clearly',
-      'a little',
-    ]);
-    expect(rows[0]!.textContent).toMatch(/0.1 in\/h, where 1 in\/h is wanted/);
-    expect(screen.getByRole('heading', { level: 2 }).textContent).toMatch(/Water hardly leaves/);
-  });
-
-  it('says once, in one line, what stays open, and only where it matters', async () => {
-    serve(served(answer({ zone: { soilGroup: 'clay' } })));
-    const { unmount } = show(<Reading {...props} />);
-    expect((await screen.findAllByText(/^Not known:/)).map(({ textContent }) => textContent)).toHaveLength(1);
-    unmount();
-    serve(served(answer()));
-    show(<Reading {...props} />);
-    await screen.findByRole('heading', { level: 2 });
-    expect(screen.queryByText(/^Not known:/)).toBeNull();
-  });
-
-  it('names the one measurement that is worth most; the others, and how it was found, when asked for', async () => {
-    const worth = (key: string, words: string, stake: number | null) => ({
-      ...{ key, name: key, minutes: 0, words, stake, firsts: [], moved: [] },
-      working: [{ kind: 'step', label: 'Money at stake', formula: 'a − b', numbers: '90 − 33', result: 57, unit: '' }],
-    });
-    serve({
-      ...served(answer()),
-      '/zones/z/worth': [
-        worth('buffer', 'A buffer pH ($8) settles whether lime is 35 or 100 lb/1000 ft².', 57),
-        worth('salts', 'A test of salts ($12) would change nothing that you put down.', null),
-      ],
-    });
-    show(<Reading {...props} />);
-    const section = await screen.findByRole('region', { name: 'What one more measurement is worth' });
-    expect(section.textContent).toMatch(/35 or 100 lb\/1000 ft².*about \$57 at stake/);
-    expect(section.textContent).not.toContain('salts');
-    await userEvent.click(within(section).getByRole('button', { name: '1 more measurement' }));
-    expect(section.textContent).toContain('would change nothing');
-    await userEvent.click(within(section).getByRole('button', { name: /at stake. Open the working/ }));
-    expect((await screen.findByRole('dialog')).textContent).toContain('90 − 33');
   });
 });

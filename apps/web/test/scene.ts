@@ -84,6 +84,7 @@ export const resultWith = (more: Partial<LabResultAnswer> = {}): LabResultAnswer
   labNumber: null,
   sampledOn: '2026-09-30',
   depth: 10.16,
+  cores: null,
   extractant: 'mehlich-3',
   limeFactor: null,
   values: {

@@ -8,7 +8,7 @@ const kinds: readonly RecordKind[] = [
   ...(['site', 'ground', 'photo', 'underlay', 'result', 'bag', 'program', 'product', 'machine'] as const),
   ...(['laboratory', 'setting', 'practice', 'member', 'mail', 'share', 'run'] as const),
   ...(['way', 'question', 'fieldTest', 'load', 'history'] as const),
-  ...(['job', 'entry', 'calendar'] as const),
+  ...(['job', 'entry', 'calendar', 'ownerReport'] as const),
 ];
 const features = join(import.meta.dirname, '../src/features');
 /** The queries of every step, wherever it keeps them. */
@@ -47,13 +47,19 @@ describe('after a change', () => {
           'proof',
           'hits',
           'zoneRecord',
+          ...['zoneReading', 'siteReadings', 'schools', 'worth', 'retests'],
         ],
       ].sort(),
     );
   });
 
   it('a price has rates and lists of products read anew, and no ground', () => {
-    expect(readAnew('product')).toEqual(['audit', 'generic', 'products', 'program', 'quote', 'siteProgram']);
+    expect(readAnew('product')).toEqual(
+      [
+        ...['audit', 'generic', 'products', 'program', 'quote', 'siteProgram'],
+        ...['zoneReading', 'siteReadings', 'schools', 'worth'],
+      ].sort(),
+    );
   });
 
   it('nothing that can be changed here shows as it was before', () => {

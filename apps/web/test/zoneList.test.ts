@@ -10,9 +10,9 @@ describe('zones from a list', () => {
       ['Terrace 2', 1250, 'tall fescue', 'QL-2'],
     ];
     for (const text of [
-      'Name\tArea\tGrass\nTerrace 1\t60\tfine fescue\nTerrace 2\t1,250 m2\t',
+      'Name\tArea\tGrass\nTerrace 1\t60\tfine fescue\nTerrace 2\t1250 m2\t',
       'Terrace 1; 60; fine fescues\r\n\r\nTerrace 2; 1250',
-      'Terrace 1, 60 m2, Fine fescue\nTerrace 2, 1,250',
+      'Terrace 1, 60 m2, Fine fescue\nTerrace 2, 1,250.0',
     ]) {
       const { zones, problems } = zonesOf(linesOf(text), told);
       expect([...problems]).toEqual([]);

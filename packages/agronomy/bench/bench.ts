@@ -3,11 +3,13 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { build } from 'esbuild';
 import {
+  besideOf,
   climateOf,
   numbersOnly,
   planZone,
   programZone,
   worthOfMeasuring,
+  zoneReading,
   type Product,
   type SoilTest,
   type ZoneFacts,
@@ -197,4 +199,26 @@ const bundled = outputFiles[0]!.contents;
 const kilobytes = (bytes: number): string => `${(bytes / 1000).toFixed(0)} kB`;
 process.stdout.write(
   `the whole core, bundled and minified: ${kilobytes(bundled.length)}, gzipped ${kilobytes(gzipSync(bundled).length)}\n`,
+);
+
+/** Readings of so many lawns laid side by side, ms a lawn. */
+const readingOf = (count: number): number => {
+  const lawns = Array.from({ length: count }, (_, index) => ({ ...unsure.zone, name: `Lawn ${index}` }));
+  return (
+    timeOf(() =>
+      besideOf(
+        lawns.map((zone) => ({
+          zoneId: zone.name,
+          lines: zoneReading({ zone, test: unsure.test, evidence: {}, values: [], system: 'us', today: '2026-11-27' })
+            .lines,
+        })),
+        'us',
+        'Lawn 0',
+      ),
+    ) / count
+  );
+};
+const ofOne = readingOf(1);
+process.stdout.write(
+  `reading zones and laying them side by side, a zone of 1, 30 and 300: 1 : ${[30, 300].map((count) => (readingOf(count) / ofOne).toFixed(2)).join(' : ')}, the first ${(ofOne / timeOf(single)).toFixed(2)} × its program with its workings\n`,
 );

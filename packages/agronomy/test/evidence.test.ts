@@ -21,6 +21,7 @@ const outline = {
 const zone: RecordedZone = {
   ...{ grass: 'kentucky bluegrass', surface: 'turf', shade: 'part', clippings: 'returned', soilGroup: 'loam' },
   ...{ thatch: 1.5, rootDepth: 6, probeStop: 12 },
+  measured: { percolationSlowest: { value: 4 }, waterDrop: { value: 70 } },
   applied: [{ kind: 'fertilizer', on: '2026-04' }],
   facts: {
     ...{ sunHours: 3, slope: 4, aspect: 'south-east', irrigation: 'hose', use: 'play', air: 'still' },
@@ -136,7 +137,7 @@ describe('what limits a lawn', () => {
 
   it('is judged by facts that are all fed, and by no others', () => {
     const { bars } = readZone(lawn, report);
-    const fed = { ...limitEvidence(lawn, swardOf(lawn), report, bars), rating: 'low' };
+    const fed = { ...limitEvidence(lawn, swardOf(lawn), report, bars), nutrient: 'p', rating: 'low' };
     const names = limitFacts;
     expect(names.filter((name) => fed[name] === undefined)).toEqual([]);
     const asked = new Set(

@@ -45,6 +45,20 @@ describe('what one more measurement is worth', () => {
     expect(share(first)).toBeGreaterThan(share(worthIn(input(), 'drainage')));
   });
 
+  it('asks what the laboratory asks that the bags go to, and the usual fee where it names none', () => {
+    const asked = { laboratory: 'the testing station', fees: [{ panel: 'routine', fee: 31 }] };
+    const found = worthOfMeasuring(input(), { draws: 12, asked });
+    const priced = (key: string): string => found.find((one) => one.key === key)!.words;
+    expect(priced('cores')).toContain('($31 at the testing station and 45 minutes)');
+    expect(priced('buffer')).toContain('($8)');
+  });
+
+  it('leaves shell sand its carbonate, however often it is tested again', () => {
+    const shell = input({ zone: { soilGroup: 'sand', grass: 'fine fescue' }, test: { soilPh: 8, values: { p: 18, k: 52, ca: 3400, mg: 110 } } }); // prettier-ignore
+    expect(worthIn(shell, 'cores', 200)!.moved.map(({ remedy }) => remedy)).not.toContain('sulfur');
+    expect(worthIn(shell, 'carbonate', 200)!.words).toMatch(/^A fizz test \(5 minutes\)/);
+  });
+
   it('gives the same for the same seed, shares that add up, and ends in order, whatever the test', () => {
     fc.assert(
       fc.property(

@@ -27,6 +27,8 @@ import {
   IsString,
   IsUUID,
   Length,
+  Max,
+  Min,
   MaxLength,
   ValidateNested,
 } from 'class-validator';
@@ -139,6 +141,13 @@ export class LabResultInput {
   })
   depth: number;
 
+  /** Of the composite: the more, the surer. */
+  @IsOptional()
+  @IsInt({ message: 'Cores are counted: give a whole number.' })
+  @Min(1, { message: 'A bag holds at least one core.' })
+  @Max(1000, { message: 'Give at most 1000 cores.' })
+  cores?: number | null;
+
   @IsIn(extractants, oneOf('Extractant', extractants))
   extractant: Extractant;
 
@@ -198,6 +207,8 @@ export class LabResultAnswer {
   @IsOptional() @IsString() labNumber: string | null;
   @IsOptional() @IsString() sampledOn: string | null;
   @IsNumber() depth: number;
+  /** Of the composite, as it was told; nothing where nobody did. */
+  @IsOptional() @IsInt() cores: number | null;
   @IsString() extractant: Extractant;
   @IsOptional() @IsNumber() limeFactor: number | null;
   @ValidateNested() @Type(() => ValuesInput) values: ValuesInput;

@@ -1,5 +1,6 @@
 import type { Reading, UnitSystem, ZoneProgram } from '@glenfold/agronomy';
 import { Type } from 'class-transformer';
+import { OwnerReportAnswer } from './ownerReport.ts';
 import { QuoteAnswer } from './quotes.ts';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
@@ -50,6 +51,8 @@ export class SiteReportAnswer {
   @IsOptional() @IsString() place: string | null;
   @IsString() practiceName: string;
   @ValidateNested({ each: true }) @Type(() => ReportZoneAnswer) zones: ReportZoneAnswer[];
+  /** The report in plain words that was handed over last; nothing while none was. */
+  @IsOptional() @ValidateNested() @Type(() => OwnerReportAnswer) owner: OwnerReportAnswer | null;
   /** What is offered, to be answered line by line; nothing where nothing is. */
   @IsOptional() @ValidateNested() @Type(() => QuoteAnswer) quote: QuoteAnswer | null;
   /** What was done this year, what comes next and what moved. */

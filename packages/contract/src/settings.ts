@@ -13,6 +13,8 @@ import {
   phosphorusRules,
   ratings,
   schools,
+  shortageRatings,
+  targetAnalytes,
   soilGroups,
   tableFault,
 } from '@glenfold/agronomy';
@@ -21,6 +23,7 @@ import {
   ArrayMaxSize,
   ArrayMinSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsObject,
@@ -82,6 +85,16 @@ export class SchoolSetting {
   @IsIn(limeDepths, oneOf('Lime reckoned for', limeDepths))
   limeDepth: (typeof limeDepths)[number];
 
+  /** Schools that are not shown beside it. */
+  @IsOptional()
+  @IsIn(schools, { each: true, message: `Schools are ${schools.join(', ')}.` })
+  @Held(({ school, off }: SchoolSetting) =>
+    off?.includes(school)
+      ? { field: 'off', message: 'The school that zones are planned by cannot be switched off: choose another first.' }
+      : undefined,
+  )
+  off?: Array<(typeof schools)[number]> | null;
+
   @trimOrNone
   @IsOptional()
   @IsString({ message: 'Write the reason as text.' })
@@ -89,27 +102,25 @@ export class SchoolSetting {
   reason?: string | null;
 }
 
+const targetRanges = {
+  soilPh: [4.5, 8, 'A pH to aim at lies between 4.5 and 8.'],
+  organicMatter: [0.5, 12, 'Organic matter to build to lies between 0.5 and 12 %.'],
+  cec: [2, 60, 'An exchange capacity to build to lies between 2 and 60 meq/100 g.'],
+} as const;
+
 export class TargetSetting {
   @trim
   @IsString({ message: 'Give the target a name.' })
   @Length(1, 80, { message: 'Give the target a name of 1 to 80 letters, such as whose wish it is.' })
   name: string;
 
-  @IsIn(['soilPh', 'organicMatter'], oneOf('Target for', ['soilPh', 'organicMatter']))
-  analyte: 'soilPh' | 'organicMatter';
+  @IsIn(targetAnalytes, oneOf('Target for', targetAnalytes))
+  analyte: (typeof targetAnalytes)[number];
 
-  /** pH, or % organic matter. */
+  /** pH, % organic matter, or cmol(+)/kg of exchange capacity. */
   @Held(({ analyte, value }: TargetSetting) => {
-    const [low, high] = analyte === 'soilPh' ? [4.5, 8] : [0.5, 12];
-    return typeof value === 'number' && value >= low && value <= high
-      ? undefined
-      : {
-          field: 'value',
-          message:
-            analyte === 'soilPh'
-              ? 'A pH to aim at lies between 4.5 and 8.'
-              : 'Organic matter to build to lies between 0.5 and 12 %.',
-        };
+    const [low, high, message] = Object.hasOwn(targetRanges, analyte) ? targetRanges[analyte] : targetRanges.soilPh;
+    return typeof value === 'number' && value >= low && value <= high ? undefined : { field: 'value', message };
   })
   value: number;
 
@@ -264,6 +275,28 @@ class BlackoutSetting {
 export class RulesSetting extends Sourced {
   @IsIn(phosphorusRules, oneOf('Phosphorus', phosphorusRules))
   phosphorus: (typeof phosphorusRules)[number];
+
+  /** This rating and any below it is a shown shortage. */
+  @IsOptional()
+  @IsIn(shortageRatings, oneOf('A shortage', shortageRatings))
+  shortage?: (typeof shortageRatings)[number] | null;
+
+  /** A lawn being established may have it without one. */
+  @IsOptional()
+  @IsBoolean({ message: 'Say yes or no for new lawns.' })
+  establishing?: boolean | null;
+
+  /** Years within which the proving test was taken. */
+  @IsOptional()
+  @Amount('The age of the proof', { min: 1, max: 10, unit: 'years' })
+  proofYears?: number | null;
+
+  /** What is to be kept as proof. */
+  @trimOrNone
+  @IsOptional()
+  @IsString({ message: 'Write what is to be kept as text.' })
+  @MaxLength(200, { message: 'Keep it under 200 letters.' })
+  proof?: string | null;
 
   /** g/m² */
   @IsOptional()

@@ -17,6 +17,8 @@ export interface DemoBag {
   readonly depth: number;
   readonly panels: readonly string[];
   readonly laboratory?: string;
+  /** What it is taken for; routine where nothing is said. */
+  readonly purpose?: string;
   /** Where it came, and how many days ago; what a simulated laboratory does then follows by itself. */
   readonly custody: ReadonlyArray<{ readonly state: BagState; readonly daysAgo: number }>;
 }
@@ -32,14 +34,17 @@ export class DemoBags {
     private readonly walk: WalkService,
   ) {}
 
-  async load(siteId: string, bags: readonly DemoBag[]): Promise<void> {
+  /** @returns the code of each bag, in order */
+  async load(siteId: string, bags: readonly DemoBag[]): Promise<string[]> {
     const plan = bags.length > 0 ? await this.drawings.plan(siteId) : undefined;
-    for (const bag of bags) await this.#one(siteId, plan!, bag);
+    const codes: string[] = [];
+    for (const bag of bags) codes.push(await this.#one(siteId, plan!, bag));
+    return codes;
   }
 
-  async #one(siteId: string, plan: DrawingAnswer, bag: DemoBag): Promise<void> {
-    const { zones, cores, depth, panels, laboratory, custody } = bag;
-    const settings = { design: 'coverage', edge: 1, clear: 1, seed: 3, probe: 1.905, purpose: 'routine' } as const;
+  async #one(siteId: string, plan: DrawingAnswer, bag: DemoBag): Promise<string> {
+    const { zones, cores, depth, panels, laboratory, purpose = 'routine', custody } = bag;
+    const settings = { design: 'coverage', edge: 1, clear: 1, seed: 3, probe: 1.905, purpose } as const;
     const own = plan.zones.filter(({ label }) => zones.includes(label));
     const placed = own.flatMap((zone) =>
       placesIn(plan, zone.geometry as Outline, Math.round(cores / own.length)).map((place) => ({ zoneId: zone.id, place })),
@@ -56,7 +61,8 @@ export class DemoBags {
       ],
     });
     const cored = custody.find(({ state }) => state === 'cored');
-    if (!made || !cored) return;
+    if (!made) throw new Error(`The demo plans no bag of ${zones.join(' and ')}.`);
+    if (!cored) return made.code;
     const began = Date.now() - cored.daysAgo * DAY;
     await this.walk.take({
       sentAt: new Date().toISOString(),
@@ -74,6 +80,7 @@ export class DemoBags {
       const at = new Date(Date.now() - daysAgo * DAY).toISOString();
       await this.sampling.move({ bagIds: [made.id], state, at });
     }
+    return made.code;
   }
 }
 

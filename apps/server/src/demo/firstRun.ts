@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { StockedMaterial } from '@glenfold/agronomy';
+import { type StockedMaterial, writeBagCode } from '@glenfold/agronomy';
 import type { Role } from '@glenfold/contract';
 import type { MachineInput, SettingKind } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -16,6 +16,7 @@ import { SettingsService } from '../settings/settings.service.ts';
 import { SetupService } from '../people/setup.service.ts';
 import { MaterialsService } from '../materials/materials.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
+import { OwnerReports } from '../report/ownerReports.service.ts';
 
 interface Scenario {
   /** Of all the made-up people. */
@@ -46,9 +47,14 @@ interface Scenario {
       readonly years?: readonly DemoStep[];
       /** Jobs of today, and what waits. */
       readonly today?: readonly DemoJob[];
+      /** Of the report that its owner has. */
+      readonly letter?: string;
     }>;
   }>;
 }
+
+/** Stands in a laboratory’s file for the code of the site’s first bag, as `{bag 1}`. */
+const BAG = /\{bag (\d+)\}/g;
 
 /** A machine with its settings by the names of the products. */
 type DemoMachine = Omit<MachineInput, 'settings'> & {
@@ -70,6 +76,7 @@ export class FirstRun {
     private readonly laboratories: LaboratoriesService,
     private readonly years: DemoYears,
     private readonly tests: DemoTests,
+    private readonly ownerReports: OwnerReports,
   ) {}
 
   /** @param folder holds scenario.json and the files it names. */
@@ -93,14 +100,15 @@ export class FirstRun {
               if (site === of) await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
           };
           await decide(undefined);
-          for (const { ground, labFiles, findings = {}, bags = [], handedOver = [], years = [], today = [] } of sites) {
+          for (const { ground, labFiles, findings = {}, bags = [], handedOver = [], years = [], today = [], letter } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
             made.set(site.name, site.id);
             await decide(site.name);
             await this.years.play(site.id, years, read);
-            await this.demoBags.load(site.id, bags);
+            const codes = await this.demoBags.load(site.id, bags);
             for (const { file, import: confirmed, learn } of labFiles) {
-              const { id } = await this.imports.preview(site.id, { fileName: file, content: read(file) });
+              const content = read(file).replace(BAG, (_, place: string) => writeBagCode(codes[Number(place) - 1]!));
+              const { id } = await this.imports.preview(site.id, { fileName: file, content });
               if (learn) await this.imports.learn(id, learn);
               if (confirmed) await this.imports.confirm(id);
             }
@@ -109,6 +117,7 @@ export class FirstRun {
             const zoneIds = zones.filter(({ label }) => handedOver.includes(label)).map(({ id }) => id);
             if (zoneIds.length > 0) await this.rates.issue(site.id, 'us', { zoneIds });
             await this.years.today(site.id, today);
+            if (letter) await this.#ownerReport(site.id, letter);
           }
           // What was sent long enough ago has arrived, or come back.
           await this.laboratories.ask();
@@ -125,6 +134,12 @@ export class FirstRun {
           );
       }
     });
+  }
+
+  async #ownerReport(siteId: string, letter: string): Promise<void> {
+    const { id, version } = await this.ownerReports.draft(siteId, 'us');
+    await this.ownerReports.write(id, letter, version);
+    await this.ownerReports.handOver(id);
   }
 
   async #machines(machines: readonly DemoMachine[]): Promise<void> {

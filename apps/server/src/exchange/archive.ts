@@ -1,13 +1,16 @@
 import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
 import { Problem } from '../platform/problem.ts';
 import yauzl from 'yauzl';
 import yazl from 'yazl';
 
 /** Of the format of the files in the archive; a newer one is refused. */
-export const FORMAT_VERSION = 7;
+export const FORMAT_VERSION = 8;
 const FORMAT = 'glenfold practice';
 const MANIFEST = 'manifest.json';
-const MOST_FILES = 100_000;
+const MOST_FILES = 1_000_000;
+/** Of the tables; photos and files pass through in parts. */
 const MOST_BYTES = 2_000_000_000;
 /** Photos and laboratories' files, each by its content. */
 const BLOBS = 'files/';
@@ -38,12 +41,14 @@ export interface ArchiveFile {
 /** A file as it is kept in the store of files. */
 export interface Blob {
   readonly digest: string;
-  readonly bytes: Buffer;
+  /** How many there are. */
+  readonly bytes: number;
+  readonly open: () => Readable;
 }
 
 const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
-/** Files with a manifest that lists each with its checksum, as a stream of ZIP. */
+/** Files with a manifest that lists each with its checksum, as a stream of ZIP; photos and the like pass through it in parts. */
 export function writeArchive(
   practice: string,
   files: readonly ArchiveFile[],
@@ -55,15 +60,10 @@ export function writeArchive(
     zip.addBuffer(bytes, path);
     return { path, what, rows, bytes: bytes.length, sha256: digest(bytes) };
   });
-  for (const { digest: sha256, bytes } of blobs) {
-    zip.addBuffer(bytes, `${BLOBS}${sha256}`, { compress: false });
-    listed.push({
-      path: `${BLOBS}${sha256}`,
-      what: 'a photo or a laboratory’s file',
-      rows: 0,
-      bytes: bytes.length,
-      sha256,
-    });
+  for (const { digest: sha256, bytes, open } of blobs) {
+    const path = `${BLOBS}${sha256}`;
+    zip.addReadStreamLazy(path, { compress: false, size: bytes }, (pass) => pass(null, open()));
+    listed.push({ path, what: 'a photo or a laboratory’s file', rows: 0, bytes, sha256 });
   }
   const manifest: Manifest = {
     format: FORMAT,
@@ -77,30 +77,58 @@ export function writeArchive(
   return zip.outputStream;
 }
 
+/** An export that is read: its tables at once, its photos and files one after another. */
+export interface ReadArchive {
+  readonly manifest: Manifest;
+  readonly files: ReadonlyMap<string, string>;
+  /**
+   * Give each photo and file on, as it comes.
+   * @throws a 422 problem for one that is not as it was exported
+   */
+  readonly blobs: (take: (digest: string, parts: Readable) => Promise<void>) => Promise<void>;
+}
+
 /**
  * Read an archive, every file checked against the manifest.
+ * @param zip its path, or the whole of it
  * @throws a 422 problem for anything that is not a whole, unaltered export of this version or an earlier one
  */
-export async function readArchive(zip: Buffer): Promise<{
-  manifest: Manifest;
-  files: ReadonlyMap<string, string>;
-  blobs: readonly Blob[];
-}> {
-  const found = await unzip(zip);
+export async function readArchive(zip: Buffer | string): Promise<ReadArchive> {
+  const found = new Map<string, Buffer>();
+  const seen = new Set<string>();
+  let total = 0;
+  await eachEntry(zip, async ({ fileName, uncompressedSize }, open) => {
+    if (seen.has(fileName)) throw altered(`${fileName} is in it twice.`);
+    seen.add(fileName);
+    if (seen.size > MOST_FILES) throw notAnExport('The ZIP holds more files than an export ever does.');
+    if (fileName.startsWith(BLOBS)) return;
+    total += uncompressedSize;
+    if (total > MOST_BYTES) throw notAnExport('The ZIP unpacks to more than an export ever holds.');
+    found.set(fileName, await buffer(await open()));
+  });
   const manifest = readManifest(found.get(MANIFEST));
-  for (const path of found.keys()) {
-    if (path !== MANIFEST && !manifest.files.some((file) => file.path === path))
-      throw altered(`${path} is in the ZIP but not in its list.`);
-  }
+  const listed = new Map(manifest.files.map((file) => [file.path, file]));
+  for (const path of seen)
+    if (path !== MANIFEST && !listed.has(path)) throw altered(`${path} is in the ZIP but not in its list.`);
   const files = new Map<string, string>();
-  const blobs: Blob[] = [];
   for (const { path, sha256 } of manifest.files) {
+    if (!seen.has(path)) throw altered(`${path} is missing.`);
     const bytes = found.get(path);
-    if (!bytes) throw altered(`${path} is missing.`);
+    if (!bytes) continue;
     if (digest(bytes) !== sha256) throw altered(`${path} is not as it was exported.`);
-    if (path.startsWith(BLOBS)) blobs.push({ digest: sha256, bytes });
-    else files.set(path, bytes.toString('utf8'));
+    files.set(path, bytes.toString('utf8'));
   }
+  const blobs: ReadArchive['blobs'] = (take) =>
+    eachEntry(zip, async ({ fileName }, open) => {
+      const { sha256 } = listed.get(fileName) ?? {};
+      if (!fileName.startsWith(BLOBS) || sha256 === undefined) return;
+      await take(sha256, await open()).catch((error: unknown) => {
+        // A disk that is full is no fault of the export.
+        throw (error as NodeJS.ErrnoException).code === undefined
+          ? altered(`${fileName} is not as it was exported.`)
+          : error;
+      });
+    });
   return { manifest, files, blobs };
 }
 
@@ -146,47 +174,34 @@ function isList(files: unknown): files is Listed[] {
   );
 }
 
-/** Unpack in memory; names that point out of the archive, and archives that blow up, are refused. */
-function unzip(zip: Buffer): Promise<Map<string, Buffer>> {
-  return new Promise((resolve, reject) => {
-    const fail = (error: Error): void => reject(error instanceof Problem ? error : unreadable(error));
-    yauzl.fromBuffer(zip, { lazyEntries: true, strictFileNames: true }, (error, archive) => {
-      if (error) {
-        fail(error);
-        return;
-      }
-      const files = new Map<string, Buffer>();
-      let total = 0;
-      archive.on('error', fail);
-      archive.on('end', () => resolve(files));
-      archive.on('entry', (entry: yauzl.Entry) => {
-        total += entry.uncompressedSize;
-        if (files.size >= MOST_FILES || total > MOST_BYTES) {
-          fail(notAnExport('The ZIP unpacks to more than an export ever holds.'));
-          return;
-        }
-        if (files.has(entry.fileName)) {
-          fail(altered(`${entry.fileName} is in it twice.`));
-          return;
-        }
-        archive.openReadStream(entry, (problem, stream) => {
-          if (problem) {
-            fail(problem);
-            return;
-          }
-          const parts: Buffer[] = [];
-          stream.on('data', (part: Buffer) => parts.push(part));
-          stream.on('error', fail);
-          stream.on('end', () => {
-            files.set(entry.fileName, Buffer.concat(parts));
-            archive.readEntry();
-          });
-        });
-      });
+/** Go through the entries of a ZIP one after another; names that point out of the archive are refused. */
+async function eachEntry(
+  zip: Buffer | string,
+  look: (entry: yauzl.Entry, open: () => Promise<Readable>) => Promise<void>,
+): Promise<void> {
+  const options = { lazyEntries: true, strictFileNames: true } as const;
+  const archive = await new Promise<yauzl.ZipFile>((done, failed) => {
+    const opened = (error: Error | null, found: yauzl.ZipFile | undefined): void => (found ? done(found) : failed(unreadable(error!)));
+    if (typeof zip === 'string') yauzl.open(zip, { ...options, autoClose: false }, opened);
+    else yauzl.fromBuffer(zip, options, opened);
+  });
+  const open = (entry: yauzl.Entry) => (): Promise<Readable> =>
+    new Promise((done, failed) => {
+      archive.openReadStream(entry, (error, stream) => (error ? failed(error) : done(stream)));
+    });
+  try {
+    await new Promise<void>((done, failed) => {
+      archive.on('error', failed);
+      archive.on('end', () => done());
+      archive.on('entry', (entry: yauzl.Entry) => void look(entry, open(entry)).then(() => archive.readEntry(), failed));
       archive.readEntry();
     });
-  });
-}
+  } catch (error) {
+    throw error instanceof Problem ? error : unreadable(error as Error);
+  } finally {
+    archive.close();
+  }
+} // prettier-ignore
 
 function unreadable({ message }: Error): Problem {
   if (/relative path|absolute path|invalid characters in fileName/.test(message))

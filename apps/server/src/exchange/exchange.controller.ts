@@ -1,3 +1,6 @@
+import { readdir, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { FirstRunInput, LoadExportInput } from '@glenfold/contract';
 import {
   Body,
@@ -24,7 +27,17 @@ import { ExchangeService } from './exchange.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { FirstPractice } from './firstPractice.service.ts';
 
-const MOST_UPLOADED = 60_000_000;
+/** Where an export lies while it is read: as large as it is, only the disk limits it. */
+const UPLOADS = join(tmpdir(), 'glenfold-uploads');
+
+/** What was sent and then refused for its other fields lies there still: an hour later nobody reads it any more. */
+async function sweepUploads(): Promise<void> {
+  for (const name of await readdir(UPLOADS).catch(() => [])) {
+    const path = join(UPLOADS, name);
+    const { mtimeMs } = await stat(path).catch(() => ({ mtimeMs: Infinity }));
+    if (mtimeMs < Date.now() - 3_600_000) await rm(path, { force: true });
+  }
+}
 
 /** Before a file is even received: nobody fills the memory of an installation that is set up. */
 @Injectable()
@@ -33,6 +46,7 @@ class OnlyOnFirstRun implements CanActivate {
 
   async canActivate(): Promise<boolean> {
     await this.setup.refuseSecond();
+    await sweepUploads();
     return true;
   }
 }
@@ -58,17 +72,21 @@ export class ExchangeController {
   @Post('first-run/load')
   @For('anyone')
   @UseGuards(OnlyOnFirstRun)
-  @UseInterceptors(FileInterceptor('file', { limits: { fileSize: MOST_UPLOADED, files: 1, fields: 4, parts: 6 } }))
+  @UseInterceptors(FileInterceptor('file', { dest: UPLOADS, limits: { files: 1, fields: 4, parts: 6 } }))
   @HttpCode(204)
   @ApiConsumes('multipart/form-data')
   @ApiNoContentResponse()
   async load(
     @Body() input: LoadExportInput,
-    @UploadedFile() file: { readonly buffer: Buffer } | undefined,
+    @UploadedFile() file: { readonly path: string } | undefined,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
     if (!file) return refuse([{ field: 'file', message: 'Choose the ZIP of the export.' }]);
-    response.cookie(COOKIE, await this.exchange.load(file.buffer, input), this.sessions.cookie);
+    try {
+      response.cookie(COOKIE, await this.exchange.load(file.path, input), this.sessions.cookie);
+    } finally {
+      await rm(file.path, { force: true });
+    }
   }
 
   @Get('practice/export')

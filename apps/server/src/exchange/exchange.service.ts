@@ -22,7 +22,8 @@ import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
 import { FileStore } from '../ports/fileStore.ts';
 import { Work } from '../platform/work.ts';
-import { type ArchiveFile, notAnExport, readArchive, writeArchive } from './archive.ts';
+import { type ArchiveFile, type Blob, notAnExport, readArchive, writeArchive } from './archive.ts';
+import { oneOfEach } from './oneOfEach.ts';
 import { type Tables, readTables } from './readTables.ts';
 import { readVersion1 } from './version1.ts';
 import { readVersion2 } from './version2.ts';
@@ -30,6 +31,7 @@ import { readVersion3 } from './version3.ts';
 import { readVersion4 } from './version4.ts';
 import { readVersion5 } from './version5.ts';
 import { readVersion6 } from './version6.ts';
+import { readVersion7 } from './version7.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
@@ -45,6 +47,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   4: readVersion4,
   5: readVersion5,
   6: readVersion6,
+  7: readVersion7,
 };
 
 @Injectable()
@@ -76,25 +79,26 @@ export class ExchangeService {
       return written;
     }, 'REPEATABLE READ');
     const [practice] = JSON.parse(files[0]!.text) as [{ readonly name: string }];
-    const blobs = await Promise.all(
-      digestsIn(files).map(async (digest) => ({ digest, bytes: await this.store.read(digest) })),
-    );
+    const blobs: Blob[] = [];
+    for (const digest of digestsIn(files))
+      blobs.push({ digest, bytes: await this.store.sizeOf(digest), open: () => this.store.open(digest) });
     const all = [readme(practice.name, files), ...files];
     return { name: practice.name, stream: writeArchive(practice.name, all, blobs) };
   }
 
   /**
    * Make an exported practice this installation's, exactly as it was.
+   * @param zip path of the file
    * @returns the cookie of the owner's new session
    * @throws a 409 problem where there is a practice already, a 422 problem for an export that cannot be taken
    */
-  async load(zip: Buffer, { email, password }: LoadExportInput): Promise<string> {
+  async load(zip: string, { email, password }: LoadExportInput): Promise<string> {
     const { manifest, files, blobs } = await readArchive(zip);
-    const tables = (readers[manifest.version] ?? ((all) => readTables(all, exportedTables)))(files);
+    const tables = oneOfEach((readers[manifest.version] ?? ((all) => readTables(all, exportedTables)))(files));
     const owner = findOwner(tables, email);
     await checkValues(tables);
     const passwordHash = await newPasswordHash(password, email);
-    for (const { bytes } of blobs) await this.store.keep(bytes);
+    await blobs((digest, parts) => this.store.keepAs(digest, parts));
     return this.setup.first(async (manager) => {
       const [{ id: practiceId }] = tables.get('practice.json') as unknown as [{ readonly id: string }];
       await manager.query(`SELECT set_config('glenfold.loading', 'on', true)`);

@@ -1,4 +1,6 @@
 import type { EntityTarget, ObjectLiteral } from 'typeorm';
+import { KnownDevice } from '../people/knownDevice.entity.ts';
+import { DoneOnce } from '../platform/doneOnce.entity.ts';
 import { AuditEntry } from '../platform/auditEntry.entity.ts';
 import { GroundFeature } from '../ground/groundFeature.entity.ts';
 import { Underlay } from '../ground/underlay.entity.ts';
@@ -40,6 +42,7 @@ import { Bag } from '../sampling/bag.entity.ts';
 import { BagCustody } from '../sampling/bagCustody.entity.ts';
 import { Core } from '../sampling/core.entity.ts';
 import { CoreTap } from '../sampling/coreTap.entity.ts';
+import { OwnerReportRecord } from '../report/ownerReport.entity.ts';
 import { ShareLink } from '../report/shareLink.entity.ts';
 import { Run } from '../runs/run.entity.ts';
 import { StandInSample } from '../standins/laboratory/standInSample.entity.ts';
@@ -120,6 +123,11 @@ export const exportedTables: readonly ExportedTable[] = [
   { entity: DoseRecord, file: 'doses.json', what: 'doses of treatments with their days' },
   { entity: Quote, file: 'quotes.json', what: 'what was offered of programs, and what was said to it' },
   { entity: QuoteLine, file: 'quote-lines.json', what: 'lines of quotes as their owners read them' },
+  {
+    entity: OwnerReportRecord,
+    file: 'owner-reports.json',
+    what: 'reports for owners, as they were made and handed over',
+  },
   { entity: Job, file: 'jobs.json', what: 'doses on their days, with who does them; rates in their unit' },
   { entity: EntryRecord, file: 'entries.json', what: 'what was done, as it was written; g/m², cm, mL/m² and m²' },
   {
@@ -138,9 +146,11 @@ export const notExported: readonly EntityTarget<ObjectLiteral>[] = [
   ShareLink,
   CalendarLink,
   Session,
+  KnownDevice,
   PasswordReset,
   SignInAttempt,
   Mail,
   StandInSample,
   Run,
+  DoneOnce,
 ];

@@ -24,6 +24,7 @@ import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { GroundFeature, featureValues } from './groundFeature.entity.ts';
 import { Days } from '../settings/days.service.ts';
+import { ofLivingSite } from '../sites/living.ts';
 import { Site } from '../sites/site.entity.ts';
 import { isBehind } from '../steps/paging.ts';
 import type { Descended } from './lineage.ts';
@@ -142,7 +143,9 @@ export class GroundService {
   }
 
   async zone(id: string): Promise<MeasuredZone> {
-    return this.#measured(await this.records.of(Zone).one(id));
+    // What belongs to a site that was deleted is gone with it.
+    const [zone] = await this.records.of(Zone).find({ id, siteId: ofLivingSite() });
+    return this.#measured(zone ?? notFound());
   }
 
   async #measured(zone: Zone): Promise<MeasuredZone> {

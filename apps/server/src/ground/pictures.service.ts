@@ -15,6 +15,7 @@ import { FieldTestRecord } from '../measurements/fieldTest.entity.ts';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { FileStore } from '../ports/fileStore.ts';
+import { ofLivingZone } from '../sites/living.ts';
 import { GroundService } from './ground.service.ts';
 import { PhotoFiles } from './photoFiles.service.ts';
 import { Underlay } from './underlay.entity.ts';
@@ -26,6 +27,9 @@ const beginnings: Readonly<Record<PictureType, RegExp>> = {
   'image/png': /^89504e470d0a1a0a/,
   'image/webp': /^52494646.{8}57454250/,
 };
+
+/** Photos that one practice keeps: nobody fills the disk for the others. */
+const MOST_PHOTOS = 50_000;
 
 /** @throws a refusal for what is no picture of its type, or larger than is kept */
 function checkPicture(field: string, type: PictureType, image: string, largest: number): void {
@@ -79,10 +83,27 @@ export class PicturesService {
       refuse([{ field: 'fieldTestId', message: 'The test that the photo shows is not here yet: send it first.' }]);
     const kept = await this.photoFiles.keep(Buffer.from(image, 'base64'), type, keepPlace);
     return this.records.together(async (of) => {
+      if (id) await this.records.alone(`photo ${id}`);
       const [known] = id ? await of(ZonePhoto).findEver({ id }) : [];
+      if (!known) await this.#refuseTooMany();
       const values = { zoneId, ...kept, image: null, caption, takenOn, entryId, fieldTestId };
       return photoAnswer(known ?? (await of(ZonePhoto).add({ ...(id ? { id } : {}), ...values })));
     });
+  }
+
+  /** @throws a refusal where the practice has as many as are kept */
+  async #refuseTooMany(): Promise<void> {
+    const [{ kept } = { kept: 0 }] = await this.records.ask<{ kept: number }>(
+      `SELECT count(*)::int AS "kept" FROM (SELECT FROM zone_photo WHERE "practiceId" = $1 LIMIT $2) p`,
+      [MOST_PHOTOS],
+    );
+    if (kept >= MOST_PHOTOS)
+      refuse([
+        {
+          field: 'image',
+          message: `This practice keeps ${MOST_PHOTOS} photos already, which is as many as one may. Export it, and ask whoever runs the server.`,
+        },
+      ]);
   }
 
   removePhoto(id: string): Promise<void> {
@@ -95,7 +116,8 @@ export class PicturesService {
 
   /** @param small for lists */
   async photo(id: string, small: boolean): Promise<StreamableFile> {
-    const { digest, thumb, type } = await this.records.of(ZonePhoto).one(id);
+    const [photo] = await this.records.of(ZonePhoto).find({ id, zoneId: ofLivingZone() });
+    const { digest, thumb, type } = photo ?? notFound();
     const file = small ? thumb : digest;
     if (!file) return this.#file(ZonePhoto, id);
     return new StreamableFile(await this.files.read(file), { type: small ? 'image/jpeg' : type });

@@ -1,14 +1,14 @@
 import type { ReportedValues } from '@glenfold/agronomy';
 import { LabResultAnswer, type LabResultInput, dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { Any, type FindOptionsWhere } from 'typeorm';
+import { Any, type FindOptionsWhere, IsNull } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
 import { type Heir, heirsAmong } from '../ground/lineage.ts';
 import type { Zone } from '../ground/zone.entity.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
 import { isSame, stored, valuesOf } from '../measurements/reported.ts';
 import { grouped } from '../platform/grouped.ts';
-import { refuse } from '../platform/problem.ts';
+import { Problem, refuse } from '../platform/problem.ts';
 import { Days } from '../settings/days.service.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { entriesOf, questionsAbout } from './questions.ts';
@@ -22,7 +22,19 @@ export interface KnownResult extends LabResult {
   /** Zones that it speaks for since the ground was divided anew. */
   readonly inherited: readonly Heir[];
   readonly supersededById: string | null;
+  /** What its bag was taken for, and of how many cores; nothing where it came in no bag that was planned here. */
+  readonly bag: FilledFor | null;
 }
+
+/** What a bag was filled for. */
+export interface FilledFor {
+  readonly purpose: string;
+  readonly cores: number;
+}
+
+/** Cores that a result is of: those counted into its bag, or else as typed. */
+export const coresOf = ({ bag, sample }: KnownResult): number | undefined =>
+  bag && bag.cores > 0 ? bag.cores : (sample.cores ?? undefined);
 
 /** With its values. */
 export interface ReadResult extends KnownResult {
@@ -79,6 +91,7 @@ export class LabService {
     const alive = new Set(ever.flatMap(({ id, deletedAt }) => (deletedAt ? [] : [id])));
     const heirs = heirsAmong(ever);
     const shared = grouped(zones, ({ sampleId }) => sampleId);
+    const bags = await this.#bagsOf(results);
     const superseded = new Map(results.flatMap(({ id, supersedesId }) => (supersedesId ? [[supersedesId, id]] : [])));
     const when = ({ sample, createdAt }: LabResult): string =>
       `${sample.sampledOn ?? dayIn(createdAt, 'UTC')} ${createdAt.toISOString()}`;
@@ -91,12 +104,27 @@ export class LabService {
           .filter(
             ({ zoneId }, at, all) => !zoneIds.includes(zoneId) && all.findIndex((one) => one.zoneId === zoneId) === at,
           );
-        return { ...result, zoneIds, inherited, supersededById: superseded.get(result.id) ?? null };
+        return {
+          ...{ ...result, zoneIds, inherited, supersededById: superseded.get(result.id) ?? null },
+          bag: bags.get(result.sample.bagId ?? '') ?? null,
+        };
       })
       .filter(
         ({ id, zoneIds, inherited }) => zoneIds.length + inherited.length > 0 && (only === undefined || id === only),
       )
       .sort((a, b) => when(b).localeCompare(when(a)));
+  }
+
+  async #bagsOf(results: readonly LabResult[]): Promise<ReadonlyMap<string, FilledFor>> {
+    const ids = [...new Set(results.flatMap(({ sample }) => sample.bagId ?? []))];
+    if (ids.length === 0) return new Map();
+    const found = await this.records.ask<FilledFor & { readonly id: string }>(
+      `SELECT b."id", b."purpose", count(c."id") FILTER (WHERE c."state" = 'cored')::int AS "cores"
+       FROM bag b LEFT JOIN core c ON c."bagId" = b."id" AND c."deletedAt" IS NULL
+       WHERE b."practiceId" = $1 AND b."id" = ANY($2) GROUP BY b."id"`,
+      [ids],
+    );
+    return new Map(found.map(({ id, purpose, cores }) => [id, { purpose, cores }]));
   }
 
   async #withValues(results: readonly KnownResult[]): Promise<ReadResult[]> {
@@ -109,7 +137,7 @@ export class LabService {
   async one(id: string): Promise<ReadResult> {
     const result = await this.records.of(LabResult).one(id);
     const [read] = await this.#withValues(await this.#known({ sampleId: result.sampleId }, id));
-    return read ?? { ...result, zoneIds: [], inherited: [], supersededById: null, values: {} };
+    return read ?? { ...result, zoneIds: [], inherited: [], supersededById: null, bag: null, values: {} };
   }
 
   add(input: LabResultInput): Promise<ReadResult> {
@@ -121,9 +149,11 @@ export class LabService {
     const zones = await this.#zones(input);
     await this.#refuseFuture(input, zones[0]!.siteId);
     const { origin, reportId = null, bagId = null, beside = null, supersedes } = from;
-    const sample = supersedes
-      ? await of(Sample).change(supersedes.sampleId, sampleValues(input, zones[0]!.siteId))
-      : await of(Sample).add({ ...sampleValues(input, zones[0]!.siteId), bagId });
+    // A bag whose results were deleted has its sample still.
+    const [known] = bagId && !supersedes ? await of(Sample).find({ bagId, apart: IsNull() }) : [];
+    const sampleId = supersedes?.sampleId ?? known?.id;
+    const values = sampleValues(input, zones[0]!.siteId);
+    const sample = sampleId ? await of(Sample).change(sampleId, values) : await of(Sample).add({ ...values, bagId });
     await this.#share(of, sample.id, zones);
     const result = await of(LabResult).add({
       ...resultValues(input),
@@ -157,9 +187,19 @@ export class LabService {
     await this.records.of(LabResult).remove(id);
   }
 
-  async restore(id: string): Promise<ReadResult> {
-    await this.records.of(LabResult).restore(id);
-    return this.one(id);
+  restore(id: string): Promise<ReadResult> {
+    return this.records.together(async (of) => {
+      const { sampleId, supersedesId } = await of(LabResult).deleted(id);
+      const line = await of(LabResult).find({ sampleId });
+      if (line.some((other) => other.id !== id && other.supersedesId === supersedesId))
+        throw new Problem(
+          409,
+          'Another took its place',
+          'Another result of the same bag was taken meanwhile. Delete that one first, to bring this one back.',
+        );
+      await of(LabResult).restore(id);
+      return this.one(id);
+    });
   }
 
   /** Values that a newer reader has found in the line of a kept file, beside those that are known. */
@@ -235,11 +275,18 @@ export class LabService {
  */
 export function testOf<T extends KnownResult>(results: readonly T[], zoneId: string): T | undefined {
   const current = results.filter(({ supersededById, sample }) => supersededById === null && sample.of === 'soil');
+  const own = current.filter(({ zoneIds }) => zoneIds.includes(zoneId));
   return (
-    current.find(({ zoneIds }) => zoneIds.includes(zoneId)) ??
+    own.find(({ bag }) => bag?.purpose !== BAD_HALF) ??
+    own[0] ??
     current.find(({ inherited }) => inherited.some((heir) => heir.zoneId === zoneId))
   );
 }
+
+/** What a bag of the bad half of a pair is taken for: it tells of the spot, and the zone rests on another where it can. */
+export const BAD_HALF = 'problem';
+/** And of the half that it is read against. */
+export const HEALTHY_HALF = 'healthy';
 
 /** When the soil was taken, as far as that is known. */
 const takenAt = ({ sample, createdAt }: LabResult): Date => (sample.sampledOn ? new Date(sample.sampledOn) : createdAt);
@@ -268,8 +315,8 @@ export function borrowedWords(
   );
 }
 
-function sampleValues({ label, sampledOn, depth, of }: LabResultInput, siteId: string) {
-  return { siteId, label, sampledOn: sampledOn?.slice(0, 10) ?? null, depth, of: of ?? 'soil' };
+function sampleValues({ label, sampledOn, depth, of, cores }: LabResultInput, siteId: string) {
+  return { siteId, label, sampledOn: sampledOn?.slice(0, 10) ?? null, depth, cores: cores ?? null, of: of ?? 'soil' };
 }
 
 function resultValues({ labNumber, extractant, limeFactor, advice, advised, values }: LabResultInput) {
@@ -284,7 +331,7 @@ function resultValues({ labNumber, extractant, limeFactor, advice, advised, valu
 export function labResultAnswer(result: ReadResult): LabResultAnswer {
   const { id, version, sampleId, sample, zoneIds, inherited, values, createdAt, supersedesId, supersededById } = result;
   const { labNumber, extractant, limeFactor, beside, advice, advised, origin } = result;
-  const { siteId, label, sampledOn, depth, of } = sample;
+  const { siteId, label, sampledOn, depth, cores, of } = sample;
   return {
     ...{
       id,
@@ -298,6 +345,7 @@ export function labResultAnswer(result: ReadResult): LabResultAnswer {
       labNumber,
       sampledOn,
       depth,
+      cores: cores ?? null,
     },
     ...{ extractant, limeFactor, values: { ...values }, beside, advice, advised: [...advised], origin },
     ...{ supersedesId, supersededById, recordedAt: createdAt.toISOString() },

@@ -188,6 +188,7 @@ function resultOf(
     // Without a goal the row is looked through all the same.
     zoneIds: goal.zoneIds.length > 0 ? goal.zoneIds : [NOWHERE],
     depth,
+    ...(row.cores === undefined ? {} : { cores: row.cores }),
     extractant: entry.extractant,
     ...(bufferPh ? { limeFactor: entry.limeFactor } : {}),
     ...(row.advised ? { advised: row.advised } : {}),

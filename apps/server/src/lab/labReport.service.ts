@@ -151,6 +151,8 @@ export class LabReportService {
 
   async #confirm(of: RecordsOf, id: string): Promise<LabReportAnswer> {
     const entry = await of(LabReport).locked(id);
+    // Two files of one bag: the second sees what the first has brought.
+    await this.records.alone(`results of ${entry.siteId}`);
     const ground = await this.#ground(entry.siteId);
     const { inputs, answer } = await this.#draft(entry, ground);
     const waiting = [...inputs].filter(([line]) => !entry.imported[line]);

@@ -12,6 +12,10 @@ export class Sample extends Owned {
   @Column({ type: 'uuid', nullable: true })
   bagId: string | null;
 
+  /** A copy for some of the bag's zones, which somebody corrected apart from the others in an earlier version. */
+  @Column({ type: 'boolean', nullable: true })
+  apart: boolean | null;
+
   @Column({ type: 'text', default: 'soil' })
   of: SampleKind;
 
@@ -29,4 +33,8 @@ export class Sample extends Owned {
   /** cm; where it ends. */
   @Column({ type: 'double precision' })
   depth: number;
+
+  /** Of the composite, where somebody told; a bag that was planned here counts its own. */
+  @Column({ type: 'integer', nullable: true })
+  cores: number | null;
 }

@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { protect } from './protect.ts';
+import { auditLeavesOut, protect } from './protect.ts';
 
 const OWNED = `
         "id" uuid PRIMARY KEY DEFAULT gen_random_uuid(),
@@ -56,12 +56,4 @@ export class Facts1795490000000 implements MigrationInterface {
     `);
     await auditLeavesOut(runner, `'tokenHash', 'image']`, `'tokenHash']`);
   }
-}
-
-/** Pictures do not belong in the book of changes: they would be kept twice. */
-async function auditLeavesOut(runner: QueryRunner, from: string, to: string): Promise<void> {
-  const [{ definition }] = (await runner.query(`SELECT pg_get_functiondef('audit_change'::regproc) AS definition`)) as [
-    { readonly definition: string },
-  ];
-  await runner.query(definition.replace(from, to));
 }

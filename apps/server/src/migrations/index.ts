@@ -19,6 +19,9 @@ import { OwnTests1795900000000 } from './1795900000000-ownTests.ts';
 import { PhotoFiles1795910000000 } from './1795910000000-photoFiles.ts';
 import { Histories1795920000000 } from './1795920000000-histories.ts';
 import { TestPhotos1795930000000 } from './1795930000000-testPhotos.ts';
+import { Readings1795940000000 } from './1795940000000-readings.ts';
+import { OneOfEach1795950000000 } from './1795950000000-oneOfEach.ts';
+import { KnownDevices1795960000000 } from './1795960000000-knownDevices.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -43,4 +46,7 @@ export const migrations = [
   PhotoFiles1795910000000,
   Histories1795920000000,
   TestPhotos1795930000000,
+  Readings1795940000000,
+  OneOfEach1795950000000,
+  KnownDevices1795960000000,
 ] as const;

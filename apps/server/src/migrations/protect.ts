@@ -1,3 +1,5 @@
+import type { QueryRunner } from 'typeorm';
+
 const APP = 'glenfold_app';
 const DOOR = 'glenfold_door';
 
@@ -27,4 +29,12 @@ export function openToDoor(table: string, rights: string): string {
   return `
     GRANT ${rights} ON "${table}" TO ${DOOR};
     CREATE POLICY "door" ON "${table}" TO ${DOOR} USING (true) WITH CHECK (true);`;
+}
+
+/** What does not belong in the book of changes, since it would be kept twice: pictures, files, reports. */
+export async function auditLeavesOut(runner: QueryRunner, from: string, to: string): Promise<void> {
+  const [{ definition }] = (await runner.query(`SELECT pg_get_functiondef('audit_change'::regproc) AS definition`)) as [
+    { readonly definition: string },
+  ];
+  await runner.query(definition.replace(from, to));
 }

@@ -1,7 +1,7 @@
 import { DemoEntryInput, type DemoPersonAnswer, roles } from '@glenfold/contract';
-import { Body, Controller, HttpCode, Injectable, Post, Res } from '@nestjs/common';
+import { Body, Controller, HttpCode, Injectable, Post, Req, Res } from '@nestjs/common';
 import { ApiNoContentResponse, ApiTags } from '@nestjs/swagger';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { In } from 'typeorm';
 import { Door } from '../platform/door.ts';
 import { COOKIE, For } from '../platform/gate.ts';
@@ -57,9 +57,15 @@ export class DemoController {
   @For('anyone')
   @HttpCode(204)
   @ApiNoContentResponse()
-  async enter(@Body() { personId }: DemoEntryInput, @Res({ passthrough: true }) response: Response): Promise<void> {
+  async enter(
+    @Body() { personId }: DemoEntryInput,
+    @Req() { access }: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
     if (!(await this.demo.people()).some((person) => person.personId === personId)) notFound();
     const token = await this.door.open((manager) => this.sessions.begin(manager, personId));
+    // A session that the browser had before ends: a cookie never changes hands.
+    if (access) await this.sessions.end(access.sessionId);
     response.cookie(COOKIE, token, this.sessions.cookie);
   }
 }

@@ -21,7 +21,7 @@ import { Membership } from './membership.entity.ts';
 import { Practice } from './practice.entity.ts';
 import { hashToken, newToken } from './secrets.ts';
 import { SessionService } from './session.service.ts';
-import { SignInService, findPerson, newPasswordHash } from './signIn.service.ts';
+import { type From, SignInService, findPerson, newPasswordHash } from './signIn.service.ts';
 
 const DAYS = 7;
 
@@ -97,9 +97,9 @@ export class InvitationService {
   }
 
   /** Take the place: with the password one has here, or with a name and a new one. @returns the cookie */
-  async accept(token: string, { name, password }: AcceptInput, origin: string): Promise<string> {
+  async accept(token: string, { name, password }: AcceptInput, from: From): Promise<string> {
     const { email, known } = await this.offer(token);
-    if (known && !(await this.signIn.prove(email, password, origin)))
+    if (known && !(await this.signIn.prove(email, password, from)))
       refuse([{ field: 'password', message: `This is not the password that ${email} has here.` }]);
     if (!known && !name) refuse([{ field: 'name', message: 'Give your name, as the practice knows you.' }]);
     if (!known && password.length < PASSWORD_LEAST)

@@ -2,12 +2,14 @@ import { type MemberAnswer, type MemberInput, type Role, roles } from '@glenfold
 import { Injectable } from '@nestjs/common';
 import { Site } from '../sites/site.entity.ts';
 import { Door } from '../platform/door.ts';
-import { notFound, refuse } from '../platform/problem.ts';
+import { Problem, notFound, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { Person } from './person.entity.ts';
 import { MailService } from './mail.service.ts';
 import { Membership } from './membership.entity.ts';
+import { MailCarrier } from '../ports/mailCarrier.ts';
+import { PracticeService } from './practice.service.ts';
 import { ResetService } from './reset.service.ts';
 
 /** The people of a practice and what each is there. */
@@ -19,6 +21,8 @@ export class MemberService {
     private readonly door: Door,
     private readonly mail: MailService,
     private readonly resets: ResetService,
+    private readonly carrier: MailCarrier,
+    private readonly practices: PracticeService,
   ) {}
 
   async members(): Promise<MemberAnswer[]> {
@@ -62,11 +66,25 @@ export class MemberService {
     return this.#one(id);
   }
 
-  /** Write the member a link to choose a password. */
+  /**
+   * Have the member sent a link to choose a password: told to them with who asked, and written down.
+   * @throws a 422 problem where no message leaves: nobody reads a link to somebody else's password
+   */
   async sendReset(id: string): Promise<void> {
     const { personId } = await this.records.of(Membership).one(id);
+    if (!this.carrier.leaves)
+      throw new Problem(
+        422,
+        'No message leaves',
+        'No mail server is set up here, so no link can be sent. Ask whoever runs the server: “npm run reset-link -- ADDRESS” makes one for that person alone.',
+      );
+    await this.records.of(Membership).change(id, { resetAskedAt: new Date() });
     const { mail } = await this.door.open(async (manager) =>
-      this.resets.write(manager, await manager.findOneByOrFail(Person, { id: personId })),
+      this.resets.write(
+        manager,
+        await manager.findOneByOrFail(Person, { id: personId }),
+        `${this.work.worker.person?.name ?? 'an owner'} of ${(await this.practices.current()).name}`,
+      ),
     );
     await this.mail.carry(mail);
   }

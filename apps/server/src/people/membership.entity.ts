@@ -19,4 +19,8 @@ export class Membership extends Owned {
   /** Sites whose reports a client reads. */
   @Column({ type: 'jsonb', default: [] })
   siteIds: string[];
+
+  /** When an owner last had a link sent to choose a password. */
+  @Column({ type: 'timestamptz', nullable: true })
+  resetAskedAt: Date | null;
 }

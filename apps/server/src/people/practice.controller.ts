@@ -12,6 +12,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Pu
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { AuditService } from '../audit/audit.service.ts';
 import { For } from '../platform/gate.ts';
+import { InSeveralSteps } from '../platform/onceOnly.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { InvitationService } from './invitation.service.ts';
 import { MailService } from './mail.service.ts';
@@ -21,6 +22,7 @@ import { PracticeService, practiceAnswer } from './practice.service.ts';
 /** People and settings of a practice: its owners' business. */
 @ApiTags('practice')
 @For('practice.manage')
+@InSeveralSteps()
 @Controller()
 export class PracticeController {
   constructor(

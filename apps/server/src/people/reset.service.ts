@@ -9,10 +9,9 @@ import { Person } from './person.entity.ts';
 import { Session } from './session.entity.ts';
 import type { Mail } from './mail.entity.ts';
 import { MailService } from './mail.service.ts';
-import { Membership } from './membership.entity.ts';
 import { hashToken, newToken } from './secrets.ts';
 import { SessionService } from './session.service.ts';
-import { SignInService, findPerson, newPasswordHash } from './signIn.service.ts';
+import { type From, SignInService, findPerson, newPasswordHash } from './signIn.service.ts';
 
 const HOUR = 3_600_000;
 
@@ -30,8 +29,8 @@ export class ResetService {
   ) {}
 
   /** Answers the same whether or not the address is known, and as soon: the message is written afterwards. */
-  async ask(email: string, origin: string): Promise<void> {
-    await this.signIn.count('reset', email, origin);
+  async ask(email: string, from: From): Promise<void> {
+    await this.signIn.count('reset', email, from);
     this.#writeTo(email).catch((error: unknown) => this.#log.error(error));
   }
 
@@ -44,13 +43,16 @@ export class ResetService {
   }
 
   /**
-   * Write the message with the link.
-   * Where no mail server carries it, the owner hands it over: but never of somebody who belongs elsewhere too,
-   * since the link opens everything of theirs.
+   * Write the message with the link. It stands in nobody's outbox: whoever reads it holds what is somebody else's.
+   *
+   * @param asker who had it sent; the person themselves where nothing is said
    */
-  async write(manager: EntityManager, person: Person): Promise<{ readonly mail: Mail; readonly link: string }> {
+  async write(
+    manager: EntityManager,
+    person: Person,
+    asker?: string,
+  ): Promise<{ readonly mail: Mail; readonly link: string }> {
     const token = newToken();
-    const memberships = await manager.findBy(Membership, { personId: person.id });
     await manager.save(
       manager.create(PasswordReset, {
         tokenHash: hashToken(token),
@@ -61,10 +63,10 @@ export class ResetService {
     );
     const link = `${this.installation.address}/reset/${token}`;
     const mail = await this.mail.write(manager, {
-      practiceId: memberships.length === 1 ? memberships[0]!.practiceId : null,
+      practiceId: null,
       to: person.email,
       subject: 'Choose a new password for Glenfold',
-      text: `${person.name},\n\nsomebody asked to choose a new password for this address. If it was you, open\n\n${link}\n\nwithin the hour. It works once. If it was not you, leave it: nothing has changed.\n`,
+      text: `${person.name},\n\n${asker ?? 'somebody'} asked for you to choose a new password for this address. If it was you, open\n\n${link}\n\nwithin the hour. It works once. If it was not you, leave it: nothing has changed.\n`,
     });
     return { mail, link };
   }

@@ -1,3 +1,4 @@
+import { isIP } from 'node:net';
 import {
   AcceptInput,
   ChangePasswordInput,
@@ -17,6 +18,7 @@ import type { Request, Response } from 'express';
 import { Door } from '../platform/door.ts';
 import { Installation } from '../platform/installation.ts';
 import { COOKIE, For } from '../platform/gate.ts';
+import { InSeveralSteps } from '../platform/onceOnly.ts';
 import { notFound } from '../platform/problem.ts';
 import { DemoPeople } from './demoPeople.ts';
 import { InvitationService } from './invitation.service.ts';
@@ -24,13 +26,23 @@ import { Practice } from './practice.entity.ts';
 import { practiceAnswer } from './practice.service.ts';
 import { ResetService } from './reset.service.ts';
 import { SessionService } from './session.service.ts';
-import { SignInService } from './signIn.service.ts';
+import { type From, SignInService } from './signIn.service.ts';
 
-/** Where a request came from, for counting tries. */
-const originOf = ({ ip }: Request): string => ip ?? 'unknown';
+/** Keeps a device known on which somebody has signed in, for a year. */
+const DEVICE = 'glenfold_device';
+const YEAR = 365 * 24 * 3_600_000;
+const TOKEN = /^[\w-]{43}$/;
+
+/** Where a request came from, for counting tries: what a proxy says is taken only where it is a network address. */
+function fromOf({ ip, socket, cookies }: Request): From {
+  const device = (cookies as Partial<Record<string, unknown>>)[DEVICE];
+  const origin = [ip, socket.remoteAddress].find((address) => address !== undefined && isIP(address) > 0) ?? 'unknown';
+  return { origin, device: typeof device === 'string' && TOKEN.test(device) ? device : null };
+}
 
 /** Signing in and out, and the one-time links that lead in. */
 @ApiTags('session')
+@InSeveralSteps()
 @Controller()
 export class SessionController {
   constructor(
@@ -72,10 +84,11 @@ export class SessionController {
   @HttpCode(204)
   @ApiNoContentResponse()
   async begin(@Body() input: SignInInput, @Req() request: Request, @Res({ passthrough: true }) response: Response) {
-    const token = await this.signIn.signIn(input, originOf(request));
+    const { session, device } = await this.signIn.signIn(input, fromOf(request));
     // A session that the browser had before ends: a cookie never changes hands.
     if (request.access) await this.sessions.end(request.access.sessionId);
-    response.cookie(COOKIE, token, this.sessions.cookie);
+    response.cookie(COOKIE, session, this.sessions.cookie);
+    response.cookie(DEVICE, device, { ...this.sessions.cookie, maxAge: YEAR });
   }
 
   @Delete('session')
@@ -121,7 +134,7 @@ export class SessionController {
   @ApiNoContentResponse()
   async changePassword(@Body() input: ChangePasswordInput, @Req() request: Request): Promise<void> {
     const { person, sessionId } = request.access!;
-    await this.signIn.changePassword(person, sessionId, input, originOf(request));
+    await this.signIn.changePassword(person, sessionId, input, fromOf(request));
   }
 
   @Post('password-resets')
@@ -129,7 +142,7 @@ export class SessionController {
   @HttpCode(204)
   @ApiNoContentResponse()
   async forgot(@Body() { email }: ForgotInput, @Req() request: Request): Promise<void> {
-    await this.resets.ask(email, originOf(request));
+    await this.resets.ask(email, fromOf(request));
   }
 
   @Get('password-resets/:token')
@@ -168,7 +181,7 @@ export class SessionController {
     @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<void> {
-    const cookie = await this.invitations.accept(token, input, originOf(request));
+    const cookie = await this.invitations.accept(token, input, fromOf(request));
     response.cookie(COOKIE, cookie, this.sessions.cookie);
   }
 }

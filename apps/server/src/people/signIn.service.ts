@@ -6,7 +6,8 @@ import { Problem, refuse } from '../platform/problem.ts';
 import { Person } from './person.entity.ts';
 import { Session } from './session.entity.ts';
 import { SignInAttempt } from './signInAttempt.entity.ts';
-import { hashPassword, passwordFits } from './secrets.ts';
+import { KnownDevice } from './knownDevice.entity.ts';
+import { hashPassword, hashToken, newToken, passwordFits } from './secrets.ts';
 import { SessionService } from './session.service.ts';
 
 const MINUTE = 60_000;
@@ -15,11 +16,25 @@ export const ATTEMPT_WINDOW = 15 * MINUTE;
 /** Failed tries for one address from one place, for one address from anywhere, and from one place for any address. */
 export const ATTEMPT_LIMITS = { pair: 5, email: 20, origin: 100 } as const;
 
+/** Where a try comes from: a network address, and the cookie of the device where it has one. */
+export interface From {
+  readonly origin: string;
+  readonly device: string | null;
+}
+
+/** Cookies of somebody who got in. */
+export interface Entered {
+  readonly session: string;
+  readonly device: string;
+}
+
 export function lockedOut(): never {
   throw new Problem(
     429,
     'Too many tries',
     'Too many tries for this address. Wait 15 minutes, or have a link sent to choose a new password.',
+    [],
+    ATTEMPT_WINDOW / 1000,
   );
 }
 
@@ -31,29 +46,49 @@ export class SignInService {
     private readonly sessions: SessionService,
   ) {}
 
-  /** @returns the cookie of the new session. @throws a 401 or 429 problem */
-  async signIn({ email, password }: SignInInput, origin: string): Promise<string> {
-    const person = await this.prove(email, password, origin);
+  /** @returns the cookies of the new session and of the device. @throws a 401 or 429 problem */
+  async signIn({ email, password }: SignInInput, from: From): Promise<Entered> {
+    const person = await this.prove(email, password, from);
     if (!person)
       throw new Problem(
         401,
         'Not signed in',
         'E-mail and password do not fit together. Check both, or have a link sent to choose a new password.',
       );
-    return this.door.open((manager) => this.sessions.begin(manager, person.id));
+    return this.door.open(async (manager) => {
+      const session = await this.sessions.begin(manager, person.id);
+      const device = from.device ?? newToken();
+      await manager
+        .createQueryBuilder()
+        .insert()
+        .into(KnownDevice)
+        .values({ tokenHash: hashToken(device), personId: person.id })
+        .orIgnore()
+        .execute();
+      return { session, device };
+    });
   }
 
   /** The person, if the password is theirs. Counts the try first, so that tries side by side count too. */
-  async prove(email: string, password: string, origin: string): Promise<Person | null> {
-    await this.count('sign in', email, origin);
+  async prove(email: string, password: string, from: From): Promise<Person | null> {
+    const origin = await this.count('sign in', email, from);
     const person = await this.door.open((manager) => findPerson(manager, email));
     if (!(await passwordFits(password, person?.passwordHash))) return null;
     await this.door.open((manager) => manager.delete(SignInAttempt, { kind: 'sign in', email, origin }));
     return person;
   }
 
-  /** @throws a 429 problem when there were too many tries lately */
-  async count(kind: SignInAttempt['kind'], email: string, origin: string): Promise<void> {
+  /**
+   * Count a try.
+   * A device from which that person has signed in before is counted by itself: whoever tries elsewhere, or from behind
+   * the same address, does not lock it out.
+   *
+   * @returns where it is counted as coming from
+   * @throws a 429 problem when there were too many tries lately
+   */
+  async count(kind: SignInAttempt['kind'], email: string, { origin: place, device }: From): Promise<string> {
+    const known = device !== null && (await this.#knows(device, email));
+    const origin = known ? `device ${hashToken(device).slice(0, 24)}` : place;
     const tooMany = await this.door.open(async (manager) => {
       // One after the other: tries side by side must not pass the limit together.
       await manager.query('SELECT pg_advisory_xact_lock(hashtext($1))', [email]);
@@ -63,12 +98,20 @@ export class SignInService {
       await manager.delete(SignInAttempt, { createdAt: LessThan(new Date(Date.now() - ATTEMPT_WINDOW)) });
       const full =
         (await tries({ email, origin })) >= ATTEMPT_LIMITS.pair ||
-        (await tries({ email })) >= ATTEMPT_LIMITS.email ||
-        (await tries({ origin })) >= ATTEMPT_LIMITS.origin;
+        (!known && (await tries({ email })) >= ATTEMPT_LIMITS.email) ||
+        (!known && (await tries({ origin })) >= ATTEMPT_LIMITS.origin);
       if (!full) await manager.save(manager.create(SignInAttempt, { kind, email, origin }));
       return full;
     });
     if (tooMany) lockedOut();
+    return origin;
+  }
+
+  #knows(device: string, email: string): Promise<boolean> {
+    return this.door.open(async (manager) => {
+      const person = await findPerson(manager, email);
+      return person !== null && manager.existsBy(KnownDevice, { tokenHash: hashToken(device), personId: person.id });
+    });
   }
 
   /** A new password; every other browser of the person is signed out. */
@@ -76,9 +119,9 @@ export class SignInService {
     person: { readonly id: string; readonly email: string },
     sessionId: string,
     { current, password }: ChangePasswordInput,
-    origin: string,
+    from: From,
   ): Promise<void> {
-    if (!(await this.prove(person.email, current, origin)))
+    if (!(await this.prove(person.email, current, from)))
       refuse([{ field: 'current', message: 'This is not the password you use now.' }]);
     const passwordHash = await newPasswordHash(password, person.email);
     await this.door.open(async (manager) => {

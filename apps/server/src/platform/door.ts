@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource, type EntityManager } from 'typeorm';
+import { again } from './databaseTrouble.ts';
 import { APP_ROLE, DOOR_ROLE } from './roles.ts';
 import { nameWorker } from './scope.ts';
 import { Work, type Worker } from './work.ts';
@@ -17,10 +18,12 @@ export class Door {
 
   /** One transaction at the door. */
   open<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
-    return this.dataSource.transaction(async (manager) => {
-      await manager.query(`SET LOCAL ROLE ${DOOR_ROLE}`);
-      return work(manager);
-    });
+    return again(() =>
+      this.dataSource.transaction(async (manager) => {
+        await manager.query(`SET LOCAL ROLE ${DOOR_ROLE}`);
+        return work(manager);
+      }),
+    );
   }
 
   /** Go from the door into a practice, in the same transaction; for making one. */

@@ -3,6 +3,7 @@ import { APP_GUARD, APP_INTERCEPTOR } from '@nestjs/core';
 import { Clock } from './clock.ts';
 import { Door } from './door.ts';
 import { Gate } from './gate.ts';
+import { OnceOnly } from './onceOnly.ts';
 import { OneRead } from './oneRead.ts';
 import { Records } from './records.ts';
 import { Installation } from './installation.ts';
@@ -19,6 +20,7 @@ export class PlatformModule {
         { provide: Installation, useValue: installation },
         { provide: APP_GUARD, useClass: Gate },
         { provide: APP_INTERCEPTOR, useClass: OneRead },
+        { provide: APP_INTERCEPTOR, useClass: OnceOnly },
         Clock,
         Work,
         Records,

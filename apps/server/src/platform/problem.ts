@@ -1,6 +1,7 @@
 import type { ConflictAnswer, ProblemField } from '@glenfold/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { Request, Response } from 'express';
+import { type DatabaseTrouble, troubleOf } from './databaseTrouble.ts';
 
 /** A refusal with the fields it is about; leaves as problem details (RFC 9457). */
 export class Problem extends HttpException {
@@ -9,6 +10,8 @@ export class Problem extends HttpException {
     readonly title: string,
     readonly detail: string,
     readonly errors: readonly ProblemField[] = [],
+    /** s after which it is worth trying again. */
+    readonly retry?: number,
   ) {
     super(detail, status);
   }
@@ -31,7 +34,35 @@ const plain: Readonly<Record<number, readonly [title: string, detail: string]>> 
   413: ['Too large', 'The file or request is larger than what is taken here. Split it and send it in parts.'],
 };
 
-const UNIQUE_VIOLATION = '23505';
+/** What the database could not do, in words; a pause in seconds where it is worth trying again. */
+const troubles: Readonly<
+  Record<DatabaseTrouble, { readonly status: number; readonly title: string; readonly detail: string; readonly retry?: number }>
+> = {
+  twice: {
+    ...{ status: 409, title: 'Saved twice' },
+    detail: 'The same was saved from another window at the same moment. Look at what is there now, and try again.',
+  },
+  collided: {
+    ...{ status: 409, title: 'Somebody was first', retry: 1 },
+    detail: 'Others changed the same at the same moment, so nothing was saved here. Look at what is there now, and try again.',
+  },
+  locked: {
+    ...{ status: 409, title: 'Somebody is saving this', retry: 2 },
+    detail: 'Somebody is saving this just now, so nothing was saved here. Wait a moment, and try again.',
+  },
+  'too long': {
+    ...{ status: 503, title: 'It took too long', retry: 10 },
+    detail: 'This took longer than it may, and was stopped before anything of it was saved. Try again, or ask for less at once.',
+  },
+  unreadable: {
+    ...{ status: 400, title: 'A value cannot be kept' },
+    detail: 'A text, number or day in the request is none that can be kept, so nothing was saved. Type it anew, and try again.',
+  },
+  away: {
+    ...{ status: 503, title: 'The database is away', retry: 1 },
+    detail: 'The database cannot be reached just now. What you typed is still on screen: wait a moment, and try again.',
+  },
+}; // prettier-ignore
 
 interface Told {
   readonly status: number;
@@ -39,7 +70,12 @@ interface Told {
   readonly detail: string;
   readonly errors: readonly ProblemField[];
   readonly conflict?: ConflictAnswer | undefined;
+  /** s after which it is worth trying again. */
+  readonly retry?: number | undefined;
 }
+
+/** What a program sees that did not change anything by asking. */
+const READS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 @Catch()
 export class ProblemFilter implements ExceptionFilter {
@@ -47,8 +83,13 @@ export class ProblemFilter implements ExceptionFilter {
 
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
-    const { path } = host.switchToHttp().getRequest<Request>();
-    const { status, title, detail, errors, conflict } = this.#describe(error);
+    const { path, method } = host.switchToHttp().getRequest<Request>();
+    const { status, title, detail, errors, conflict, retry } = this.#describe(error, READS.has(method));
+    if (response.headersSent) {
+      response.destroy();
+      return;
+    }
+    if (retry !== undefined) response.setHeader('retry-after', String(retry));
     response
       .status(status)
       .type('application/problem+json')
@@ -65,15 +106,16 @@ export class ProblemFilter implements ExceptionFilter {
       );
   }
 
-  #describe(error: unknown): Told {
+  /** @param reads whether nothing was to be changed */
+  #describe(error: unknown, reads: boolean): Told {
     if (error instanceof Problem) {
-      const { title, detail, errors, conflict } = error;
-      return { status: error.getStatus(), title, detail, errors, conflict };
+      const { title, detail, errors, conflict, retry } = error;
+      return { status: error.getStatus(), title, detail, errors, conflict, retry };
     }
-    if ((error as { code?: unknown }).code === UNIQUE_VIOLATION) {
-      const detail =
-        'The same was saved from another window at the same moment. Look at what is there now, and try again.';
-      return { status: 409, title: 'Saved twice', detail, errors: [] };
+    const trouble = troubleOf(error);
+    if (trouble) {
+      if (trouble !== 'twice') this.#log.warn(`${trouble}: ${(error as Error).message}`);
+      return { ...troubles[trouble], errors: [] };
     }
     const status = error instanceof HttpException ? error.getStatus() : (error as { status?: unknown }).status;
     if (typeof status === 'number' && status >= 400 && status < 500) {
@@ -84,7 +126,9 @@ export class ProblemFilter implements ExceptionFilter {
     return {
       status: 500,
       title: 'Something broke here',
-      detail: 'This is our fault, not yours. Nothing was changed; try again.',
+      detail: reads
+        ? 'This is our fault, not yours. Nothing was changed; try again.'
+        : 'This is our fault, not yours. Look whether it was saved before you try again.',
       errors: [],
     };
   }

@@ -12,6 +12,7 @@ import {
 } from 'typeorm';
 import { AuditEntry } from './auditEntry.entity.ts';
 import type { Owned } from './owned.ts';
+import { again } from './databaseTrouble.ts';
 import { Problem, notFound } from './problem.ts';
 import { nameWorker } from './scope.ts';
 import { Work } from './work.ts';
@@ -66,6 +67,11 @@ export class Records {
     return this.scoped(() => work((entity) => this.of(entity)));
   }
 
+  /** From here to the end of the transaction nobody else is at the same thing. @param what names it within the practice */
+  async alone(what: string): Promise<void> {
+    await this.ask(`SELECT pg_advisory_xact_lock(hashtextextended($1::text || $2, 0))`, [what]);
+  }
+
   /** Who changed a record last, for telling the one who came too late. */
   lastChange(recordId: string): Promise<{ readonly by: string; readonly at?: Date }> {
     const where = { recordId, practiceId: this.work.practiceId };
@@ -83,7 +89,9 @@ export class Records {
       await nameWorker(manager, this.work.worker);
       return this.work.within(manager, () => work(manager));
     };
-    return isolation ? this.dataSource.transaction(isolation, inside) : this.dataSource.transaction(inside);
+    return again(() =>
+      isolation ? this.dataSource.transaction(isolation, inside) : this.dataSource.transaction(inside),
+    );
   }
 }
 

@@ -3,6 +3,7 @@ import { type ArgumentMetadata, type PipeTransform, type Type, ValidationPipe } 
 import { Problem } from './problem.ts';
 import { threaded } from './threaded.ts';
 import type { Threads } from './threads.ts';
+import { lookThrough } from './untakeable.ts';
 
 const reader = new ValidationPipe({
   transform: true,
@@ -29,24 +30,15 @@ export const readBody = threaded(
 /** More values than these take longer to look through than to send to a thread and back. */
 const MANY = 2_000;
 
-/** How many values there are, not counted further than needed. */
-function countOf(value: unknown, left = MANY + 1): number {
-  if (typeof value !== 'object' || value === null) return 1;
-  let count = 1;
-  for (const inner of Object.values(value) as unknown[]) {
-    if (count >= left) break;
-    count += countOf(inner, left - count);
-  }
-  return count;
-}
-
 /** Requests are read by their contract class: unknown names are refused, messages come from the contract. */
 export class ContractPipe implements PipeTransform {
   constructor(private readonly threads: Threads) {}
 
-  transform(value: unknown, metadata: ArgumentMetadata): Promise<unknown> {
-    const { type, metatype } = metadata;
-    return type === 'body' && metatype && classOf(metatype.name) === metatype && countOf(value) > MANY
+  async transform(value: unknown, metadata: ArgumentMetadata): Promise<unknown> {
+    const { type, metatype, data } = metadata;
+    const { count, fault } = lookThrough(value, data ?? type);
+    if (fault) throw new Problem(400, 'A value cannot be kept', fault.message, [fault]);
+    return type === 'body' && metatype && classOf(metatype.name) === metatype && count > MANY
       ? this.threads.run(readBody, metatype.name, value)
       : (reader.transform(value, metadata) as Promise<unknown>);
   }

@@ -12,6 +12,34 @@ const PLACE = '__NONCE__';
 
 const nonceOf = (response: ServerResponse): string => (response as Response).locals.nonce as string;
 
+/** What the pages use of a device: its camera for labels and photos, its place on the walk. */
+const PERMISSIONS = [
+  ...['camera=(self)', 'geolocation=(self)', 'accelerometer=()', 'autoplay=()', 'bluetooth=()', 'browsing-topics=()'],
+  ...['display-capture=()', 'gyroscope=()', 'hid=()', 'magnetometer=()', 'microphone=()', 'midi=()', 'payment=()'],
+  ...['serial=()', 'usb=()', 'xr-spatial-tracking=()'],
+].join(', ');
+
+const LOOPBACK = /^(localhost|127(\.\d{1,3}){3}|\[::1\])$/i;
+
+/**
+ * Only by the names that are ours: a page elsewhere whose name was turned to this machine is answered nothing.
+ * Behind a proxy the name is that of GLENFOLD_URL.
+ */
+export function knownHosts({ address }: Installation): RequestHandler {
+  const own = new URL(address).host;
+  return ({ headers: { host = '' } }, response, next) => {
+    const [name = ''] = /^(\[[^\]]*\]|[^:]*)/.exec(host) ?? [];
+    if (host === own || LOOPBACK.test(name)) {
+      next();
+      return;
+    }
+    response
+      .status(421)
+      .type('text')
+      .send(`This address is not one of Glenfold’s. Open ${address}; if people should come by this name, set GLENFOLD_URL to it.`);
+  };
+} // prettier-ignore
+
 /** Headers that allow the browser our own files and nothing else: no foreign or inline script, style or frame. */
 export function securityHeaders(installation: Installation): RequestHandler {
   const secure = isSecure(installation);
@@ -44,6 +72,7 @@ export function securityHeaders(installation: Installation): RequestHandler {
   });
   return (request, response, next) => {
     response.locals.nonce = randomBytes(18).toString('base64');
+    response.setHeader('permissions-policy', PERMISSIONS);
     headers(request, response, next);
   };
 }

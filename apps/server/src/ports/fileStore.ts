@@ -1,3 +1,5 @@
+import type { Readable } from 'node:stream';
+
 /** SHA-256 of a file, in hexadecimal: its name, and the proof that it is whole. */
 export type Digest = string;
 
@@ -9,6 +11,18 @@ export abstract class FileStore {
   /** Keep a file; the same content again is the same file. */
   abstract keep(bytes: Uint8Array): Promise<Digest>;
 
+  /**
+   * Keep a file that comes in parts, however large.
+   * @throws an error where it is not what its name says; nothing of it is kept then
+   */
+  abstract keepAs(digest: Digest, parts: Readable): Promise<void>;
+
   /** @throws a 404 problem where there is no such file, and an error where it is not what its name says */
   abstract read(digest: Digest): Promise<Buffer>;
+
+  /** How large a file is, bytes. @throws a 404 problem where there is none */
+  abstract sizeOf(digest: Digest): Promise<number>;
+
+  /** The same in parts, for what is too large to be held. */
+  abstract open(digest: Digest): Readable;
 }

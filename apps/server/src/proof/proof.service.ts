@@ -21,7 +21,7 @@ import type { HitsAnswer, PredictionAnswer, ProofAnswer, ProofChangeAnswer, Proo
 import { Injectable } from '@nestjs/common';
 import { Any } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
-import { LabService, type ReadResult, testOf } from '../lab/lab.service.ts';
+import { LabService, type ReadResult, coresOf, testOf } from '../lab/lab.service.ts';
 import { grouped } from '../platform/grouped.ts';
 import { Records } from '../platform/records.ts';
 import { HandOver, type Handed } from '../rates/handOver.service.ts';
@@ -67,12 +67,6 @@ export class ProofService {
     const basis = known?.basis ?? (await this.bases.of(siteId));
     const results = await this.lab.resultsOf(siteId);
     const jobs = known?.jobs ?? (await this.jobs.of(siteId));
-    const counted = await this.records.ask<{ bagId: string; cores: number }>(
-      `SELECT c."bagId", count(*)::int AS "cores" FROM core c WHERE c."practiceId" = $1 AND c."bagId" = ANY($2)
-         AND c."state" = 'cored' AND c."deletedAt" IS NULL GROUP BY c."bagId"`,
-      [results.flatMap(({ sample }) => sample.bagId ?? [])],
-    );
-    const cores = new Map(counted.map((one) => [one.bagId, one.cores]));
     const predictions = grouped(
       await this.records.of(Prediction).find({ siteId }, { madeOn: 'DESC', createdAt: 'DESC' }),
       ({ zoneId }) => zoneId,
@@ -82,7 +76,7 @@ export class ProofService {
       zones: basis.zones.map((zone) =>
         this.#zone(
           zone,
-          testsOf(results, zone.id, cores),
+          testsOf(results, zone.id),
           this.#forecast(
             zone,
             results,
@@ -224,11 +218,7 @@ export class ProofService {
 }
 
 /** Tests of a zone with a day and a pH, the oldest first; what was superseded is left out. */
-export function testsOf(
-  results: readonly ReadResult[],
-  zoneId: string,
-  cores: ReadonlyMap<string, number> = new Map(),
-): Tested[] {
+export function testsOf(results: readonly ReadResult[], zoneId: string): Tested[] {
   return results
     .filter(
       ({ supersededById, zoneIds, inherited, sample }) =>
@@ -236,11 +226,12 @@ export function testsOf(
         sample.of === 'soil' &&
         (zoneIds.includes(zoneId) || inherited.some((heir) => heir.zoneId === zoneId)),
     )
-    .flatMap(({ id, values, sample }): Tested[] => {
+    .flatMap((result): Tested[] => {
+      const { id, values, sample } = result;
       const ph = waterPh(values);
       return ph === undefined || !sample.sampledOn
         ? []
-        : [{ id, sampledOn: sample.sampledOn, ph, values, cores: sample.bagId ? cores.get(sample.bagId) : undefined }];
+        : [{ id, sampledOn: sample.sampledOn, ph, values, cores: coresOf(result) }];
     })
     .sort((one, other) => one.sampledOn.localeCompare(other.sampledOn));
 }

@@ -24,7 +24,7 @@ const plain = (treatment: Treatment): Treatment => ({
 
 /** What may be told of costs in a program. */
 type Costed = Pick<ZoneProgram, 'treatments' | 'cost'> &
-  Partial<Pick<ZoneProgram, 'unpriced' | 'unpricedWork' | 'visits' | 'usual'>>;
+  Partial<Pick<ZoneProgram, 'unpriced' | 'unpricedWork' | 'visits' | 'usual' | 'besideLab'>>;
 
 /** A program for somebody who sees no prices: what to spread, and not what it costs. */
 export function programWithoutCosts<P extends Costed>(program: P): P {
@@ -33,6 +33,7 @@ export function programWithoutCosts<P extends Costed>(program: P): P {
     treatments: program.treatments.map(plain),
     cost: null,
     ...(program.unpriced ? { unpriced: [] } : {}),
+    ...(program.besideLab ? { besideLab: program.besideLab.map((line) => ({ ...line, saved: null })) } : {}),
     ...(program.usual ? { usual: { ...program.usual, saved: null } } : {}),
     ...(program.unpricedWork ? { unpricedWork: [] } : {}),
     ...(program.visits ? { visits: program.visits.map((line) => ({ ...line, cost: null })) } : {}),

@@ -37,6 +37,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
     aimReason: known(zone.aimReason),
     slope: known(facts.slope),
     seaside: known(facts.seaside),
+    use: known(facts.use),
     irrigation: known(facts.irrigation),
     measured: {
       thatch: known(zone.thatch),
@@ -45,6 +46,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
       percolationSlowest: zone.measured.percolationSlowest?.value,
       percolationOverall: zone.measured.percolationOverall?.value,
       waterDrop: zone.measured.waterDrop?.value,
+      infiltration: zone.measured.infiltration?.value,
       fizz: zone.measured.fizz && fizzes[zone.measured.fizz.value],
     },
     signs: facts.signs?.map(({ sign }) => sign),

@@ -143,6 +143,21 @@ function usualSection(paper: ZonePaper): Content[] {
   ];
 }
 
+/** The rules of the place that bind, as the practice has written them down. */
+function rulesSection({ answer }: ZonePaper): Content[] {
+  const { rules = [] } = answer.program;
+  return rules.length === 0
+    ? []
+    : [
+        { text: 'Rules of the place that bind here', style: 'section' },
+        { ul: rules.map(({ words }) => plain(words)) },
+        {
+          text: 'Check your local rule: this is what the practice has written down; the law comes first.',
+          fontSize: 9,
+        },
+      ];
+}
+
 /** What was looked at and is not given. */
 function judgedSection({ answer }: ZonePaper): Content[] {
   const { judged, leftOut, comparisons } = answer.program;
@@ -272,7 +287,7 @@ const without = (unpriced: readonly string[] = []): string =>
   unpriced.length > 0 ? `, without ${unpriced.map(inLine).join(', ')} (no price yet)` : '';
 
 /** One zone of a program. */
-function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, copy: Copy): Content[] {
+export function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, copy: Copy): Content[] {
   const { answer, units } = paper;
   const { result, reading, program } = answer;
   const cost = !isPriced(paper)
@@ -316,6 +331,7 @@ function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, c
     },
     ...(answer.borrowed ? [{ text: plain(answer.borrowed), color: colours.ochre, bold: true } as Content] : []),
     ...firstSection(reading),
+    ...rulesSection(paper),
     ...program.treatments.flatMap((treatment) => treatmentSection(treatment, paper)),
     ...findingSection(paper),
     ...usualSection(paper),
@@ -328,6 +344,15 @@ function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, c
             ),
             fontSize: 9,
             margin: [0, 4, 0, 0],
+          } as Content,
+        ]
+      : []),
+    ...(answer.retest
+      ? [
+          {
+            text: plain(`Test again from ${answer.retest.on}. ${answer.retest.words}`),
+            bold: true,
+            margin: [0, 6, 0, 0],
           } as Content,
         ]
       : []),

@@ -1,4 +1,11 @@
-import { type FormerPlan, type Reading, type UnitSystem, type ZoneProgram, programOfPlan } from '@glenfold/agronomy';
+import {
+  type FormerPlan,
+  type Reading,
+  type RetestDue,
+  type UnitSystem,
+  type ZoneProgram,
+  programOfPlan,
+} from '@glenfold/agronomy';
 import type { LabResultAnswer } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
@@ -43,6 +50,8 @@ interface Answered {
   readonly reading: Reading;
   /** Papers from before there were roles carry no mark: they show their costs. */
   readonly priced?: boolean;
+  /** When it is tested again; not told on papers from before it was. */
+  readonly retest?: RetestDue | null;
 }
 
 /** A zone’s program on paper. */

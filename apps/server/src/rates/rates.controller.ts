@@ -2,6 +2,7 @@ import type { UnitSystem, Working } from '@glenfold/agronomy';
 import {
   HandOverInput,
   IssuedProgramAnswer,
+  SchoolsAnswer,
   SiteProgramAnswer,
   TreatmentChangeAnswer,
   TreatmentInput,
@@ -35,6 +36,7 @@ import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
 import { WorkingQuery, workingOf, workingSchema, workingsAside } from '../platform/workings.ts';
 import { Days } from '../settings/days.service.ts';
+import { Otherwise } from './otherwise.service.ts';
 import { ProgramPapers } from './programPapers.service.ts';
 import { type Copy, copies } from './programPdf.ts';
 import { RatesService } from './rates.service.ts';
@@ -49,6 +51,7 @@ const pdf = { schema: { type: 'string', format: 'binary' } };
 export class RatesController {
   constructor(
     private readonly rates: RatesService,
+    private readonly otherwise: Otherwise,
     private readonly papers: ProgramPapers,
     private readonly days: Days,
   ) {}
@@ -89,7 +92,34 @@ export class RatesController {
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
   ): Promise<WorthAnswer[]> {
-    return this.rates.worth(zoneId, units);
+    return this.otherwise.worth(zoneId, units);
+  }
+
+  /** One report read by every school that is not switched off, and what each would spend. */
+  @Get('zones/:zoneId/schools')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse({ type: SchoolsAnswer })
+  async schools(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+  ): Promise<SchoolsAnswer> {
+    return workingsAside(
+      await this.otherwise.schools(zoneId, units),
+      `/zones/${zoneId}/schools/working?units=${units}`,
+    );
+  }
+
+  @Get('zones/:zoneId/schools/working')
+  @For('work.read')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiOkResponse(workingSchema)
+  async schoolsWorking(
+    @Param('zoneId', ParseUUIDPipe) zoneId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query() asked: WorkingQuery,
+  ): Promise<Working> {
+    return workingOf(await this.otherwise.schools(zoneId, units), asked);
   }
 
   /** What the advisor decides by hand: a rate, product, dose or month of one’s own, something added or left out. */

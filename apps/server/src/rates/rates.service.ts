@@ -8,6 +8,7 @@ import {
   downOf,
   grassWords,
   programZone,
+  retestOfProgram,
   sectionSums,
 } from '@glenfold/agronomy';
 import {
@@ -15,7 +16,6 @@ import {
   type SiteProgramAnswer,
   type TreatmentChangeAnswer,
   type TreatmentInput,
-  type WorthAnswer,
   type ZoneProgramAnswer,
   allows,
   dayIn,
@@ -43,7 +43,7 @@ import { dayBegun, handedOverAnswer, overSince, yearBefore } from './inHand.ts';
 import { Program } from './program.entity.ts';
 import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
 import { Programs, changeAnswer, changeOf } from './programs.service.ts';
-import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms, zoneWorth } from './sitePrograms.ts';
+import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms } from './sitePrograms.ts';
 import { TreatmentRecord } from './treatment.entity.ts';
 
 /** All that the programs of a site’s zones rest on. */
@@ -114,23 +114,25 @@ export class RatesService {
     };
   }
 
-  /** What each measurement that was not made would settle in a zone, the most worth first. */
-  async worth(zoneId: string, units: UnitSystem): Promise<WorthAnswer[]> {
+  /** A zone as its program is worked out, and all that is the same for its site: for whoever works it out otherwise. */
+  async toPlan(zoneId: string, units: UnitSystem): Promise<{ readonly zone: ZoneToPlan; readonly shared: Shared }> {
     const zones = await this.ground.zonesBeside(zoneId);
     const zone = zones.find(({ id }) => id === zoneId) ?? notFound();
     const basis = await this.#basis(zone.siteId, zones, units);
-    const work = basis.settingsOf(zoneId).work;
-    const found = await this.threads.run(zoneWorth, this.#inputOf(zone, basis), { ...basis.shared, work });
-    const priced = this.#seesCosts();
-    return found.map(({ fee: _fee, firsts, moved, working, stake, ...worth }) => ({
-      ...{ ...worth, firsts: [...firsts], moved: [...moved] },
-      ...(priced
-        ? { stake, working }
-        : {
-            stake: null,
-            working: working.filter((entry) => entry.kind !== 'step' || entry.label !== 'Money at stake'),
-          }),
-    }));
+    return { zone: this.#inputOf(zone, basis), shared: { ...basis.shared, work: basis.settingsOf(zoneId).work } };
+  }
+
+  /** The same of every zone of a site that has a test, or something that was added by hand. */
+  async siteToPlan(
+    siteId: string,
+    units: UnitSystem,
+  ): Promise<{ readonly zones: ZoneToPlan[]; readonly shared: Shared }> {
+    const zones = await this.ground.zones(siteId);
+    const basis = await this.#basis(siteId, zones, units);
+    return {
+      zones: zones.map((zone) => this.#inputOf(zone, basis)),
+      shared: { ...basis.shared, work: basis.settingsOf().work },
+    };
   }
 
   /** The program of a site: every zone that has something in it, and one list to buy. */
@@ -312,6 +314,7 @@ export class RatesService {
       input: {
         zone: { ...zoneFacts(zone), down },
         test,
+        advised: result?.advised,
         changes: (changes.get(zone.id) ?? []).map((record) => changeOf(record, began)),
         settings: settingsOf(zone.id),
       },
@@ -351,6 +354,7 @@ export class RatesService {
           answer: {
             ...{ result: result ? labResultAnswer(result) : null, borrowed: this.#borrowed(zoneId, basis) },
             ...{ reading, program: this.#asTold(program), priced },
+            retest: retestOfProgram(result?.sample.sampledOn ?? null, zone.applied, program.treatments),
           },
         };
         return { zoneId, paper, program, resultId: result?.id ?? null, startsOn: basis.shared.from };

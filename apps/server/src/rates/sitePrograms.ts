@@ -2,12 +2,15 @@ import {
   type AdviceSettings,
   type ProgramInput,
   type Reading,
+  type SchoolsRead,
   type ShoppingList,
   type TestedZone,
   type Worth,
   type ZoneProgram,
   programZone,
+  schoolsOf,
   shoppingList,
+  type AskedFees,
   worthOfMeasuring,
 } from '@glenfold/agronomy';
 import { threaded } from '../platform/threaded.ts';
@@ -40,8 +43,19 @@ export interface SitePrograms {
 export const zoneWorth = threaded(
   import.meta.url,
   'zoneWorth',
-  ({ input }: ZoneToPlan, { stock: _stock, currency: _currency, work: _work, ...shared }: Shared): Worth[] =>
-    worthOfMeasuring({ ...input, ...shared }),
+  (
+    { input }: ZoneToPlan,
+    { stock: _stock, currency: _currency, work: _work, ...shared }: Shared,
+    asked: AskedFees | undefined,
+  ): Worth[] => worthOfMeasuring({ ...input, ...shared }, asked ? { asked } : {}),
+);
+
+/** The report of a zone read by every school. */
+export const zoneSchools = threaded(
+  import.meta.url,
+  'zoneSchools',
+  ({ input }: ZoneToPlan, { stock: _stock, currency: _currency, work: _work, ...shared }: Shared): SchoolsRead =>
+    schoolsOf({ ...input, ...shared }),
 );
 
 /** The programs of a site’s zones, and one list to buy for them. */

@@ -31,6 +31,7 @@ import { QuotePapers } from '../rates/quotePapers.service.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { ProgramPapers } from '../rates/programPapers.service.ts';
 import { Days } from '../settings/days.service.ts';
+import { OwnerReports } from './ownerReports.service.ts';
 import { ReportService } from './report.service.ts';
 import { ShareLinkService } from './shareLink.service.ts';
 
@@ -46,6 +47,7 @@ export class ReportController {
   constructor(
     private readonly reports: ReportService,
     private readonly links: ShareLinkService,
+    private readonly owners: OwnerReports,
     private readonly days: Days,
     private readonly papers: ProgramPapers,
     private readonly quotes: Quotes,
@@ -122,6 +124,31 @@ export class ReportController {
   ): Promise<StreamableFile> {
     if (readable(access!)?.includes(siteId) === false) notFound();
     return this.quotePapers.onPaper(siteId, quoteId);
+  }
+
+  /** The report for the owner on paper, as it was handed over. */
+  @Get('sites/:siteId/report/owner-reports/:id/report.pdf')
+  @For('report.read')
+  @Header('content-type', 'application/pdf')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse(pdf)
+  async ownerReport(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Param('id', ParseUUIDPipe) id: string,
+    @Req() { access }: Request,
+  ): Promise<StreamableFile> {
+    if (readable(access!)?.includes(siteId) === false) notFound();
+    return this.owners.onPaper(id, siteId, false);
+  }
+
+  @Get('shared/:token/owner-reports/:id/report.pdf')
+  @For('anyone')
+  @Header('content-type', 'application/pdf')
+  @Header('x-robots-tag', 'noindex')
+  @ApiProduces('application/pdf')
+  @ApiOkResponse(pdf)
+  ownerReportByLink(@Param('token') token: string, @Param('id', ParseUUIDPipe) id: string): Promise<StreamableFile> {
+    return this.links.open(token, (siteId) => this.owners.onPaper(id, siteId, false));
   }
 
   @Get('sites/:siteId/share-links')

@@ -5,11 +5,15 @@ import { ProofModule } from '../proof/proof.module.ts';
 import { SeasonModule } from '../season/season.module.ts';
 import { ReportService } from './report.service.ts';
 import { ShareLinkService } from './shareLink.service.ts';
+import { OwnerReports } from './ownerReports.service.ts';
+import { OwnerReportsController } from './ownerReports.controller.ts';
+import { ReadingModule } from '../reading/reading.module.ts';
 import { ReportController } from './report.controller.ts';
 
 @Module({
-  imports: [GroundModule, RatesModule, SeasonModule, ProofModule],
-  controllers: [ReportController],
-  providers: [ReportService, ShareLinkService],
+  imports: [GroundModule, RatesModule, ReadingModule, SeasonModule, ProofModule],
+  controllers: [ReportController, OwnerReportsController],
+  providers: [ReportService, OwnerReports, ShareLinkService],
+  exports: [OwnerReports],
 })
 export class ReportModule {}

@@ -15,6 +15,7 @@ import { workingsAside } from '../platform/workings.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 import { ProofService } from '../proof/proof.service.ts';
+import { OwnerReports } from './ownerReports.service.ts';
 import { type SeasonBasis, SeasonBases } from '../season/basis.service.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import type { Job } from '../season/job.entity.ts';
@@ -32,6 +33,7 @@ export class ReportService {
     private readonly bases: SeasonBases,
     private readonly jobs: JobsService,
     private readonly proofs: ProofService,
+    private readonly owners: OwnerReports,
   ) {}
 
   /** @param only sites that may be read; all when absent */
@@ -55,6 +57,7 @@ export class ReportService {
       place,
       practiceName: practice.name,
       year: await this.#year(siteId, basis),
+      owner: await this.owners.newest(siteId, true, under),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
       zones: zones.map(({ id, name, area, grass, facts }) => {
         const plan = issued.find(({ zoneId }) => zoneId === id);

@@ -4,6 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { PAGE, cut, readPlace } from '../platform/paging.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { ofLivingSite } from '../sites/living.ts';
 import { Bag } from './bag.entity.ts';
 import { BagAnswers } from './bagAnswers.service.ts';
 import { DUE } from './due.ts';
@@ -14,6 +15,9 @@ export interface BoardAsked {
   readonly after?: string | undefined;
   readonly limit?: number | undefined;
 }
+
+/** What belongs to a site that was deleted is on no board. */
+const OF_LIVING_SITE = `EXISTS (SELECT FROM site s WHERE s."id" = b."siteId" AND s."deletedAt" IS NULL)`;
 
 /** Where the bags of all sites are. */
 @Injectable()
@@ -30,6 +34,7 @@ export class BoardService {
       `SELECT * FROM (
          SELECT b.*, ${DUE} AS "due", coalesce(${DUE}, 'infinity') AS "last" FROM bag b
          WHERE b."practiceId" = $1 AND b."deletedAt" IS NULL
+           AND ${OF_LIVING_SITE}
            AND CASE WHEN $2::text IS NULL THEN b."state" NOT IN ('read', 'lost', 'spoiled') ELSE b."state" = $2 END
        ) b
        WHERE $3::timestamptz IS NULL OR ("last", "since", "id") > ($3, $4::timestamptz, $5::uuid)
@@ -37,8 +42,8 @@ export class BoardService {
       [state ?? null, due ?? null, since ?? null, id ?? null, limit + 1],
     );
     const counts = await this.records.ask<BagCount>(
-      `SELECT "state", "laboratory", count(*)::int AS "count" FROM bag
-       WHERE "practiceId" = $1 AND "deletedAt" IS NULL GROUP BY 1, 2`,
+      `SELECT b."state", b."laboratory", count(*)::int AS "count" FROM bag b
+       WHERE b."practiceId" = $1 AND b."deletedAt" IS NULL AND ${OF_LIVING_SITE} GROUP BY 1, 2`,
     );
     const { shown, next } = cut(found, limit, (last) => [
       last.due?.toISOString() ?? 'infinity',
@@ -60,12 +65,12 @@ export class BoardService {
 
   /** The bag of a code, however it was typed. @throws a refusal for a mistyped code, 404 for one of no bag */
   async find(typed: string): Promise<BagLineAnswer> {
-    const [bag] = await this.records.of(Bag).find({ code: readCode(typed) });
+    const [bag] = await this.records.of(Bag).find({ code: readCode(typed), siteId: ofLivingSite() });
     if (!bag)
       throw new Problem(
         404,
         'No such bag',
-        `The code is well formed, but no bag of this practice has it. It may belong to another practice, or its bag was deleted.`,
+        `The code is well formed, but no bag of this practice has it. It may belong to another practice, or its bag or site was deleted.`,
       );
     return (await this.answers.lines([bag]))[0]!;
   }

@@ -1,3 +1,4 @@
+import { isUUID } from 'class-validator';
 import type { UnitSystem } from '@glenfold/agronomy';
 import {
   BagAnswer,
@@ -38,6 +39,7 @@ import {
   ApiTags,
 } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
+import { refuse } from '../platform/problem.ts';
 import { readLimit } from '../platform/paging.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { BoardService } from './board.service.ts';
@@ -214,6 +216,12 @@ export class SamplingController {
   }
 }
 
-const idsOf = (text = ''): string[] => text.split(',').filter((id) => /^[0-9a-f-]{36}$/.test(id));
+/** @throws a refusal for what is no id */
+function idsOf(text = ''): string[] {
+  const ids = text.split(',').filter((id) => id !== '');
+  if (!ids.every((id) => isUUID(id)))
+    refuse([{ field: 'ids', message: 'Name the bags by their ids, with commas between.' }]);
+  return ids;
+}
 const pdf = (bytes: Uint8Array, name: string): StreamableFile =>
   new StreamableFile(bytes, { type: 'application/pdf', disposition: `inline; filename="${name}"` });

@@ -149,7 +149,8 @@ export class SamplingService {
   async heard(of: RecordsOf, bagId: string, state: BagState, at: Date, laboratory: string, labNumber?: string) {
     const bag = await of(Bag).locked(bagId);
     if (isEnd(bag.state) || rank(bag.state) >= rank(state) || rank(bag.state) < rank('sent')) return;
-    const number = labNumber && bag.labNumber === null ? { labNumber } : {};
+    const free = labNumber && bag.labNumber === null && !(await this.#twin(of, bagId, labNumber));
+    const number = free ? { labNumber } : {};
     await this.step(of, bag, state, at, null, number, laboratory);
   }
 
@@ -170,16 +171,24 @@ export class SamplingService {
     });
   }
 
-  async setLabNumber(bagId: string, labNumber: string | null): Promise<BagLineAnswer> {
-    const twin = labNumber && (await this.records.of(Bag).find({ labNumber })).find(({ id }) => id !== bagId);
-    if (twin)
-      refuse([
-        {
-          field: 'labNumber',
-          message: `Bag ${writeBagCode(twin.code)} has the number ${labNumber} already: a number is on one bag only. Look at both again.`,
-        },
-      ]);
-    return (await this.answers.lines([await this.records.of(Bag).change(bagId, { labNumber })]))[0]!;
+  setLabNumber(bagId: string, labNumber: string | null): Promise<BagLineAnswer> {
+    return this.records.together(async (of) => {
+      const twin = labNumber && (await this.#twin(of, bagId, labNumber));
+      if (twin)
+        refuse([
+          {
+            field: 'labNumber',
+            message: `Bag ${writeBagCode(twin.code)} has the number ${labNumber} already: a number is on one bag only. Look at both again.`,
+          },
+        ]);
+      return (await this.answers.lines([await of(Bag).change(bagId, { labNumber })]))[0]!;
+    });
+  }
+
+  /** Another bag with this number; nobody else gives it to one meanwhile. */
+  async #twin(of: RecordsOf, bagId: string, labNumber: string): Promise<Bag | undefined> {
+    await this.records.alone(`laboratory’s number ${labNumber}`);
+    return (await of(Bag).find({ labNumber })).find(({ id }) => id !== bagId);
   }
 
   async remove(bagId: string): Promise<void> {

@@ -10,6 +10,7 @@ import { Injectable } from '@nestjs/common';
 import { plainToInstance } from 'class-transformer';
 import { validate } from 'class-validator';
 import { Any } from 'typeorm';
+import { Site } from '../sites/site.entity.ts';
 import { Clock } from '../platform/clock.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
@@ -58,7 +59,10 @@ export class WalkService {
   /** As many statements for one touch as for hundreds. */
   async #all(of: RecordsOf, taps: readonly CoreTapInput[], timeOf: (at: string) => Date): Promise<TapAnswer[]> {
     const touched = await of(Core).find({ id: Any(taps.map(({ coreId }) => coreId)) });
-    const bags = await of(Bag).lockedAll([...new Set(touched.map(({ bagId }) => bagId))]);
+    const locked = await of(Bag).lockedAll([...new Set(touched.map(({ bagId }) => bagId))]);
+    const sites = await of(Site).find({ id: Any([...new Set(locked.map(({ siteId }) => siteId))]) });
+    // Of a site that was deleted meanwhile nothing is touched.
+    const bags = locked.filter(({ siteId }) => sites.some(({ id }) => id === siteId));
     // Asked once nobody else is at the bags: the same touch may be on its way twice at a time.
     const known = new Set((await of(CoreTap).find({ id: Any(taps.map(({ id }) => id)) })).map(({ id }) => id));
     const walk = new Walked(bags, await of(Core).find({ bagId: Any(bags.map(({ id }) => id)) }), known);
@@ -100,7 +104,11 @@ class Walked {
     const core = this.#cores.get(coreId);
     const bag = core && this.#bags.get(core.bagId);
     if (!core || !bag)
-      return { id, outcome: 'gone', words: 'The bag of this core was deleted meanwhile: tell who planned it.' };
+      return {
+        id,
+        outcome: 'gone',
+        words: 'The bag of this core, or its site, was deleted meanwhile: tell who planned it.',
+      };
     if (this.known.has(id)) return { id, outcome: 'known', words: null };
     this.known.add(id);
     const others = core.byId !== null && core.byId !== by.id;

@@ -1,10 +1,21 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { access, mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { access, mkdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { type Digest, FileStore } from '../ports/fileStore.ts';
 import { Problem } from '../platform/problem.ts';
 
 const digestOf = (bytes: Uint8Array): Digest => createHash('sha256').update(bytes).digest('hex');
+
+function missing(): never {
+  throw new Problem(
+    404,
+    'File missing',
+    'A file is not in the folder of files. Put the folder back from a backup made with “npm run backup”.',
+  );
+}
 
 /** Files in a folder of this machine, or of one that all servers of a database share. */
 export class FolderStore extends FileStore {
@@ -24,14 +35,32 @@ export class FolderStore extends FileStore {
     return digest;
   }
 
+  async keepAs(digest: Digest, parts: Readable): Promise<void> {
+    const path = this.#pathOf(digest);
+    await mkdir(join(path, '..'), { recursive: true });
+    const part = `${path}.${randomUUID()}`;
+    const hash = createHash('sha256');
+    parts.on('data', (bytes: Uint8Array) => hash.update(bytes));
+    try {
+      await pipeline(parts, createWriteStream(part, { flush: true }));
+      if (hash.digest('hex') !== digest) throw new Error(`The file ${digest} is not what its name says.`);
+      await rename(part, path);
+    } catch (error) {
+      await rm(part, { force: true });
+      throw error;
+    }
+  }
+
+  async sizeOf(digest: Digest): Promise<number> {
+    return (await stat(this.#pathOf(digest)).catch(missing)).size;
+  }
+
+  open(digest: Digest): Readable {
+    return createReadStream(this.#pathOf(digest));
+  }
+
   async read(digest: Digest): Promise<Buffer> {
-    const bytes = await readFile(this.#pathOf(digest)).catch(() => {
-      throw new Problem(
-        404,
-        'File missing',
-        'This file is not in the folder of files. Put the folder back from a backup made with “npm run backup”.',
-      );
-    });
+    const bytes = await readFile(this.#pathOf(digest)).catch(missing);
     if (digestOf(bytes) !== digest) throw new Error(`The file ${digest} is not what it was.`);
     return bytes;
   }

@@ -20,7 +20,7 @@ export const hungry = {
 export const modest = { module: here, name: 'modest', work: (one, other) => one + other };
 
 class Small extends Threads {
-  limits = { time: 4_000, memory: 64 };
+  limits = { time: 10_000, memory: 64 };
 }
 
 if (process.argv[1] === new URL(here).pathname) {

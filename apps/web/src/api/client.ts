@@ -34,6 +34,11 @@ export function standAs(next: Standing): void {
   standing = next;
 }
 
+/** Letters of a request above which it is known again by what it brings, such as a file. */
+const LONGEST_KEYED = 100_000;
+/** Keys of what makes something and has no answer yet: sent again as it was, it is done once. */
+const unanswered = new Map<string, string>();
+
 type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
 /**
@@ -43,32 +48,67 @@ type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
  */
 export async function api<T>(method: Method, path: string, body?: unknown, version?: number): Promise<T> {
   const isForm = body instanceof FormData;
+  const sent = body === undefined || isForm ? undefined : JSON.stringify(body);
+  const asked = `${standing.practiceId ?? ''} ${path} ${sent ?? ''}`;
+  const keyed = method === 'POST' && !isForm && asked.length <= LONGEST_KEYED;
+  if (keyed && !unanswered.has(asked)) unanswered.set(asked, crypto.randomUUID());
+  const key = keyed ? unanswered.get(asked) : undefined;
   const headers: Record<string, string> = {
     ...(body === undefined || isForm ? {} : { 'content-type': 'application/json' }),
     ...(method === 'GET' ? {} : { 'x-csrf-token': standing.csrf }),
     ...(standing.practiceId ? { 'x-practice': standing.practiceId } : {}),
     ...(version === undefined ? {} : { 'if-match': `"${version}"` }),
+    ...(key === undefined ? {} : { 'idempotency-key': key }),
   };
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers,
-      ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body: isForm ? body : sent! }),
     });
   } catch {
+    // Whether it was done nobody knows: the key stays, so that pressing again does it once.
     throw new ApiProblem(0, UNREACHABLE, []);
   }
+  unanswered.delete(asked);
   if (response.ok) return (response.status === 204 ? null : await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as Partial<ProblemAnswer>;
-  throw new ApiProblem(
-    response.status,
-    problem.detail ?? UNREACHABLE,
-    problem.errors ?? [],
-    problem.title,
-    problem.conflict,
-  );
+  throw problemOf(response.status, problem);
 }
+
+/**
+ * Send a form with a file, and tell how much of it has gone.
+ * @param onPart with the share that is there, 0 to 1
+ * @throws {ApiProblem} with words that can be shown.
+ */
+export function sendForm<T>(path: string, form: FormData, onPart: (share: number) => void): Promise<T> {
+  return new Promise((done, failed) => {
+    // A fetch tells nothing of what it sends.
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api${path}`);
+    request.setRequestHeader('x-csrf-token', standing.csrf);
+    request.upload.addEventListener('progress', ({ loaded, total }) => onPart(total > 0 ? loaded / total : 0));
+    request.addEventListener('error', () => failed(new ApiProblem(0, UNREACHABLE, [])));
+    request.addEventListener('load', () => {
+      const { status, responseText } = request;
+      if (status >= 200 && status < 300) done((status === 204 ? null : JSON.parse(responseText)) as T);
+      else failed(problemOf(status, read(responseText)));
+    });
+    request.send(form);
+  });
+}
+
+function read(text: string): Partial<ProblemAnswer> {
+  try {
+    return JSON.parse(text) as Partial<ProblemAnswer>;
+  } catch {
+    return {};
+  }
+}
+
+const problemOf = (status: number, { detail, errors, title, conflict }: Partial<ProblemAnswer>): ApiProblem =>
+  new ApiProblem(status, detail ?? UNREACHABLE, errors ?? [], title, conflict);
 
 /** Refusals after which it must be asked anew who is signed in, and as what. */
 export function concernsSession(error: Error): boolean {

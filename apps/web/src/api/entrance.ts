@@ -7,7 +7,7 @@ import type {
   SignInInput,
 } from '@glenfold/contract';
 import { useMutation } from '@tanstack/react-query';
-import { type ApiProblem, api } from './client.ts';
+import { type ApiProblem, api, sendForm } from './client.ts';
 
 /** Coming in and going out. Who is signed in is asked anew by the one who calls. */
 function useEntry<V>(enter: (variables: V) => Promise<null>) {
@@ -17,13 +17,14 @@ function useEntry<V>(enter: (variables: V) => Promise<null>) {
 export const useSignIn = () => useEntry((input: SignInInput) => api('POST', '/session', input));
 export const useEnterDemo = () => useEntry((personId: string) => api('POST', '/demo/session', { personId }));
 export const useFirstRun = () => useEntry((input: FirstRunInput) => api('POST', '/first-run', input));
-export const useLoadExport = () =>
+/** @param onPart with the share of the file that has gone, 0 to 1 */
+export const useLoadExport = (onPart: (share: number) => void) =>
   useEntry(({ file, email, password }: LoadExportInput & { readonly file: File }) => {
     const form = new FormData();
     form.append('email', email);
     form.append('password', password);
     form.append('file', file);
-    return api('POST', '/first-run/load', form);
+    return sendForm('/first-run/load', form, onPart);
   });
 export const useAccept = (token: string) =>
   useEntry((input: AcceptInput) => api('PUT', `/invitations/${token}/offer`, input));

@@ -14,6 +14,7 @@ type SitePart =
   | 'load-checks'
   | 'report'
   | 'share-links'
+  | 'owner-report'
   | 'season'
   | 'logbook'
   | 'proof';
@@ -76,6 +77,8 @@ const shownIn = {
   member: { lists: ['members', 'invitations', 'outbox', 'session'] },
   mail: { lists: ['outbox'] },
   share: { parts: ['share-links'] },
+  /** A draft for the owner, its letter, its handing over. */
+  ownerReport: { parts: ['owner-report', 'report'], lists: ['shared', 'runs'] },
   run: { lists: ['runs'] },
 } as const satisfies Readonly<Record<string, Shown>>;
 

@@ -87,7 +87,7 @@ function ConflictDialog({ late, onDone }: { readonly late: Late; readonly onDone
         <Table size="small">
           <TableHead>
             <TableRow>
-              <TableCell />
+              <TableCell component="td" />
               <TableCell>Yours</TableCell>
               <TableCell>{conflict.changedBy}’s</TableCell>
             </TableRow>

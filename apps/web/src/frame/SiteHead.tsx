@@ -25,6 +25,8 @@ export function SiteHead({ site, onChange, onShare }: SiteHeadProps) {
   };
   return (
     <Box
+      component="section"
+      aria-label="Site"
       sx={{
         px: 2,
         pt: { xs: 0, md: 1 },
@@ -54,6 +56,9 @@ export function SiteHead({ site, onChange, onShare }: SiteHeadProps) {
         <Button size="small" sx={small} component={Link} to={about}>
           People, access, climate
         </Button>
+        <Button size="small" sx={small} component={Link} to={`/sites/${site.id}/owner-report`}>
+          For the owner
+        </Button>
         <Button size="small" sx={small} component={Link} to={report}>
           Report
         </Button>
@@ -74,6 +79,9 @@ export function SiteHead({ site, onChange, onShare }: SiteHeadProps) {
       <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
         <MenuItem component={Link} to={about} onClick={close}>
           People, access, climate
+        </MenuItem>
+        <MenuItem component={Link} to={`/sites/${site.id}/owner-report`} onClick={close}>
+          For the owner
         </MenuItem>
         <MenuItem component={Link} to={report} onClick={close}>
           Report

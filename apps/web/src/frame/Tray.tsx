@@ -11,7 +11,10 @@ import { colours } from '../ui/theme.ts';
 import { useDismissRun, useRunAgain, useStopRun } from './api.ts';
 
 /** What each kind of long work changes, to be read anew once it has ended. */
-const changedBy: Readonly<Record<string, readonly RecordKind[]>> = { reread: ['result'] };
+const changedBy: Readonly<Record<string, readonly RecordKind[]>> = {
+  reread: ['result'],
+  'owner reports': ['ownerReport'],
+};
 
 /** How far it is, in words. */
 export function farWords({ state, stopping, done, total, words }: RunAnswer): string {

@@ -1,44 +1,68 @@
-import { type AdvisedKind, type Treatment, advisedRate, advisedUnitWords, present } from '@glenfold/agronomy';
+import { type BesideLab, advisedRate, advisedUnitWords, present } from '@glenfold/agronomy';
 import type { LabResultAnswer } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
 import { colours } from './theme.ts';
 import { Words } from './Words.tsx';
 import { useUnits } from './units.tsx';
+import { Opens } from './working.tsx';
 
-type Brought = keyof Treatment['brings'];
-/** What of our treatments an advice is to be laid beside: a product of its own, or a nutrient of all of them. */
-const ours: Readonly<Partial<Record<AdvisedKind, { readonly remedy: Treatment['remedy'] } | { readonly nutrient: Brought }>>> = {
-  lime: { remedy: 'lime' },
-  sulfur: { remedy: 'sulfur' },
-  gypsum: { remedy: 'gypsum' },
-  nitrogen: { nutrient: 'n' },
-  phosphate: { nutrient: 'p2o5' },
-  potash: { nutrient: 'k2o' },
-  magnesium: { nutrient: 'mg' },
-}; // prettier-ignore
-
-/** What our program puts down of it in the year, g/m². */
-function oursOf(kind: AdvisedKind, treatments: readonly Treatment[]): number | undefined {
-  const match = ours[kind];
-  if (!match) return undefined;
-  if ('nutrient' in match)
-    return treatments.reduce((sum, { brings }) => sum + brings[match.nutrient], 0);
-  return treatments
-    .filter(({ remedy }) => remedy === match.remedy)
-    .reduce((sum, { rate }) => sum + (rate?.value ?? 0), 0);
-} // prettier-ignore
+type Advised = LabResultAnswer['advised'][number];
 
 interface LabAdviceProps {
   readonly result: Pick<LabResultAnswer, 'advice' | 'advised'>;
-  /** Of our program, to be laid beside it. */
-  readonly treatments?: readonly Treatment[];
+  /** The same lines beside our program, where it is at hand. */
+  readonly beside?: readonly BesideLab[] | undefined;
+}
+
+/** Why ours is another amount, and what need not be bought. */
+function Difference({ line: { why, open, saved } }: { readonly line: BesideLab }) {
+  const { say } = useUnits();
+  if (why.length === 0 && open === null && saved === null) return null;
+  return (
+    <Box component="ul" sx={{ gridColumn: '1 / -1', m: 0, pl: 2.5, fontSize: '0.92rem' }}>
+      {why.map((sentence) => (
+        <li key={sentence}>
+          <Words>{sentence}</Words>
+        </li>
+      ))}
+      {open && (
+        <Box component="li" sx={{ color: colours.ochre, fontWeight: 700 }}>
+          <Words>{open}</Words>
+        </Box>
+      )}
+      {saved && (
+        <li>
+          Need not be bought: about{' '}
+          <Opens title="Need not be bought" told={say('money', saved.value)} working={saved.working} />
+        </li>
+      )}
+    </Box>
+  );
+}
+
+/** What one line of advice says, as it was printed and in the reader’s unit. */
+function theirWords(one: Advised, told: (rate: number) => string, us: boolean): string {
+  const rate = advisedRate(one);
+  const amount =
+    rate === undefined || one.unit === null
+      ? (one.words ?? '')
+      : rate === 0
+        ? 'none'
+        : `${one.amount} ${advisedUnitWords[one.unit]}${one.unit === 'lb/1000ft2' && us ? '' : ` = ${told(rate)}`}`;
+  return [
+    amount,
+    [one.product ? `of ${one.product}` : '', one.target ? `up to ${one.target}` : ''].filter(Boolean).join(', '),
+  ]
+    .filter(Boolean)
+    .join(' ');
 }
 
 /** What the laboratory itself advises, in its own words and amounts, beside ours. */
-export function LabAdvice({ result: { advice, advised }, treatments }: LabAdviceProps) {
-  const { system } = useUnits();
+export function LabAdvice({ result: { advice, advised }, beside }: LabAdviceProps) {
+  const { system, say } = useUnits();
   const told = (rate: number): string => present('productRate', rate, system).text;
   if (!advice && advised.length === 0) return null;
+  const saved = (beside ?? []).reduce((sum, line) => sum + (line.saved?.value ?? 0), 0);
   return (
     <Box
       component="aside"
@@ -49,17 +73,15 @@ export function LabAdvice({ result: { advice, advised }, treatments }: LabAdvice
         px: 2,
         py: 1,
         my: 1,
-        maxWidth: 760,
+        maxWidth: 820,
       }}
     >
       <Typography variant="h3">The laboratory’s own advice</Typography>
       {advised.length > 0 && (
         <Box component="ul" sx={{ m: 0, p: 0, listStyle: 'none' }}>
           {advised.map((one, index) => {
-            const [rate, own] = [advisedRate(one), treatments && oursOf(one.what, treatments)];
-            const more = [one.product ? `of ${one.product}` : '', one.target ? `up to ${one.target}` : '']
-              .filter(Boolean)
-              .join(', ');
+            const line = beside?.[index];
+            const own = line?.ours ?? null;
             return (
               <Box
                 component="li"
@@ -68,33 +90,28 @@ export function LabAdvice({ result: { advice, advised }, treatments }: LabAdvice
                   display: 'grid',
                   gridTemplateColumns: { xs: '1fr', sm: '110px 1fr 1fr' },
                   columnGap: 2,
-                  py: 0.25,
+                  py: 0.5,
                 }}
               >
                 <strong>{one.what}</strong>
                 <span>
-                  <Words>
-                    {[
-                      rate === undefined || one.unit === null
-                        ? (one.words ?? '')
-                        : rate === 0
-                          ? 'none'
-                          : `${one.amount} ${advisedUnitWords[one.unit]}${one.unit === 'lb/1000ft2' && system === 'us' ? '' : ` = ${told(rate)}`}`,
-                      more,
-                    ]
-                      .filter(Boolean)
-                      .join(' ')}
-                  </Words>
+                  <Words>{theirWords(one, told, system === 'us')}</Words>
                 </span>
-                {own !== undefined && (
+                {own !== null && (
                   <span>
                     <Words>{`ours this year: ${own > 0 ? told(own) : 'none'}`}</Words>
                   </span>
                 )}
+                {line && <Difference line={line} />}
               </Box>
             );
           })}
         </Box>
+      )}
+      {saved >= 1 && (
+        <Typography sx={{ fontWeight: 700 }}>
+          Together about {say('money', saved)} of the laboratory’s list need not be bought.
+        </Typography>
       )}
       {advice && (
         <Typography sx={{ whiteSpace: 'pre-line' }}>

@@ -1,5 +1,6 @@
-import { type Bar, type UnitSystem, present, ratings } from '@glenfold/agronomy';
+import { type Bar, type UnitSystem, type Working, monthOf, present, ratings } from '@glenfold/agronomy';
 import { Box, Typography, useMediaQuery } from '@mui/material';
+import type { ReactNode } from 'react';
 import { colours } from './theme.ts';
 import { Words } from './Words.tsx';
 import { placeOnBar } from './placeOnBar.ts';
@@ -15,6 +16,9 @@ function fillOf(index: number, wanted: number, steps: number): string {
   return far === 1 ? fills[1] : fills[0];
 }
 
+/** Values of before that a bar shows. */
+const MOST_EARLIER = 3;
+
 /** Drawing widths: the words under the bar keep their size on a phone. */
 const widths = { desk: 500, phone: 345 } as const;
 
@@ -25,10 +29,29 @@ interface ReadingBarProps {
   readonly units?: UnitSystem;
   /** Stands in a narrow column: drawn as on a phone, so that its words keep their size. */
   readonly narrow?: boolean;
+  /** Nine of ten such tests lie within. */
+  readonly spread?: {
+    readonly low: number;
+    readonly high: number;
+    readonly told: string;
+    readonly working: Working;
+  } | null;
+  /** What it was before, where it can be laid beside. */
+  readonly earlier?: ReadonlyArray<{ readonly value: number; readonly told: string; readonly on: string | null }>;
+  /** What is said of it; the words of the bar when absent. */
+  readonly children?: ReactNode;
 }
 
 /** One analyte on a scale: five words, the wanted band hatched, the value as a pointer. Shape and place carry the meaning. */
-export function ReadingBar({ bar, first = false, units, narrow = false }: ReadingBarProps) {
+export function ReadingBar({
+  bar,
+  first = false,
+  units,
+  narrow = false,
+  spread,
+  earlier = [],
+  children,
+}: ReadingBarProps) {
   const { system: chosen } = useUnits();
   const system = units ?? chosen;
   const { name, figure, sense, limits, rating, words, belowDetection, scale } = bar;
@@ -57,6 +80,11 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
       <Box>
         <Typography sx={{ lineHeight: 1.25 }}>{name}</Typography>
         <Opens title={name} told={told} working={figure.working} first={first} size="1.15rem" />
+        {spread && (
+          <Box sx={{ fontSize: '0.88rem', color: colours.faded, '& button': { fontWeight: 400 } }}>
+            <Opens title={`${name}: how sure`} told={spread.told} working={spread.working} />
+          </Box>
+        )}
       </Box>
       <Box>
         {at !== null && (
@@ -64,7 +92,11 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
             viewBox={`0 0 ${width} 40`}
             width="100%"
             role="img"
-            aria-label={`${name} ${told}: ${word}`}
+            aria-label={[
+              `${name} ${told}: ${word}`,
+              ...(spread ? [spread.told] : []),
+              ...earlier.slice(0, MOST_EARLIER).map((one) => `${one.told} in ${monthOf(one.on)}`),
+            ].join(', ')}
             style={{ display: 'block', maxHeight: 46 }}
           >
             <defs>
@@ -110,6 +142,31 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
                 {present(sense, limit, system).number}
               </text>
             ))}
+            {limits && spread && (
+              <rect
+                x={placeOnBar(spread.low, limits) * segment}
+                y="11"
+                width={Math.max(2, (placeOnBar(spread.high, limits) - placeOnBar(spread.low, limits)) * segment)}
+                height="16"
+                fill={colours.ink}
+                opacity="0.16"
+              />
+            )}
+            {limits &&
+              earlier
+                .slice(0, MOST_EARLIER)
+                .map((one, index) => (
+                  <circle
+                    key={`${one.on ?? ''} ${index}`}
+                    cx={placeOnBar(one.value, limits) * segment}
+                    cy="19"
+                    r="3.6"
+                    fill={colours.sheet}
+                    stroke={colours.ink}
+                    strokeWidth="1.3"
+                    opacity={1 - 0.25 * index}
+                  />
+                ))}
             <path
               d={`M${at} 27l-6 -11v-3h12v3z`}
               fill={needsAction ? colours.ochre : colours.ink}
@@ -117,15 +174,17 @@ export function ReadingBar({ bar, first = false, units, narrow = false }: Readin
             />
           </svg>
         )}
-        <Typography
-          sx={{
-            color: needsAction ? colours.ochre : colours.ink,
-            fontWeight: needsAction ? 700 : 400,
-            fontSize: '0.95rem',
-          }}
-        >
-          <Words>{words}</Words>
-        </Typography>
+        {children ?? (
+          <Typography
+            sx={{
+              color: needsAction ? colours.ochre : colours.ink,
+              fontWeight: needsAction ? 700 : 400,
+              fontSize: '0.95rem',
+            }}
+          >
+            <Words>{words}</Words>
+          </Typography>
+        )}
       </Box>
     </Box>
   );

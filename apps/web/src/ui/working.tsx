@@ -170,6 +170,8 @@ export function Opens({ title, told, working, first = false, size }: OpensProps)
         background: 'none',
         border: 0,
         p: 0,
+        // As large as a finger that trembles needs it.
+        ...{ minHeight: '24px', minWidth: '24px' },
         cursor: 'pointer',
         textAlign: 'inherit',
         textDecoration: 'underline dotted',

@@ -7,6 +7,10 @@ export const numberFacts = {
   rootDepth: 'cm',
   /** Depth at which a probe stops. */
   probeStop: 'cm',
+  /** Drop of a test hole, of its slowest layer where that is known. */
+  drop: 'mm/h',
+  /** How long a drop of water stands. */
+  waterDrop: 's',
   ph: 'pH',
   /** By how much the pH stands below, or above, what the grass wants. */
   phBelow: '',
@@ -56,6 +60,8 @@ export const factLabels: Readonly<Record<NumberFact | WordFact, string>> = {
   thatch: 'thatch',
   rootDepth: 'root depth',
   probeStop: 'depth at which a probe stops',
+  drop: 'how fast a test hole drains',
+  waterDrop: 'how long a drop of water stands',
   ph: 'pH',
   phBelow: 'pH',
   phAbove: 'pH',

@@ -3,6 +3,7 @@ import { findGrass } from '../nutrients/grasses.ts';
 import { type Part, swardOf } from '../nutrients/sward.ts';
 import { pasteEc } from '../reading/salt.ts';
 import { organicMatterIn, saltIn, waterPh } from '../reading/soilTest.ts';
+import { dropOf } from '../soil/percolation.ts';
 import type { SoilGroup } from '../soil/soilGroups.ts';
 import type { Evidence } from './facts.ts';
 
@@ -18,6 +19,12 @@ export interface RecordedZone {
   readonly thatch?: Maybe<number>;
   readonly rootDepth?: Maybe<number>;
   readonly probeStop?: Maybe<number>;
+  /** mm/h and s, by a test hole and a drop of water. */
+  readonly measured?: Maybe<
+    Readonly<
+      Partial<Record<'percolationSlowest' | 'percolationOverall' | 'waterDrop', Maybe<{ readonly value: number }>>>
+    >
+  >;
   /** By the logbook, with a day, a month or a year. */
   readonly applied: ReadonlyArray<{ readonly kind: string; readonly on: string }>;
   readonly facts: {
@@ -68,6 +75,12 @@ function towardSun({ aspect }: RecordedZone['facts'], latitude: number): Evidenc
 const depthOf = ({ layers }: RecordedZone['facts'], materials: readonly string[]): number | undefined =>
   layers?.reduce((sum, { material, depth }) => sum + (materials.includes(material) ? depth : 0), 0);
 
+/** What counts as fill: gravel under a root zone of sand is a drain that was built, and none. */
+const fills = ({ layers }: RecordedZone['facts']): readonly string[] =>
+  layers?.some(({ material }) => material === 'sand' || material === 'sand and compost rootzone')
+    ? ['fill soil', 'subsoil']
+    : ['fill soil', 'subsoil', 'gravel'];
+
 /** All that is known of a zone, for every rule that asks; nothing that is not known. */
 export function zoneEvidence(zone: RecordedZone, sources: EvidenceSources): Evidence {
   const { facts } = zone;
@@ -78,6 +91,7 @@ export function zoneEvidence(zone: RecordedZone, sources: EvidenceSources): Evid
   const organicMatter = values && organicMatterIn(values);
   const sward = swardOf({ grass: zone.grass, mix: facts.mix ?? undefined }, organicMatter);
   const [low, high] = sward.ph;
+  const { percolationSlowest: slowest, percolationOverall: overall, waterDrop } = zone.measured ?? {};
   const paste = values && pasteEc(saltIn(values), soilGroup);
   return {
     ...drawn,
@@ -86,12 +100,14 @@ export function zoneEvidence(zone: RecordedZone, sources: EvidenceSources): Evid
     thatch: zone.thatch ?? undefined,
     rootDepth: zone.rootDepth ?? undefined,
     probeStop: zone.probeStop ?? undefined,
+    drop: slowest ? dropOf(slowest.value) : overall?.value,
+    waterDrop: waterDrop?.value,
     ph,
     phBelow: ph === undefined ? undefined : low - ph,
     phAbove: ph === undefined ? undefined : ph - high,
     organicMatter,
     saltiness: paste && sward.main ? paste.value - sward.salt[0] : undefined,
-    fillDepth: depthOf(facts, ['fill soil', 'subsoil', 'gravel']),
+    fillDepth: depthOf(facts, fills(facts)),
     sandDepth: depthOf(facts, ['sand', 'sand and compost rootzone']),
     lastFedMonths: monthsSinceFed(zone, today),
     shade: zone.shade,

@@ -5,8 +5,8 @@ import { type AdvisedColumn, readAdvisedHeader } from './advised.ts';
 import type { BufferMethod } from './buffers.ts';
 
 /** What a column of a laboratory's file can hold. */
-export const labFields: readonly LabField[] = ['label', 'labNumber', 'sampledOn', 'depth', ...soilAnalytes];
-export type LabField = 'label' | 'labNumber' | 'sampledOn' | 'depth' | Analyte;
+export const labFields: readonly LabField[] = ['label', 'labNumber', 'sampledOn', 'depth', 'cores', ...soilAnalytes];
+export type LabField = 'label' | 'labNumber' | 'sampledOn' | 'depth' | 'cores' | Analyte;
 
 export interface ColumnMatch {
   readonly header: string;
@@ -35,6 +35,7 @@ const fieldPatterns: ReadonlyArray<readonly [LabField, RegExp]> = [
   ['labNumber', /^(lab|laboratory|report|barcode)\s*(no|num|number|id|#|code|ref)?\.?$/i],
   ['sampledOn', /date|sampled on|collected|^taken$/i],
   ['depth', /depth/i],
+  ['cores', /^(?:(?:no\.?|number|count) (?:of )?)?(?:cores?|sub-?samples?|borings?|plugs?)\b/i],
   [
     'label',
     /^(sample|bag|field|zone|lawn|your|client)?\s*(id|name|label|mark|ref|reference|no|number|#)\.?$|^(sample|bag|field|zone|lawn)$/i,

@@ -14,6 +14,8 @@ export interface LabRow {
   sampledOn?: string;
   /** cm */
   depth?: number;
+  /** In the bag. */
+  cores?: number;
   /** As printed. */
   values: Partial<Record<Analyte, ReportedValue>>;
   /** What the laboratory itself advises. */
@@ -48,6 +50,9 @@ function readCell(row: LabRow, column: ColumnMatch, text: string, { dateOrder, d
     case 'depth':
       row.depth = readDepth(text, column);
       return;
+    case 'cores':
+      row.cores = readCores(text);
+      return;
     default:
       row.values[column.field] = readValue(column.field, column, text);
   }
@@ -61,6 +66,13 @@ function readDepth(text: string, { unit: told }: ColumnMatch): number {
   if (!number || (unit !== 'in' && unit !== 'cm' && unit !== '"'))
     throw new QuantityError(`"${text.trim()}" has no unit; write 6 in or 15 cm, or name the unit in the header`);
   return convert(number.value, unit, 'cm');
+}
+
+function readCores(text: string): number {
+  const cores = Number(text.trim());
+  if (!Number.isInteger(cores) || cores < 1)
+    throw new QuantityError(`"${text.trim()}" is no number of cores; write a whole one, such as 15`);
+  return cores;
 }
 
 /** A cell of an analyte, in the unit of its column or its own. */

@@ -2,6 +2,7 @@ import { quantity } from '../calculators/fields.ts';
 import { band, listOf, text } from '../calculators/structures.ts';
 import { mustRise, readTable } from '../calculators/table.ts';
 import data from '../data/lime-buffers.json' with { type: 'json' };
+import { convert } from '../units/unit.ts';
 
 const reading = () => quantity('pH', { min: 2.5, max: 9 });
 const positive = () => quantity('', { above: 0, max: 1000 });
@@ -27,3 +28,9 @@ mustRise(
 export const mehlichTable = readTable('lime-buffers.mehlich', { ...common, ...strength }, data.mehlich);
 
 export const adamsEvansTable = readTable('lime-buffers.adamsEvans', common, data.adamsEvans);
+
+/** cm that the requirement of a buffer method is reckoned for. */
+export function limeBufferDepth(method: 'smp' | 'sikora' | 'mehlich' | 'adams-evans'): number {
+  const table = { smp: smpTable, sikora: smpTable, mehlich: mehlichTable, 'adams-evans': adamsEvansTable }[method];
+  return convert(table.depthIn, 'in', 'cm');
+}

@@ -1,6 +1,7 @@
-import { magnesiumVerdict, magnesiumWanted } from '../rates/verdicts.ts';
+import { magnesiumVerdict } from '../rates/verdicts.ts';
 import type { Asked, Proposal } from '../remedies/remedy.ts';
 import type { RemedyName } from '../remedies/remedyTable.ts';
+import { magnesiumOf } from '../remedies/schoolNeeds.ts';
 import { sulfateProposal, sulfateWanted } from '../remedies/shortages.ts';
 import type { Treatment } from '../remedies/treatment.ts';
 import { treatmentsOf } from './alone.ts';
@@ -35,14 +36,14 @@ const ratingOf = ({ reading }: Pick<Asked, 'reading'>, nutrient: string) =>
 
 /** g/m² of magnesium and sulfur for the year. */
 export const wantedBeside = (asked: Asked) => ({
-  mg: magnesiumWanted(ratingOf(asked, 'mg')),
+  mg: magnesiumOf(asked)?.value ?? 0,
   s: sulfateProposal(asked)?.status === 'due' ? sulfateWanted(ratingOf(asked, 's')) : 0,
 });
 
 function magnesiumProposal(treatments: readonly Treatment[], comes: number, asked: Asked): Proposal | undefined {
   const limed = treatments.some(({ remedy, status }) => remedy === 'lime' && status === 'planned');
-  const verdict = magnesiumVerdict(asked.reading, limed, asked.system);
-  const wanted = wantedBeside(asked).mg;
+  const verdict = magnesiumVerdict(magnesiumOf(asked), limed, asked.system);
+  const wanted = magnesiumOf(asked)?.value ?? 0;
   const due =
     verdict !== undefined &&
     wanted > 0 &&
@@ -50,5 +51,11 @@ function magnesiumProposal(treatments: readonly Treatment[], comes: number, aske
     !limed &&
     !asked.zone.garden &&
     asked.ground?.target.way !== 'raise';
-  return due ? { status: 'due', words: verdict.reason ?? verdict.words, cautions: verdict.cautions } : undefined;
+  const { need } = verdict ?? {};
+  return due
+    ? {
+        ...{ status: 'due', words: verdict.reason ?? verdict.words, cautions: verdict.cautions },
+        ...(need ? { need: { name: 'for the year', told: verdict.told ?? '', figure: need } } : {}),
+      }
+    : undefined;
 }

@@ -1,6 +1,6 @@
 import { type UnitSystem, present } from '../units/present.ts';
 import { planned } from './balance.ts';
-import { monthName } from './interactions.ts';
+import { monthName } from '../units/monthOf.ts';
 import type { Treatment } from '../remedies/treatment.ts';
 import type { ZoneProgram } from './zoneProgram.ts';
 

@@ -6,7 +6,8 @@ import { type UnitSystem, inLine, present } from '../units/present.ts';
 import { type BalanceLine, planned } from './balance.ts';
 import type { Change } from './changes.ts';
 import { gasesFrom } from '../nutrients/ammonium.ts';
-import { interactionTable, monthName } from './interactions.ts';
+import { monthName } from '../units/monthOf.ts';
+import { interactionTable } from './interactions.ts';
 
 /** A change that would mend something, in words for a button. */
 export interface Mend {

@@ -49,19 +49,3 @@ export const interactionTable = readTable(
 for (const { key, apartDays, order, never, told } of interactionTable.pairs)
   if (apartDays === undefined && !order && never === undefined && !told)
     throw new InputError(key, 'does not say what is wrong');
-
-const MONTHS = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-];
-export const monthName = (month: number): string => MONTHS[month - 1] ?? '';

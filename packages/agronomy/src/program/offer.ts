@@ -2,7 +2,7 @@ import type { Treatment } from '../remedies/treatment.ts';
 import { tellSupply } from '../remedies/supply.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { planned } from './balance.ts';
-import { monthName } from './interactions.ts';
+import { monthName } from '../units/monthOf.ts';
 import { zoneShare } from './sections.ts';
 import type { ShoppingList, ZoneToSupply } from './shopping.ts';
 import { lacksPrice } from './work.ts';

@@ -12,7 +12,7 @@ import {
 } from '../remedies/months.ts';
 import type { Blackout, UsualYear } from '../settings/settings.ts';
 import type { Change } from './changes.ts';
-import { monthName } from './interactions.ts';
+import { monthName } from '../units/monthOf.ts';
 import { changeOf } from './ownChanges.ts';
 import { visitsOf } from './usualYear.ts';
 import type { Dose, Treatment } from '../remedies/treatment.ts';

@@ -6,7 +6,7 @@ import { type UnitSystem, money, present } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { planned } from './balance.ts';
 import { macroOf } from './fed.ts';
-import { monthName } from './interactions.ts';
+import { monthName } from '../units/monthOf.ts';
 
 /** Where a zone's program is another than the usual year, and why. */
 export interface UsualDifference {

@@ -16,6 +16,9 @@ import { type Finding, findingsOf } from './findings.ts';
 import { judgedOf } from './judged.ts';
 import { fed, macroOf } from './fed.ts';
 import { feedTreatment, limeTreatment } from './ratesAsTreatments.ts';
+import type { Advised } from '../lab/advised.ts';
+import { type BesideLab, besideLab } from './besideLab.ts';
+import { type RuleThatBinds, rulesThatBind } from './rulesThatBind.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
 import { placed } from './placing.ts';
 import { type VisitLine, visitLines, withWork } from './work.ts';
@@ -45,6 +48,10 @@ export interface ZoneProgram {
   readonly leftOut: readonly string[];
   /** Where it is other than the usual year; nothing where there is none, as before there could be. */
   readonly usual?: AgainstUsual | null;
+  /** The laboratory's own advice in amounts beside it, each difference explained; nothing on papers of before. */
+  readonly besideLab?: readonly BesideLab[];
+  /** Rules of the place that bind here, a sentence each; nothing on papers of before. */
+  readonly rules?: readonly RuleThatBinds[];
   /** The months it is for; nothing where the place has no climate. */
   readonly year:
     | (Pick<YearAhead, 'from' | 'basis' | 'madeUp'> & {
@@ -58,6 +65,8 @@ export interface ProgramInput extends Omit<PlanInput, 'products' | 'choices'> {
   readonly materials: readonly Stocked[];
   readonly changes?: readonly Change[];
   readonly others?: readonly TestedZone[];
+  /** What the laboratory itself advises, in amounts. */
+  readonly advised?: readonly Advised[] | undefined;
   /** First day of the program, `2026-11-27`. */
   readonly from: string;
   readonly climate?: PlaceClimate | undefined;
@@ -102,7 +111,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   const sum = (key: Macro): number => compost.reduce((all, { brings }) => all + brings[key], 0);
   const plan = ratesOf(
     understood,
-    { ...input, products, choices: chosen },
+    { ...input, products, choices: chosen, on: from },
     {
       brought: compost.length > 0 ? { n: sum('n'), p2o5: sum('p2o5'), k2o: sum('k2o'), by: 'compost' } : undefined,
       feeding: {
@@ -147,6 +156,8 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
       acidity: acidityOf(treatments),
       visits,
       ...costOf(treatments, visits, settings.currency),
+      besideLab: besideLab(input.advised ?? [], { zone, understood, plan, treatments, materials, settings, system }),
+      rules: rulesThatBind(treatments, plan, understood, { zone, settings, system }),
       leftOut: plan.leftOut.filter((name) => !planned(treatments).some((treatment) => treatment.name === name)),
       year: year
         ? {

@@ -6,12 +6,14 @@ import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { nitrogenCredits } from '../nutrients/nitrogenTables.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
 import { requirementSufficiency } from '../nutrients/sufficiency.ts';
-import { type Rating, extractantNames } from '../nutrients/sufficiencyTables.ts';
+import { type Rating, extractantNames, ratings, yearlyRates } from '../nutrients/sufficiencyTables.ts';
+import { cationNeed } from '../schools/cationNeeds.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import type { Reading } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import type { AdviceSettings, PlaceRules } from '../settings/settings.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
+import { monthName } from '../units/monthOf.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
@@ -183,14 +185,10 @@ function noLawn(nutrient: Macro): Need {
   };
 }
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June'].concat([
-  ...['July', 'August', 'September', 'October', 'November', 'December'],
-]);
-
 /** "15 November" of `11-15`. */
 export function dayOfYear(monthDay: string): string {
   const [month = 1, day = 1] = monthDay.split('-').map(Number);
-  return `${day} ${MONTHS[month - 1] ?? ''}`;
+  return `${day} ${monthName(month)}`;
 }
 
 /** What the rules of the place ask of whoever spreads it. */
@@ -208,6 +206,47 @@ function placeCautions(rules: PlaceRules | null, nutrient: 'nitrogen' | 'phospho
       : []),
   ];
 }
+
+/** Whether the rule of the place calls a rating a shortage. */
+export const isShortage = (rating: Rating, { rules }: AdviceSettings): boolean =>
+  ratings.indexOf(rating) <= ratings.indexOf(rules?.shortage ?? 'low');
+
+/**
+ * Whether a rule keeps phosphorus back, and why; nothing where it may be given. A rule that asks for a shortage is not
+ * satisfied by a school that sees none.
+ *
+ * @param on the day of the program, against which the age of the proof is counted
+ */
+function withheldPhosphorus(
+  rating: Rating,
+  zone: ZoneFacts,
+  test: SoilTest,
+  settings: AdviceSettings,
+  on: string | undefined,
+): { readonly words: string } | undefined {
+  const { phosphorusRule, rules } = settings;
+  const name = rules?.name ?? 'the rule of the place';
+  if (phosphorusRule === 'never') return { words: `${name} forbids phosphorus whatever the test says` };
+  if (phosphorusRule !== 'shortage') return undefined;
+  const establishing = zone.surface === 'seedbed' && (rules?.establishing ?? true);
+  const short = isShortage(rating, settings);
+  if (!establishing && !short)
+    return {
+      words: rules
+        ? `${name} lets it be given only from ${rules.shortage ?? 'low'} down${zone.surface === 'seedbed' ? ', on a new lawn too' : ''}`
+        : '',
+    };
+  const most = rules?.proofYears;
+  const old =
+    most != null && test.sampledOn !== undefined && on !== undefined && test.sampledOn < yearsBefore(on, most);
+  return !establishing && old
+    ? {
+        words: `${name} asks for a test not older than ${most} years, and this one is of ${test.sampledOn}: test again first`,
+      }
+    : undefined;
+}
+
+const yearsBefore = (day: string, count: number): string => `${Number(day.slice(0, 4)) - count}${day.slice(4)}`;
 
 /** Phosphorus is gated by law in many places; what the test says decides which way. */
 function phosphorusCaution(rating: Rating, { phosphorusRule, rules }: AdviceSettings): string {
@@ -234,6 +273,7 @@ export function testedNeed(
   nitrogen: number,
   settings: AdviceSettings,
   system: UnitSystem,
+  { carbonate = false, on }: { readonly carbonate?: boolean; readonly on?: string | undefined } = {},
 ): Need {
   if (!sward.main) return noLawn(nutrient);
   const element = nutrient === 'p2o5' ? 'p' : 'k';
@@ -250,7 +290,12 @@ export function testedNeed(
   const sand =
     bar.onSand === undefined ? '' : ` The soil is not known and read as loam; on sand it would be ${bar.onSand}.`;
 
-  const need = settings.school === 'minimum level' ? byFloor(element, bar.figure, test, nitrogen) : undefined;
+  const need =
+    settings.school === 'minimum level'
+      ? byFloor(element, bar.figure, test, nitrogen)
+      : settings.school === 'cation balance' && element === 'k'
+        ? byShare(test, carbonate)
+        : undefined;
   if (need === null)
     return {
       ...unknown,
@@ -266,21 +311,20 @@ export function testedNeed(
     ...(settings.yearlyRates ? { table: settings.yearlyRates } : {}),
   });
   const figure: Figure = need ?? { value: result.requirement, working: [...bar.figure.working, ...working] };
-  // A rule that asks for a shortage is not satisfied by a school that sees none.
-  const ruled =
-    element === 'p' &&
-    (settings.phosphorusRule === 'never' ||
-      (settings.phosphorusRule === 'shortage' &&
-        zone.surface !== 'seedbed' &&
-        bar.rating !== 'low' &&
-        bar.rating !== 'very low'));
+  const withheld = element === 'p' ? withheldPhosphorus(bar.rating, zone, test, settings, on) : undefined;
+  const ruled = withheld !== undefined;
   if (figure.value === 0 || ruled) {
-    const forbidden = ruled && settings.phosphorusRule === 'never' && (need?.value ?? result.requirement) > 0;
-    const why = forbidden
-      ? `, but ${settings.rules?.name ?? 'the rule of the place'} forbids phosphorus whatever the test says`
-      : bar.rating === 'medium' && element === 'p'
-        ? ', which feeds grown turf, and which most phosphorus rules call no shortage'
-        : '';
+    const wanted = (need?.value ?? result.requirement) > 0;
+    const why =
+      withheld && wanted && withheld.words !== ''
+        ? `, but ${withheld.words}`
+        : need?.value === 0 && settings.school === 'cation balance'
+          ? ', but it holds the share of the exchange that cation balance wants'
+          : need?.value === 0 && settings.school === 'minimum level'
+            ? ', and what the year uses leaves it above its floor'
+            : bar.rating === 'medium' && element === 'p'
+              ? ', which feeds grown turf, and which most phosphorus rules call no shortage'
+              : '';
     const kept: Figure = ruled && figure.value > 0 ? { ...figure, value: 0 } : figure;
     return {
       nutrient,
@@ -292,9 +336,13 @@ export function testedNeed(
     };
   }
   const school =
-    settings.school === 'cation balance'
-      ? ' Shares of the exchange capacity are not turned into rates here: sufficiency is used.'
-      : '';
+    settings.school !== 'cation balance'
+      ? ''
+      : element === 'p'
+        ? ' Phosphorus is no cation: by its rating.'
+        : need
+          ? ' By cation balance; field trials have not shown that ideal shares pay.'
+          : ' Shares of the exchange cannot be said of this test: by its rating.';
   const table =
     settings.yearlyRates && settings.school !== 'minimum level'
       ? ` By the rates of ${settings.yearlyRates.region}.`
@@ -311,6 +359,19 @@ export function testedNeed(
         ? [phosphorusCaution(bar.rating, settings), ...placeCautions(settings.rules, 'phosphorus', system)]
         : [],
   };
+}
+
+/** Potash that brings potassium to the foot of its share, at most what a very low test would be given; nothing where shares cannot be said. */
+function byShare(test: SoilTest, carbonate: boolean): Figure | undefined {
+  const found = cationNeed('k', test, carbonate);
+  if ('why' in found) return undefined;
+  if (!found.need) return { value: 0, working: [] };
+  const { result, working } = nutrientConvert({ value: found.need.value, nutrient: 'k', from: 'element', to: 'oxide' });
+  const most = grams(yearlyRates.k['very low']);
+  const book = new WorkingBook();
+  book.include([...found.need.working, ...working]);
+  if (result.value > most) book.cap('Held to what a very low test is given in a year: the rest waits for the next test.', yearlyRates.source); // prettier-ignore
+  return { value: Math.min(result.value, most), working: book.entries };
 }
 
 /** By minimum levels; null where they do not hold. */

@@ -4,6 +4,7 @@ import { groundFirst } from '../reading/limits.ts';
 import { type Ground, type Reading, groundOf, inWater, readTested, readUntested } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import { type AdviceSettings, defaultSettings } from '../settings/settings.ts';
+import { magnesiumNeed } from '../schools/magnesiumNeed.ts';
 import { type UnitSystem, money } from '../units/present.ts';
 import { type Figure, WorkingBook } from '../working/working.ts';
 import { ALIKE_PH, type LimeComparison, compareLime } from './compareLime.ts';
@@ -18,7 +19,6 @@ import {
   gypsumVerdict,
   leachingVerdict,
   magnesiumVerdict,
-  magnesiumWanted,
   sulfurVerdict,
 } from './verdicts.ts';
 
@@ -62,6 +62,8 @@ export interface PlanInput {
   /** Sets the increments that rates are rounded to, and the units inside sentences. */
   readonly system: UnitSystem;
   readonly settings?: AdviceSettings;
+  /** The day of it, against which the age of a proof is counted. */
+  readonly on?: string | undefined;
 }
 
 function totalCost(
@@ -151,16 +153,20 @@ const wholeOf = ({ need, most, range }: Need) => ({ need: need?.value ?? null, m
 /** Lime, feeding and verdicts of a zone that was understood. */
 export function ratesOf(
   { reading, sward, test, ground }: Understood,
-  { zone, products, choices = {}, others = [], system, settings = defaultSettings }: PlanInput,
+  { zone, products, choices = {}, others = [], system, settings = defaultSettings, on }: PlanInput,
   { brought, feeding }: Beside = {},
 ): ZonePlan {
-  const rated = (key: string): string | null | undefined => reading.bars.find((bar) => bar.key === key)?.rating;
-  const short = rated('mg') === 'low' || rated('mg') === 'very low';
   const salted = reading.limitations.some(({ key }) => key === 'salt');
   const above = ground !== undefined && test !== undefined && test.soilPh > ground.sward.ph[1] + 0.3 + 1e-9;
   const nitrogen = nitrogenNeed(zone, sward, test?.organicMatter, settings, system);
+  const carbonate = ground?.carbonate.state === 'present';
+  const magnesium = magnesiumNeed(settings.school, reading, test, {
+    nitrogen: nitrogen.need?.value ?? 0,
+    carbonate,
+  });
+  const short = magnesium !== undefined;
   const tested = (nutrient: 'p2o5' | 'k2o') =>
-    testedNeed(nutrient, zone, sward, test, reading, nitrogen.need?.value ?? 0, settings, system);
+    testedNeed(nutrient, zone, sward, test, reading, nitrogen.need?.value ?? 0, settings, system, { carbonate, on });
   const less = (need: Need): Need => lessDown(need, zone.down, system);
   const before = { n: less(nitrogen), p2o5: less(tested('p2o5')), k2o: less(tested('k2o')) };
   const needs = brought
@@ -174,7 +180,7 @@ export function ratesOf(
     magnesium: short,
     potash:
       short && ground?.target.way !== 'raise'
-        ? { need: needs.k2o.need?.value ?? 0, magnesium: magnesiumWanted(rated('mg')) }
+        ? { need: needs.k2o.need?.value ?? 0, magnesium: magnesium.value }
         : undefined,
     acidifying: above,
     lowSalt: salted || zone.surface === 'fine turf',
@@ -196,7 +202,7 @@ export function ratesOf(
     chosen,
     {
       salted,
-      carbonate: ground?.carbonate.state === 'present',
+      carbonate,
       first: groundFirst(reading.limitations),
       settings,
     },
@@ -210,7 +216,7 @@ export function ratesOf(
           compostVerdict(zone, test, reading, settings, system),
           gypsumVerdict(zone, test, reading, system),
           leachingVerdict(zone, test, reading, ground.sward, system),
-          magnesiumVerdict(reading, limeDue, system),
+          magnesiumVerdict(magnesium, limeDue, system),
         ].flatMap((verdict) => verdict ?? [])
       : [];
   const comparisons =

@@ -9,6 +9,7 @@ import { bandWords, groundKind, organicTarget } from '../reading/bars.ts';
 import type { AdviceSettings } from '../settings/settings.ts';
 import { limitTable } from '../reading/limitTable.ts';
 import type { Ground, Reading } from '../reading/reading.ts';
+import type { MagnesiumNeed } from '../schools/magnesiumNeed.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
@@ -314,36 +315,26 @@ export function leachingVerdict(
 }
 
 const timesWords = (times: number): string => (times === 2 ? 'twice' : `${times} times`);
-/** g/m² of magnesium for the year where its rating is short; 0 elsewhere. */
-export function magnesiumWanted(rating: string | null | undefined): number {
-  return rating === 'low' || rating === 'very low' ? grams(otherNutrients.magnesium[rating]) : 0;
-}
-
 /** Magnesium: with dolomitic lime where lime is due, of its own at a good pH; nothing where it is not short. */
-export function magnesiumVerdict(reading: Reading, limeDue: boolean, system: UnitSystem): Verdict | undefined {
-  const bar = reading.bars.find(({ key }) => key === 'mg');
-  if (bar?.rating !== 'low' && bar?.rating !== 'very low') return undefined;
+export function magnesiumVerdict(
+  asked: MagnesiumNeed | undefined,
+  limeDue: boolean,
+  system: UnitSystem,
+): Verdict | undefined {
+  if (!asked) return undefined;
+  const { value, why } = asked;
   const base = { remedy: 'magnesium', name: 'Magnesium', cautions: [] } as const;
   if (limeDue)
     return {
       ...base,
       status: 'due',
       need: null,
-      words: `Magnesium is ${bar.rating}: take dolomitic lime, which brings it.`,
+      words: `${why}: take dolomitic lime, which brings it.`,
     };
   const { magnesium, source } = otherNutrients;
-  const perThousand = magnesium[bar.rating];
-  const value = magnesiumWanted(bar.rating);
+  const perThousand = convert(value, 'g/m2', 'lb/1000ft2');
   const book = new WorkingBook();
-  book.include(bar.figure.working);
-  book.step({
-    label: 'Magnesium for the year',
-    formula: 'by the rating',
-    numbers: `${bar.rating}: ${perThousand} lb Mg/1000 ft²`,
-    result: value,
-    unit: 'g/m2',
-    source,
-  });
+  book.include(asked.working);
   const carrier = (value * 100) / magnesium.content;
   const passes = passesWithin(perThousand, nitrogenLimits.magnesium);
   book.step({
@@ -360,7 +351,7 @@ export function magnesiumVerdict(reading: Reading, limeDue: boolean, system: Uni
     status: 'due',
     need: { value, working: book.entries },
     told: `${present('nutrientRate', value, system).text} Mg`,
-    reason: `Magnesium is ${bar.rating} at a pH that wants no lime: as a sulfate, which leaves the pH as it is.`,
-    words: `Magnesium is ${bar.rating} at a pH that wants no lime: ${present('productRate', carrier, system).text} of ${magnesium.carrier} a year in ${passes} passes of ${each} Mg, or a potassium-magnesium sulfate for the potash. Not in the cost.`,
+    reason: `${why} at a pH that wants no lime: as a sulfate, which leaves the pH as it is.`,
+    words: `${why} at a pH that wants no lime: ${present('productRate', carrier, system).text} of ${magnesium.carrier} a year in ${passes} passes of ${each} Mg, or a potassium-magnesium sulfate for the potash. Not in the cost.`,
   };
 }

@@ -1,5 +1,5 @@
 import { InputError } from '../calculators/fields.ts';
-import { type AnalyteSense, type Nutrient, analytes } from '../analytes/analytes.ts';
+import { type AnalyteSense, type FieldTest, type Nutrient, analytes } from '../analytes/analytes.ts';
 import { type ReportedValue, inOwnUnit } from '../analytes/reported.ts';
 import { ratingSufficiency } from '../nutrients/sufficiency.ts';
 import {
@@ -19,16 +19,18 @@ import type { SoilTest, ZoneFacts } from './zoneFacts.ts';
 
 /** The five words of a reading; pH and organic matter use them too. */
 export interface Bar {
-  readonly key: 'soilPh' | 'organicMatter' | 'ecPaste' | 'esp' | 'cec' | Nutrient;
+  readonly key: 'soilPh' | 'bufferPh' | 'organicMatter' | 'ecPaste' | 'esp' | 'cec' | Nutrient | FieldTest;
   readonly name: string;
   readonly figure: Figure;
-  readonly sense: Extract<AnalyteSense, 'ph' | 'percent' | 'concentration' | 'exchange' | 'conductivity'>;
+  readonly sense: Exclude<AnalyteSense, 'word' | 'ratio' | 'density' | 'temperature'>;
   readonly rating: Rating | null;
   /** Starts of low, medium, high and very high on the bar, in the figure's unit. */
   readonly limits: readonly number[] | null;
   /** What is wanted, low and high. */
   readonly wanted: readonly [number, number] | null;
   readonly words: string;
+  /** What of the words is said of this value alone: a detection limit, a table of one's own, a soil that is not known. */
+  readonly notes?: string;
   readonly belowDetection: boolean;
   /** What the same value would be on sand, where the soil is not known and it matters. */
   readonly onSand?: Rating;
@@ -190,6 +192,7 @@ export function organicBar(
     limits,
     wanted,
     words: `${words}${told}`,
+    ...(told === '' ? {} : { notes: told.trim() }),
     belowDetection: false,
     acts: isShort(rating) || short,
   };
@@ -279,6 +282,7 @@ export function nutrientBar(
         : reported.aboveRange
           ? ' Above what the method reads: this or more.'
           : '';
+    const notes = `${orLower}${doubt}${own ? ` By the table of ${own.region}.` : ''}`;
     return {
       ...shared,
       figure: tested,
@@ -287,7 +291,8 @@ export function nutrientBar(
       wanted: result.band,
       acts: isShort(result.rating),
       ...(result.uncertain ? { uncertain: true } : {}),
-      words: `${words}${orLower}${doubt}${own ? ` By the table of ${own.region}.` : ''}`,
+      words: `${words}${notes}`,
+      ...(notes === '' ? {} : { notes: notes.trim() }),
       ...(doubt === '' ? {} : { onSand: onSand! }),
     };
   } catch (error) {

@@ -4,6 +4,8 @@ import { limitTable } from './limitTable.ts';
 export interface CarbonateKnown {
   readonly state: 'present' | 'absent' | 'little' | 'unknown';
   readonly evidence: string;
+  /** Told by pH and calcium alone: a drop of acid settles it. */
+  readonly presumed?: true;
   /** % where it was measured. */
   readonly measured?: number;
 }
@@ -29,6 +31,6 @@ export function freeCarbonate(
     return { state: 'present', evidence: 'the soil fizzes under a drop of acid' };
   if (measured.fizz === 'none') return { state: 'absent', evidence: 'the soil does not fizz under a drop of acid' };
   if (ph >= phFrom - 1e-9 && calcium === 'very high')
-    return { state: 'present', evidence: `pH ${ph.toFixed(1)} with very high calcium` };
+    return { state: 'present', evidence: `pH ${ph.toFixed(1)} with very high calcium`, presumed: true };
   return { state: ph >= wonderFrom - 1e-9 ? 'unknown' : 'absent', evidence: `pH ${ph.toFixed(1)}` };
 }

@@ -3,6 +3,7 @@ import { listOf, series, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/limit-rules.json' with { type: 'json' };
 import { ratings } from '../nutrients/sufficiencyTables.ts';
+import { nutrients } from '../analytes/analytes.ts';
 import { surfaces } from '../ground/surfaces.ts';
 import { checkConditions, conditionFields } from '../rules/engine.ts';
 import { degrees } from './degrees.ts';
@@ -33,7 +34,8 @@ export const limitWords = {
   salt: saltRatings,
   sodium: sodiumWords,
   organicRating: ratings,
-  /** Of the nutrient that is being judged. */
+  /** The nutrient that is being judged, and its rating. */
+  nutrient: nutrients,
   rating: ratings,
 } as const;
 

@@ -31,6 +31,8 @@ export interface Limitation {
   /** One sentence of the trade. */
   readonly what: string;
   readonly evidence: string;
+  /** It rests on what was seen, and on no measurement. */
+  readonly seen?: true;
 }
 
 /** What is known of a zone that any rule of a limit asks for. */
@@ -153,6 +155,7 @@ function judge(
     degree: found.severe && allHold(found.severe, signs, known) ? 'severe' : found.degree,
     what: say(`${found.what}${added.join('')}`, sign),
     evidence: say(`${found.evidence}${beside ? ` ${beside.words}` : ''}`, sign),
+    ...(sign === undefined ? {} : { seen: true }),
   };
 }
 
@@ -182,7 +185,12 @@ export function limitsOfZone(
   );
   const ofNutrients = bars.flatMap((bar) => {
     if (!isNutrient(bar.key) || bar.rating === null) return [];
-    const short = judge(limitRule('nutrient'), [], { rating: bar.rating }, sayOf(bar));
+    const short = judge(
+      limitRule('nutrient'),
+      [],
+      { nutrient: bar.key, rating: bar.rating, surface: zone.surface },
+      sayOf(bar),
+    );
     return short ? [{ ...short, key: analyteWord(bar.key) }] : [];
   });
   const rank = ({ degree, key }: Limitation): number =>

@@ -2,6 +2,7 @@ import { garden } from '../nutrients/garden.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import type { Bar } from './bars.ts';
+import type { NamedTarget } from '../settings/settings.ts';
 import { limitTable } from './limitTable.ts';
 import { saltRating, saltRatings } from './salt.ts';
 
@@ -53,8 +54,8 @@ function bandedBar(
   };
 }
 
-/** How much the soil can hold. @param tested cmol(+)/kg */
-export function exchangeBar(tested: Figure): Bar {
+/** How much the soil can hold. @param tested cmol(+)/kg; `target` that somebody wants here by name */
+export function exchangeBar(tested: Figure, target?: NamedTarget): Bar {
   const limits = limitTable.cec;
   const bar = bandedBar(
     tested,
@@ -74,7 +75,16 @@ export function exchangeBar(tested: Figure): Bar {
     },
     'cmol/kg',
   );
-  return { ...bar, acts: false };
+  if (!target) return { ...bar, acts: false };
+  const short = tested.value < target.value - 1e-9;
+  const way = short ? ': organic matter raises it over years, calcined clay in core holes at once and for good' : '';
+  const notes = `${short ? 'Below' : 'At'} the ${figure(target.value)} meq/100 g that “${target.name}” wants${way}.`;
+  return {
+    ...bar,
+    words: `${bar.words} ${notes}`,
+    notes,
+    acts: short,
+  };
 }
 
 /** What salt does to a bed whose crops are not known. */
@@ -113,7 +123,7 @@ export function saltBar({ main, label, salt }: Sward, ec: Figure & { readonly ro
       ][at]!
     }${rough}`,
     acts: at > 0,
-    ...(ec.rough ? { uncertain: true } : {}),
+    ...(ec.rough ? { uncertain: true, notes: rough.trim() } : {}),
   };
 }
 

@@ -92,9 +92,9 @@ function whatIsOpen(zone: ZoneFacts, test: SoilTest, bars: readonly Bar[], { swa
   const open: string[] = [];
   if (target.way === 'raise' && !test.buffer) asks.push('buffer');
   const phosphorus = bars.find(({ key }) => key === 'p');
-  const carbonateMatters = carbonate.state === 'unknown' && test.soilPh > high + 1e-9;
-  if (carbonateMatters) {
-    asks.push('carbonate');
+  const carbonateMatters = (carbonate.state === 'unknown' || carbonate.presumed) && test.soilPh > high + 1e-9;
+  if (carbonateMatters) asks.push('carbonate');
+  if (carbonateMatters && !carbonate.presumed) {
     open.push('free carbonate (whether sulfur can work: does a drop of vinegar or acid fizz?)');
   }
   if (phosphorus?.unrated === 'unsuited') asks.push(test.soilPh > 7 ? 'olsen' : 'phosphorus');
@@ -160,7 +160,7 @@ export function readTested(
       ? []
       : [organicBar(test.organicMatter, zone, settings, test.steps?.organicMatter)]),
     ...barsWith(ground.carbonate.state === 'present'),
-    ...saltsAndExchange(zone, test, ground.sward),
+    ...saltsAndExchange(zone, test, ground.sward, settings),
   ];
   const found = limitsOfZone(zone, ground.sward, test, bars, system);
   const { asks, open } = whatIsOpen(zone, test, bars, ground);
@@ -190,7 +190,7 @@ export function readTested(
 /** Nutrients that a lawn’s report is expected to hold. */
 const usual = ['p', 'k', 'ca', 'mg'] as const;
 
-function saltsAndExchange(zone: ZoneFacts, test: SoilTest, sward: Sward): Bar[] {
+function saltsAndExchange(zone: ZoneFacts, test: SoilTest, sward: Sward, { targets }: AdviceSettings): Bar[] {
   const ec = pasteEc(test, zone.soilGroup);
   const { cec, esp, values, steps } = test;
   const printed = (key: 'cec' | 'esp'): Working => {
@@ -198,7 +198,9 @@ function saltsAndExchange(zone: ZoneFacts, test: SoilTest, sward: Sward): Bar[] 
     return value ? inOwnUnit(key, value).working : [];
   };
   return [
-    ...(cec === undefined ? [] : [exchangeBar({ value: cec, working: printed('cec') })]),
+    ...(cec === undefined
+      ? []
+      : [exchangeBar({ value: cec, working: printed('cec') }, targetFor(targets, 'cec', sward.main?.name))]),
     ...(ec ? [saltBar(sward, ec)] : []),
     ...(esp === undefined ? [] : [sodiumBar({ value: esp, working: [...printed('esp'), ...(steps?.esp ?? [])] })]),
   ];

@@ -1,5 +1,5 @@
 import { defineCalculator } from '../calculators/calculator.ts';
-import { type Values, optional, quantity } from '../calculators/fields.ts';
+import { optional, quantity } from '../calculators/fields.ts';
 import { group, listOf, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/test-errors.json' with { type: 'json' };
@@ -34,11 +34,20 @@ const test = () =>
     cv: optional(quantity('%', { min: 0, max: 300 })),
     cores: optional(quantity('', { min: 1, max: 1000, whole: true })),
   });
-type Tested = Values<{ a: ReturnType<typeof test> }>['a'];
+interface Tested extends TestedValue {
+  readonly laboratory: number;
+  readonly cv?: number | undefined;
+}
 
 /** sd of one test: the laboratory’s, and that of a composite of so many cores. */
-const errorOf = ({ value, laboratory, cv, cores = 1 }: Tested): number =>
+export const errorOfTest = ({ value, laboratory, cv, cores = 1 }: Tested): number =>
   Math.hypot(laboratory, cv === undefined ? 0 : (Math.abs(value) * cv) / 100 / Math.sqrt(cores));
+
+/** The same, as it is worked. */
+export const errorWorked = ({ value, laboratory, cv, cores = 1 }: Tested) => ({
+  formula: '√(laboratory² + (value × cv / √cores)²)',
+  numbers: `√(${figure(laboratory)}² + (${figure(value)} × ${figure(cv ?? 0)} % / √${cores})²)`,
+});
 
 /**
  * Whether two tests of one ground differ by more than chance.
@@ -54,15 +63,13 @@ export const testDifference = defineCalculator({
   inputs: { a: test(), b: test() },
   outputs: { change: 'number', uncertainty: 'number', differs: 'true or false' },
   compute({ a, b }, book) {
-    const [first, second] = [errorOf(a), errorOf(b)];
+    const [first, second] = [errorOfTest(a), errorOfTest(b)];
     for (const [label, tested, error] of [
       ['the first', a, first],
       ['the second', b, second],
     ] as const)
       book.step({
-        label: `Error of ${label}`,
-        formula: '√(laboratory² + (value × cv / √cores)²)',
-        numbers: `√(${figure(tested.laboratory)}² + (${figure(tested.value)} × ${figure(tested.cv ?? 0)} % / √${tested.cores ?? 1})²)`,
+        ...{ label: `Error of ${label}`, ...errorWorked(tested) },
         result: error,
         unit: '',
       });
@@ -85,15 +92,19 @@ export interface TestedValue {
   readonly cores?: number | undefined;
 }
 
+/** A value with the errors of its analyte; nothing for one that is not in the table. */
+export function testedOf(analyte: string, { value, cores }: TestedValue) {
+  const entry = testErrors.analytes.find(({ key }) => key === analyte);
+  return (
+    entry && {
+      ...{ value, cv: entry.cv, laboratory: entry.absolute ?? (Math.abs(value) * (entry.relative ?? 0)) / 100 },
+      ...(cores === undefined ? {} : { cores }),
+    }
+  );
+}
+
 /** Two tests of an analyte of the table; nothing for one that is not in it. */
 export function compareTests(analyte: string, a: TestedValue, b: TestedValue) {
-  const entry = testErrors.analytes.find(({ key }) => key === analyte);
-  if (!entry) return undefined;
-  const tested = ({ value, cores }: TestedValue) => ({
-    value,
-    laboratory: entry.absolute ?? (Math.abs(value) * (entry.relative ?? 0)) / 100,
-    cv: entry.cv,
-    ...(cores === undefined ? {} : { cores }),
-  });
-  return testDifference({ a: tested(a), b: tested(b) });
+  const [first, second] = [testedOf(analyte, a), testedOf(analyte, b)];
+  return first && second && testDifference({ a: first, b: second });
 }

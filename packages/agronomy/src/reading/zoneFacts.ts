@@ -31,6 +31,8 @@ export interface FieldMeasurements {
   readonly fizz?: 'none' | 'weak' | 'strong' | undefined;
   /** How long a drop of water stands, s. */
   readonly waterDrop?: number | undefined;
+  /** What a ring takes in, mm/h. */
+  readonly infiltration?: number | undefined;
 }
 
 /** What is known of a zone that bears on reading its test and setting its rates. */
@@ -59,6 +61,8 @@ export interface ZoneFacts {
   readonly slope?: number | undefined;
   readonly lie?: 'slope' | 'flat' | 'hollow' | undefined;
   readonly seaside?: boolean | undefined;
+  /** What it is used for. */
+  readonly use?: 'ornamental' | 'play' | 'sport' | 'walked across' | 'driven on' | undefined;
   /** How it is watered, `none` where it is not. */
   readonly irrigation?: string | undefined;
   readonly measured?: FieldMeasurements | undefined;

@@ -1,7 +1,8 @@
 import { optional, quantity } from '../calculators/fields.ts';
 import { sulfurLimits } from '../acidify/tables.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
-import { type Verdict, gypsumVerdict, leachingVerdict, magnesiumWanted, sulfurVerdict } from '../rates/verdicts.ts';
+import { type Verdict, gypsumVerdict, leachingVerdict, sulfurVerdict } from '../rates/verdicts.ts';
+import { calciumGypsum, magnesiumOf } from './schoolNeeds.ts';
 import { isChelateFor } from './iron.ts';
 import { sulfurTable } from '../acidify/tables.ts';
 import { sodiumTable } from '../soil/sodium.ts';
@@ -11,6 +12,7 @@ import { WorkingBook, figure } from '../working/working.ts';
 import { spread } from './spread.ts';
 import { physical } from './physical.ts';
 import {
+  type Asked,
   type Proposal,
   cannot,
   defineRemedy,
@@ -102,16 +104,22 @@ export const sulfur = defineRemedy({
   },
 });
 
+/** Gypsum against sodium; where that wants none, for the calcium that a school asks for. */
+function gypsumFor(asked: Asked): Verdict | undefined {
+  const { zone, test, reading, system } = asked;
+  const sodium = test && gypsumVerdict(zone, test, reading, system);
+  return sodium?.status === 'due' ? sodium : (calciumGypsum(asked) ?? sodium);
+}
+
 /** Gypsum against sodium. */
 export const gypsum = defineRemedy({
   name: 'gypsum',
   kinds: ['gypsum'],
   fields: { material: materialId(), rate: perArea(), times: wholeTimes(4) },
-  propose: ({ zone, test, reading, system }) =>
-    test ? proposed(gypsumVerdict(zone, test, reading, system)) : undefined,
+  propose: (asked) => proposed(gypsumFor(asked)),
   make: (values, asked) => {
-    const { zone, test, reading, system } = asked;
-    const verdict = test && gypsumVerdict(zone, test, reading, system);
+    const { zone, system } = asked;
+    const verdict = gypsumFor(asked);
     const found = materialFor(values.material, ['gypsum'], asked);
     if (!found) return cannot('Add gypsum to your products first.', values, 'limeRate');
     if (!verdict?.need && values.rate === undefined) return cannot('', values, 'limeRate');
@@ -195,7 +203,7 @@ export const magnesium = defineRemedy({
   fields: { material: materialId(), rate: perArea(), times: wholeTimes(6) },
   propose: () => undefined,
   make: (values, asked) => {
-    const rating = asked.reading.bars.find(({ key }) => key === 'mg')?.rating;
+    const need = magnesiumOf(asked);
     const found = materialFor(
       values.material,
       ['fertilizer'],
@@ -209,11 +217,11 @@ export const magnesium = defineRemedy({
     if (!found) return cannot('Add magnesium sulfate to your products first.', values);
     const share = found.material.analysis.mg ?? 0;
     if (share <= 0) return cannot(`${found.material.name} tells no magnesium in its analysis: complete it.`, values);
-    const pure = magnesiumWanted(rating);
+    const pure = need?.value ?? 0;
     const once = (grams(nitrogenLimits.magnesium) * 100) / share;
     const most = Math.max(1, passesWithin(grams(1), grams(nitrogenLimits.magnesium)));
     return {
-      ...spread({ asked, found, pure, share, symbol: 'Mg', once, most, values, before: [] }),
+      ...spread({ asked, found, pure, share, symbol: 'Mg', once, most, values, before: need?.working ?? [] }),
       cautions: ['Watered off the leaves at once, on moist ground.'],
     };
   },

@@ -1,3 +1,4 @@
+import { capital } from '../units/capital.ts';
 import { InputError } from '../calculators/fields.ts';
 import type { CorrectionRule } from '../nutrients/correction.ts';
 import {
@@ -31,6 +32,8 @@ export interface SchoolDecided {
   readonly leaveAloneTo?: number | null | undefined;
   readonly neutralBelow?: number | null | undefined;
   readonly limeDepth: LimeDepth;
+  /** Schools that are not shown beside it. */
+  readonly off?: readonly School[] | null | undefined;
   /** Wanted where a site or a zone goes its own way. */
   readonly reason?: string | null | undefined;
 }
@@ -184,6 +187,11 @@ export function settingsFrom(decisions: readonly Decision[]): AdviceSettings {
       : {}),
     leaveAlone: [leaveAloneFrom ?? from, leaveAloneTo ?? to],
     neutralBelow: neutralBelow ?? defaultSettings.neutralBelow,
+    schoolsOff: (school?.value.off ?? []).filter((off) => off !== school?.value.school),
+    schoolBy:
+      school && school.at !== 'practice'
+        ? `${capital(school.value.school)} is set for this ${school.at}${reason ? `: “${reason}”` : ''}.`
+        : null,
     correctBy: school && school.at !== 'practice' ? `Set for this ${school.at}${reason ? `: “${reason}”` : ''}.` : null,
     phosphorusRule: rules?.phosphorus ?? defaultSettings.phosphorusRule,
     rules,

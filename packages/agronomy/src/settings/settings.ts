@@ -1,7 +1,7 @@
 import { type CorrectionRule, correction } from '../nutrients/correction.ts';
 import type { SufficiencySet, YearlyRates } from '../nutrients/sufficiencyTables.ts';
 
-/** Schools of reading P and K; shares of the exchange capacity are told, and not turned into rates yet. */
+/** Schools of reading what a soil holds: by rating, by a floor, by shares of the exchange. */
 export const schools = ['sufficiency', 'minimum level', 'cation balance'] as const;
 export type School = (typeof schools)[number];
 
@@ -36,11 +36,15 @@ export interface OwnCap {
   readonly by: string;
 }
 
+/** What can be given a target of one's own. */
+export const targetAnalytes = ['soilPh', 'organicMatter', 'cec'] as const;
+export type TargetAnalyte = (typeof targetAnalytes)[number];
+
 /** A target with a name: what a client or a practice wants of a soil. */
 export interface NamedTarget {
   readonly name: string;
-  readonly analyte: 'soilPh' | 'organicMatter';
-  /** pH, or % organic matter. */
+  readonly analyte: TargetAnalyte;
+  /** pH, % organic matter, or cmol(+)/kg of exchange capacity. */
   readonly value: number;
   /** For this grass only. */
   readonly grass?: string | null | undefined;
@@ -54,11 +58,23 @@ export interface Blackout {
   readonly what: 'nitrogen' | 'phosphorus' | 'all fertilizer';
 }
 
-/** What the law of a place says. */
+/** Ratings that a rule may call a shortage. */
+export const shortageRatings = ['very low', 'low', 'medium'] as const;
+export type ShortageRating = (typeof shortageRatings)[number];
+
+/** What the law of a place says, as a practice has written it down; nothing of it is claimed to be the law. */
 export interface PlaceRules {
   readonly name: string;
   readonly source: string;
   readonly phosphorus: PhosphorusRule;
+  /** What counts as a shown shortage: this rating and any below it; low where it is not told. */
+  readonly shortage?: ShortageRating | null | undefined;
+  /** Whether a lawn being established may have it without one; so where it is not told. */
+  readonly establishing?: boolean | null | undefined;
+  /** Years within which the test must have been taken that proves it. */
+  readonly proofYears?: number | null | undefined;
+  /** What is to be kept as proof, in words. */
+  readonly proof?: string | null | undefined;
   /** g/m² of N */
   readonly nitrogenYear?: number | null | undefined;
   readonly nitrogenPass?: number | null | undefined;
@@ -111,6 +127,10 @@ export interface AdviceSettings {
   readonly correctBy: string | null;
   /** By which school P and K are planned. */
   readonly school: School;
+  /** Schools that are not shown beside it. */
+  readonly schoolsOff: readonly School[];
+  /** Who chose the school, and why, where it is not the practice. */
+  readonly schoolBy: string | null;
   readonly limeDepth: LimeDepth;
   readonly phosphorusRule: PhosphorusRule;
   /** The rules of the place, where they are set. */
@@ -135,6 +155,8 @@ export const defaultSettings: AdviceSettings = {
   neutralBelow: correction.towardNeutral.below,
   correctBy: null,
   school: 'sufficiency',
+  schoolsOff: [],
+  schoolBy: null,
   limeDepth: 'sampled slice',
   phosphorusRule: 'shortage',
   rules: null,

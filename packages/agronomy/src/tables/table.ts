@@ -15,7 +15,9 @@ export interface ReferenceTable {
     | 'Spreaders and sprayers'
     | 'Trouble'
     | 'Sampling'
-    | 'Own tests';
+    | 'Own tests'
+    | 'Reading'
+    | 'Owner';
   readonly source: string;
   readonly basis: string;
   readonly region: string;

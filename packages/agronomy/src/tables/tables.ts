@@ -18,6 +18,7 @@ import {
 } from '../nutrients/sufficiencyTables.ts';
 import { amendments } from '../organic/amendments.ts';
 import { fillMaterials } from '../organic/rebuild.ts';
+import { ofReading } from './readingTables.ts';
 import { ofOwnTests, ofSampling, ofTrouble, ofWorth } from './fieldTables.ts';
 import { ofGrasses } from './grassTables.ts';
 import { ofJudgement } from './judgementTables.ts';
@@ -357,6 +358,7 @@ export const referenceTables: readonly ReferenceTable[] = [
   ...ofOwnTests,
   ...ofJudgement,
   ...ofWorth,
+  ...ofReading,
   ...ofProgram,
   ...ofSeason,
   ...ofTrouble,

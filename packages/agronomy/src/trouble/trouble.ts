@@ -73,6 +73,10 @@ function told({ sign, fact, words, weight }: Piece, value: number | string | und
   return { points: weight, words: measured ? `${words}: ${figure(value)} ${unit}${inches}` : words };
 }
 
+/** Every cause with what speaks for it and against it, whether anything points at it or not, in the order of the rules. */
+export const weighedCauses = (seen: readonly string[], known: Readonly<Record<string, number | string | undefined>>) =>
+  troubleRules.causes.map((cause) => ({ cause, weighed: weigh(cause.evidence, seen, known, told) }));
+
 /**
  * Likely causes of what is seen, by a ranked rule base: points for and against each, by signs and facts. A cause that no
  * sign points at is not named, however well the facts would fit it.
@@ -103,8 +107,8 @@ export const troubleCauses = defineCalculator({
   outputs: { first: 'name of the likeliest cause', causes: '[{cause, label, points, for, against, unknown, check}]' },
   compute({ signs: seen, facts = {} }, book) {
     const known = facts as Readonly<Record<string, number | string | undefined>>;
-    const causes = troubleRules.causes.flatMap(({ name, label, means, first, check, evidence }): LikelyCause[] => {
-      const weighed = weigh(evidence, seen, known, told);
+    const causes = weighedCauses(seen, known).flatMap(({ cause, weighed }): LikelyCause[] => {
+      const { name, label, means, first, check } = cause;
       if (!weighed.pointed) return [];
       return [
         {

@@ -131,8 +131,12 @@ const nutrientDrawn = (input: ProgramInput, key: WorthKey, into: 'p' | 'k', meth
   };
 };
 
-/** How a measurement that was not made may turn out; nothing for one that this does not know of. */
-export function drawnOf(key: WorthKey, input: ProgramInput): Drawn | undefined {
+/**
+ * How a measurement that was not made may turn out; nothing for one that this does not know of.
+ *
+ * @param presumed whether free carbonate is told by pH and calcium alone: a test once more does not take it away
+ */
+export function drawnOf(key: WorthKey, input: ProgramInput, presumed = false): Drawn | undefined {
   const { test, zone } = input;
   if (!test) return undefined;
   const soilPh = inWater(test).test.soilPh;
@@ -140,7 +144,7 @@ export function drawnOf(key: WorthKey, input: ProgramInput): Drawn | undefined {
     case 'buffer':
       return bufferDrawn(input);
     case 'carbonate': {
-      const step = worthTable.fizz.filter(({ from }) => soilPh >= from).at(-1)!;
+      const step = presumed ? worthTable.presumed : worthTable.fizz.filter(({ from }) => soilPh >= from).at(-1)!;
       return (chance) => {
         const fizz = one(chance, (['none', 'weak', 'strong'] as const).map((name) => [name, step[name]] as const));
         return { told: fizz, input: withMeasured(input, { fizz }) };
@@ -172,7 +176,7 @@ export function drawnOf(key: WorthKey, input: ProgramInput): Drawn | undefined {
     case 'potassium':
       return nutrientDrawn(input, key, 'k');
     case 'cores':
-      return againDrawn(input);
+      return againDrawn(presumed ? withMeasured(input, { fizz: 'strong' }) : input);
     default:
       return undefined;
   }

@@ -1,6 +1,9 @@
 import { chanceFrom } from '../geometry/chance.ts';
 import { type ProgramInput, programZone } from '../program/zoneProgram.ts';
+import { readTested } from '../reading/reading.ts';
 import type { Treatment } from '../remedies/treatment.ts';
+import { limitLabel } from '../readings/limitCures.ts';
+import { defaultSettings } from '../settings/settings.ts';
 import { type Sense, type UnitSystem, inLine, present } from '../units/present.ts';
 import { type Numbers, numbersOnly } from '../working/numbersOnly.ts';
 import { type Working, WorkingBook, figure } from '../working/working.ts';
@@ -86,9 +89,12 @@ function firstsIn(outcomes: readonly Outcome[]): Array<{ limit: string | null; s
     .sort((one, other) => other.share - one.share);
 }
 
-/** "$8", "20 minutes", "$20 and 45 minutes". */
-function priceWords(fee: number, minutes: number, currency: string): string {
-  const parts = [fee > 0 ? `${currency}${figure(fee)}` : '', minutes > 0 ? `${minutes} minutes` : ''];
+/** "$8", "20 minutes", "$22 at Fennimore soil laboratory and 45 minutes". */
+function priceWords(fee: number, minutes: number, currency: string, laboratory: string | null): string {
+  const parts = [
+    fee > 0 ? `${currency}${figure(fee)}${laboratory === null ? '' : ` at ${laboratory}`}` : '',
+    minutes > 0 ? `${minutes} minutes` : '',
+  ];
   return parts.filter(Boolean).join(' and ');
 }
 
@@ -103,8 +109,7 @@ function rated({ sense, low, high }: Moved, system: UnitSystem): string {
       : `${from} or ${to}`;
 }
 
-const nouns: Readonly<Record<string, string>> = { acid: 'acidity', alkaline: 'the high pH' };
-const firstWords = (limit: string | null): string => (limit === null ? 'nothing' : (nouns[limit] ?? limit));
+const firstWords = (limit: string | null): string => (limit === null ? 'nothing' : inLine(limitLabel(limit)));
 function outcomeOf(input: ProgramInput): Outcome {
   const { reading, program } = numbersOnly(() => programZone(input));
   // What limits only a little comes first nowhere.
@@ -112,11 +117,19 @@ function outcomeOf(input: ProgramInput): Outcome {
   return { treatments: program.treatments, cost: program.cost?.value ?? null, first: first?.key ?? null };
 }
 
+/** What a laboratory asks for its panels, in the practice's money. */
+export interface AskedFees {
+  readonly laboratory: string;
+  readonly fees: ReadonlyArray<{ readonly panel: string; readonly fee: number }>;
+}
+
 /** What is missing before a zone's program is sure, and how many ways are drawn of each. */
 export interface WorthOptions {
   readonly draws?: number;
   /** The same seed gives the same answer. */
   readonly seed?: number;
+  /** What the laboratory that the bags go to asks; usual fees where it names none. */
+  readonly asked?: AskedFees;
 }
 
 /**
@@ -126,12 +139,13 @@ export interface WorthOptions {
  * @param input of the zone's program, with its test
  * @returns the most worth first; empty without a test, which comes before all of them
  */
-export function worthOfMeasuring(input: ProgramInput, { draws = 200, seed = 1 }: WorthOptions = {}): Worth[] {
-  if (!input.test) return [];
-  const { asks } = programZone(input).reading;
-  const known = worthTable.measurements.filter(({ key }) => key === 'cores' || asks.includes(key));
+export function worthOfMeasuring(input: ProgramInput, { draws = 200, seed = 1, asked }: WorthOptions = {}): Worth[] {
+  const { zone, test, settings = defaultSettings, system } = input;
+  if (!test) return [];
+  const { reading, ground } = readTested(zone, test, settings, system);
+  const known = worthTable.measurements.filter(({ key }) => key === 'cores' || reading.asks.includes(key));
   const worths = known.flatMap((measurement): Worth[] => {
-    const drawn = drawnOf(measurement.key, input);
+    const drawn = drawnOf(measurement.key, input, ground.carbonate.presumed);
     if (!drawn) return [];
     const chance = chanceFrom(seed);
     // What is drawn twice comes to the same, and is worked out once.
@@ -142,7 +156,7 @@ export function worthOfMeasuring(input: ProgramInput, { draws = 200, seed = 1 }:
       seen.set(as, known);
       return known;
     });
-    return [told(measurement, outcomes, input)];
+    return [told(measurement, outcomes, input, asked)];
   });
   // Water, air and whatever else comes first stands before money: it is what the money is spent on in vain.
   const turn = ({ firsts }: Worth): number => (isTurn(firsts) ? 100 - firsts[0]!.share : 0);
@@ -152,9 +166,11 @@ export function worthOfMeasuring(input: ProgramInput, { draws = 200, seed = 1 }:
 const isTurn = (firsts: Worth['firsts']): boolean => 100 - firsts[0]!.share >= worthTable.turnsFrom;
 const gain = ({ stake, fee }: Worth): number => (stake ?? 0) - fee;
 
-function told({ key, name, fee, minutes }: (typeof worthTable)['measurements'][number], outcomes: readonly Outcome[], input: ProgramInput): Worth {
+function told({ key, name, fee: usual, minutes, panel }: (typeof worthTable)['measurements'][number], outcomes: readonly Outcome[], input: ProgramInput, asked: AskedFees | undefined): Worth {
   const { system } = input;
   const currency = input.settings?.currency ?? '$';
+  const own = asked?.fees.find((entry) => entry.panel === panel)?.fee;
+  const fee = own ?? usual;
   const moved = movedIn(outcomes);
   const firsts = firstsIn(outcomes);
   const costs = outcomes.flatMap(({ cost }) => cost ?? []);
@@ -179,7 +195,7 @@ function told({ key, name, fee, minutes }: (typeof worthTable)['measurements'][n
     });
   if (stake !== null)
     book.step({ label: 'Money at stake', formula: 'upper end − lower end of what the program costs', numbers: `${figure(dear)} − ${figure(cheap)}`, result: stake, unit: '' });
-  const price = priceWords(fee, minutes, currency);
+  const price = priceWords(fee, minutes, currency, own === undefined ? null : asked!.laboratory);
   const [most] = moved;
   const settles = [
     ...(isTurn(firsts) ? [`what comes first: ${firsts.slice(0, 2).map(({ limit, share }) => `${firstWords(limit)} in ${Math.round(share / 10)} of 10 such lawns`).join(', ')}`] : []),

@@ -1,7 +1,8 @@
-import { quantity } from '../calculators/fields.ts';
+import { choice, optional, quantity } from '../calculators/fields.ts';
 import { group, listOf, text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/measurement-worth.json' with { type: 'json' };
+import { panelNames } from '../sampling/designTables.ts';
 
 const share = () => quantity('%', { min: 0, max: 100 });
 const above = (max: number) => quantity('', { above: 0, max });
@@ -22,12 +23,14 @@ export const worthTable = readTable(
     cores: quantity('', { min: 1, max: 500, whole: true }),
     usualCores: quantity('', { min: 1, max: 500, whole: true }),
     measurements: listOf(
-      { key: text(30), name: text(60), fee: quantity('', { min: 0, max: 1000 }), minutes: quantity('', { min: 0, max: 600 }) },
+      { key: text(30), name: text(60), fee: quantity('', { min: 0, max: 1000 }), minutes: quantity('', { min: 0, max: 600 }), panel: optional(choice(panelNames)) },
       'measurements',
       { min: 1, max: 30 },
     ),
     /** Chances by the pH from which they hold. */
     fizz: listOf({ from: quantity('pH', { min: 0, max: 12 }), none: share(), weak: share(), strong: share() }, 'steps', { min: 1, max: 10 }),
+    /** And where calcium already tells of carbonate. */
+    presumed: group({ none: share(), weak: share(), strong: share() }),
     /** mm/h that stand for a hole that drains, drains slowly and does not; chances by soil; odds where the ground looks wet. */
     holes: group({ good: above(500), slow: above(500), stands: above(500), sand: holes(), loam: holes(), clay: holes(), wetTimes: above(20) }),
     organicSpread: above(3),

@@ -58,7 +58,7 @@ export function CardsPage() {
     ['Later this week', cards.filter(({ card: { job } }) => !isToday(job.day))],
   ] as const;
   return (
-    <FieldFrame back="/" title="Work cards on this device" kept={outbox.waiting.length}>
+    <FieldFrame back="/" title="Work cards on this device" kept={outbox.waiting.length} heading>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
         {cards.length === 0 && (
           <Typography>Nothing yet. With a connection, fetch the week; then the cards open without one.</Typography>

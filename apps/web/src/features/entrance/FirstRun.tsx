@@ -1,6 +1,6 @@
 import { FirstRunInput, LoadExportInput } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Box, Button, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { startOver, useFirstRun, useLoadExport } from '../../api/entrance.ts';
@@ -60,7 +60,8 @@ function LoadExport() {
     resolver: classValidatorResolver(LoadExportInput),
     defaultValues: { email: '', password: '' },
   });
-  const load = useLoadExport();
+  const [gone, setGone] = useState(0);
+  const load = useLoadExport(setGone);
   const { errors } = formState;
   const send = handleSubmit((input) =>
     load.mutate(
@@ -100,6 +101,14 @@ function LoadExport() {
       />
       <PasswordField {...register('password')} label="A new password" fresh problem={errors.password?.message} />
       <Trouble error={load.error} />
+      {load.isPending && (
+        <Box role="status">
+          <LinearProgress variant={gone < 1 ? 'determinate' : 'indeterminate'} value={100 * gone} aria-hidden />
+          {gone < 1
+            ? `Sending the file: ${Math.floor(100 * gone)} % of ${(file!.size / 1e6).toFixed(1)} MB.`
+            : 'The file is here. Each part of it is looked through and taken in; many photos take some minutes.'}
+        </Box>
+      )}
       <Box>
         <Button type="submit" variant="contained" disabled={load.isPending || !file}>
           {load.isPending ? 'Loading…' : 'Load it and sign in'}

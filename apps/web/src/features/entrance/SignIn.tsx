@@ -82,8 +82,8 @@ function Forgot({ email, onBack }: { readonly email: string; readonly onBack: ()
           role="status"
           sx={{ borderLeft: `3px solid ${colours.lichen}`, background: colours.lichenWash, px: 1.5, py: 1 }}
         >
-          If that address is known here, a message is on its way. Where no mail server is set up, it lies in the outbox
-          of your practice: ask its owner.
+          If that address is known here, a message is on its way. Where no mail server is set up, none leaves: ask
+          whoever runs the server, who makes a link with “npm run reset-link”.
         </Box>
       )}
       <Box sx={{ display: 'flex', gap: 1, justifyContent: 'space-between' }}>

@@ -36,6 +36,7 @@ export function DrainageChart({ hole }: { readonly hole: DrainageRecord }) {
       sx={{ height: 220 }}
     >
       <Line
+        role="presentation"
         data={{
           datasets: [
             { label: `water, ${length} down`, data: depths, borderColor: colours.slate, backgroundColor: colours.slate, pointRadius: 4, tension: 0 },

@@ -82,8 +82,9 @@ export function TestsPage() {
       back={opened ? `/tests/${siteId}` : stepPath(siteId, 'lab')}
       title={site?.siteName}
       kept={outbox.waiting.length}
+      heading={!opened}
     >
-      <Box component="main" sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
+      <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
         <Trouble error={error} />
         {outbox.refused.map(({ id, refused }) => (
           <Typography key={id} role="alert" sx={{ color: colours.ochre }}>

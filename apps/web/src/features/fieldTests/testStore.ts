@@ -4,13 +4,15 @@ import { createStore, del, entries, get, set, setMany, update } from 'idb-keyval
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type Outcome, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { FOR_GOOD, type KeptPhoto, photoKind } from '../../offline/photos.ts';
-import { dayOf } from '../../ui/today.ts';
+import { deviceZone, todayIn } from '../../ui/today.ts';
 
 /** What of a site is taken along, to test its zones without a connection. */
 export interface PackedSite {
   readonly siteId: string;
   readonly siteName: string;
   readonly zones: readonly ZoneAnswer[];
+  /** Whose days a test has: the site's, else the practice's. What was taken along by an earlier version has none. */
+  readonly timeZone?: string;
   readonly practiceId: string;
   readonly person: { readonly id: string; readonly name: string } | null;
 }
@@ -43,6 +45,7 @@ export async function openSite(siteId: string, units: string): Promise<PackedSit
     ]);
     const packed: PackedSite = {
       ...{ siteId, siteName: site.name, zones, practiceId: practice?.id ?? '' },
+      ...((zone) => (zone ? { timeZone: zone } : {}))(site.timeZone ?? practice?.timeZone),
       person: person ? { id: person.id, name: person.name } : null,
     };
     await set(siteId, packed, sites);
@@ -71,7 +74,8 @@ export async function testsOf(siteId: string): Promise<KeptTest[]> {
 /** Begin a test here; nothing is sent before something is read. */
 export async function beginTest(site: PackedSite, zoneId: string, kind: FieldTestKind): Promise<KeptTest> {
   const test: KeptTest = {
-    ...{ id: crypto.randomUUID(), zoneId, kind, siteId: site.siteId, on: dayOf(new Date()), closed: false },
+    ...{ id: crypto.randomUUID(), zoneId, kind, siteId: site.siteId, closed: false },
+    on: todayIn(site.timeZone ?? deviceZone()),
     ...{ record: startOf(kind), revision: 0, doneBy: site.person?.name ?? null, place: null, unsent: true },
   };
   await set(test.id, test, tests);

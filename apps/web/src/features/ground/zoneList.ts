@@ -74,6 +74,12 @@ export function zonesOf(
     try {
       if (line.name === '') throw new InputError('name', 'Give the zone a name.');
       if (line.area === '') throw new InputError('area', 'Its area is missing: every rate is multiplied by it.');
+      const open = /^(\d{1,3}),(\d{3})(?![\d,.])/.exec(line.area);
+      if (open && areaUnit === 'm2' && !/ft|yd|ac/i.test(line.area))
+        throw new InputError(
+          'area',
+          `${line.area} may be ${open[1]}.${open[2]} or ${open[1]}${open[2]}: write one of the two.`,
+        );
       const area =
         parseQuantity(line.area.replace(/(\d),(\d{1,2})(?!\d)/, '$1.$2'), areaUnit) *
         (areaUnit === 'ft2' ? 0.09290304 : 1);

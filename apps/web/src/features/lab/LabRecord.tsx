@@ -53,7 +53,9 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
         <TableHead>
           <TableRow>
             {['Zone', 'Sampled', ...routineAnalytes.map(headName), ''].map((heading, index) => (
-              <TableCell key={index}>{heading}</TableCell>
+              <TableCell key={index} component={heading === '' ? 'td' : 'th'}>
+                {heading}
+              </TableCell>
             ))}
           </TableRow>
         </TableHead>

@@ -14,7 +14,7 @@ import { useState } from 'react';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
 import { colours } from '../../ui/theme.ts';
-import { dayOf } from '../../ui/today.ts';
+import { useToday } from '../../ui/today.ts';
 import { useMay } from '../../ui/session.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { labQueries, useKeepLoad } from './api.ts';
@@ -71,10 +71,11 @@ const asked: Readonly<Record<LoadKind, readonly Asked[]>> = {
 /** A load looked over: what was seen, what it says at once, and what was decided. */
 function LoadForm({ siteId, opened, onClose }: { readonly siteId: string; readonly opened: LoadCheckAnswer | undefined; readonly onClose: () => void }) {
   const keep = useKeepLoad();
+  const today = useToday(siteId);
   const [id] = useState(() => opened?.id ?? crypto.randomUUID());
   const [kind, setKind] = useState<LoadKind>(opened?.kind ?? 'compost');
   const [name, setName] = useState(opened?.name ?? '');
-  const [on, setOn] = useState(opened?.on ?? dayOf(new Date()));
+  const [on, setOn] = useState(opened?.on ?? today);
   const [record, setRecord] = useState<Seen>((opened?.record as Seen | undefined) ?? {});
   const [decided, setDecided] = useState<LoadCheckInput['decided']>(opened?.decided ?? null);
   const [reason, setReason] = useState(opened?.reason ?? '');

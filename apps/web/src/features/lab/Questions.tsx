@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { colours } from '../../ui/theme.ts';
-import { dayOf } from '../../ui/today.ts';
+import { useToday } from '../../ui/today.ts';
 import { useMay } from '../../ui/session.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
 import { useUndo } from '../../ui/undo.tsx';
@@ -23,9 +23,10 @@ const labels = { askedOf: 'Put to', laboratory: 'Laboratory' } as const;
 /** A question with what came back. */
 function QuestionForm({ zones, results, chosen, opened, onClose }: Omit<QuestionsProps, 'siteId'> & { readonly opened: LabQuestionAnswer | undefined; readonly onClose: () => void }) {
   const save = useSaveQuestion();
+  const today = useToday(zones[0]!.siteId);
   const start: LabQuestionInput = opened
     ? labQuestionInput(opened)
-    : { zoneId: chosen ?? zones[0]!.id, resultId: null, laboratory: null, askedOf: null, askedOn: dayOf(new Date()), question: '', answer: null, answeredBy: null, answeredOn: null };
+    : { zoneId: chosen ?? zones[0]!.id, resultId: null, laboratory: null, askedOf: null, askedOn: today, question: '', answer: null, answeredBy: null, answeredOn: null };
   const { typed, set, problem, check } = useTyped(LabQuestionInput, start, save.error);
   const ofZone = results.filter(({ zoneIds }) => zoneIds.includes(typed.zoneId));
   const text = (key: 'question' | 'answer' | 'askedOf' | 'laboratory' | 'answeredBy') => ({

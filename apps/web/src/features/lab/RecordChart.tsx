@@ -19,6 +19,7 @@ export function RecordChart({ series }: { readonly series: RecordSeriesAnswer })
   return (
     <Box role="img" aria-label={`${series.name} over time: ${dated.map(({ told, on }) => `${told} on ${on}`).join(', ')}`} sx={{ height: 240 }}>
       <Line
+        role="presentation"
         data={{
           datasets: runs.map((run, index) => {
             const own = dated.filter((point) => point.run === run);

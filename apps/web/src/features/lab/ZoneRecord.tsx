@@ -16,7 +16,9 @@ function Points({ series }: { readonly series: RecordSeriesAnswer }) {
       <TableHead>
         <TableRow>
           {['On', 'Value', 'Method', 'Depth', 'Season', 'From', ''].map((head, index) => (
-            <TableCell key={index}>{head}</TableCell>
+            <TableCell key={index} component={head === '' ? 'td' : 'th'}>
+              {head}
+            </TableCell>
           ))}
         </TableRow>
       </TableHead>

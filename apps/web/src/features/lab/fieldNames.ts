@@ -13,7 +13,13 @@ import {
   unitWord,
 } from '@glenfold/agronomy';
 
-const others = { label: 'Bag label', labNumber: 'Lab number', sampledOn: 'Sampled on', depth: 'Depth' } as const;
+const others = {
+  label: 'Bag label',
+  labNumber: 'Lab number',
+  sampledOn: 'Sampled on',
+  depth: 'Depth',
+  cores: 'Cores',
+} as const;
 
 /** What a column of a report is called on screen. */
 export function fieldName(field: LabField): string {

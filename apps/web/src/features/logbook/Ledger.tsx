@@ -60,7 +60,7 @@ export function Ledger({ zone, year }: { readonly zone: ZoneLedgerAnswer; readon
               <th scope="col">Planned</th>
               <th scope="col">Year’s most</th>
               <th scope="col">Still allowed</th>
-              <Box component="th" scope="col" sx={{ display: { xs: 'none', sm: 'table-cell' } }} aria-label="Gauge" />
+              <Box component="td" sx={{ display: { xs: 'none', sm: 'table-cell' } }} />
             </tr>
           </thead>
           <tbody>

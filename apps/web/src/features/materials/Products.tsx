@@ -199,7 +199,7 @@ export function Products({ group }: { readonly group: Group }) {
                 <TableCell>Pack</TableCell>
                 <TableCell>Price of a pack</TableCell>
                 <TableCell>In stock</TableCell>
-                <TableCell />
+                <TableCell component="td" />
               </TableRow>
             </TableHead>
             <TableBody>

@@ -79,8 +79,13 @@ function Member({ member }: { readonly member: MemberAnswer }) {
         ))}
       </TextField>
       <Box sx={{ display: 'flex', gap: 1, justifyContent: { md: 'end' }, whiteSpace: 'nowrap' }}>
-        <Button size="small" onClick={() => sendReset.mutate(id)} disabled={sendReset.isPending}>
-          {sendReset.isSuccess ? 'Link written' : 'Send a password link'}
+        <Button
+          size="small"
+          onClick={() => sendReset.mutate(id)}
+          disabled={sendReset.isPending}
+          {...(sendReset.isSuccess ? {} : { 'aria-label': `Send a password link to ${name}` })}
+        >
+          {sendReset.isSuccess ? 'Link sent' : 'Send a password link'}
         </Button>
         <Button size="small" onClick={() => remove(`/members/${id}`, name)} aria-label={`Remove ${name}`}>
           Remove
@@ -110,9 +115,7 @@ function Member({ member }: { readonly member: MemberAnswer }) {
         )}
         <Trouble error={save.error ?? sendReset.error} />
         {sendReset.isSuccess && (
-          <Typography role="status">
-            The link for {name} is in the <Link to="/practice/outbox">outbox</Link>.
-          </Typography>
+          <Typography role="status">The link is on its way to {person.email}; nobody else reads it.</Typography>
         )}
       </Box>
     </Box>

@@ -40,6 +40,7 @@ export function PhChart({ zone, today }: { readonly zone: ProofZoneAnswer; reado
       sx={{ height: narrow ? 260 : 330 }}
     >
       <Line
+        role="presentation"
         data={{
           datasets: [
             {

@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import { LabAdvice } from '../../ui/LabAdvice.tsx';
 import { NoTest } from '../../ui/NoTest.tsx';
+import { RulesThatBind } from './RulesThatBind.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { phText } from '../../ui/results.ts';
@@ -119,7 +120,8 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
           {treatments.length > 0 && <HandOver siteId={site.id} zone={zone} zones={zones} />}
         </Box>
       </Box>
-      {result ? <LabAdvice result={result} treatments={treatments} /> : <NoTest siteId={site.id} zone={zone} />}
+      <RulesThatBind rules={program.rules} to={`/settings/rules?site=${site.id}`} />
+      {result ? <LabAdvice result={result} beside={program.besideLab} /> : <NoTest siteId={site.id} zone={zone} />}
       <YearBefore siteId={site.id} yearBefore={answer.yearBefore} />
       <InHand handedOver={answer.handedOver} />
       {ground && (

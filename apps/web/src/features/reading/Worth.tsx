@@ -1,25 +1,16 @@
-import type { UnitSystem } from '@glenfold/agronomy';
-import type { WorthAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
-import { queryOptions, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { api } from '../../api/client.ts';
 import { colours } from '../../ui/theme.ts';
 import { Words } from '../../ui/Words.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
-
-const worthOf = (zoneId: string, units: UnitSystem) =>
-  queryOptions({
-    queryKey: ['program', zoneId, units, 'worth'],
-    queryFn: () => api<WorthAnswer[]>('GET', `/zones/${zoneId}/worth?units=${units}`),
-    staleTime: 60_000,
-  });
+import { readingQueries } from './api.ts';
 
 /** What one more measurement would settle in a zone: the best one at once, the others when they are asked for. */
 export function Worth({ zoneId }: { readonly zoneId: string }) {
   const { system, say } = useUnits();
-  const { data, error } = useQuery(worthOf(zoneId, system));
+  const { data, error } = useQuery(readingQueries.worth(zoneId, system));
   const [open, setOpen] = useState(false);
   // It is beside the reading, and not missed where it does not come.
   if (error) return null;

@@ -54,7 +54,7 @@ export function ReportPage() {
   const { data: report, error } = useQuery(reportQueries.report(siteId));
   return (
     <>
-      <Box sx={{ px: { xs: 2, md: 5 }, pt: 1.5 }}>
+      <Box component="nav" aria-label="Back" sx={{ px: { xs: 2, md: 5 }, pt: 1.5 }}>
         <Button component={Link} to={may('work.read') ? `/sites/${siteId}` : '/'} size="small" sx={{ px: 0 }}>
           {may('work.read') ? 'Back to the site' : 'All reports'}
         </Button>

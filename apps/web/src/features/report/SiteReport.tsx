@@ -9,6 +9,7 @@ import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { dayWords } from '../../ui/days.ts';
 import { dayOf } from '../../ui/today.ts';
+import { OwnerPages } from './OwnerPages.tsx';
 import { monthList, packWords, times } from '../../ui/treatments.ts';
 
 /** What comes before anything is bought: ground that does not drain, or that no root gets into. */
@@ -225,6 +226,7 @@ export function SiteReport({
 }) {
   const { siteName, place, practiceName, zones, year } = report;
   const sorted = [...zones].sort((a, b) => Number(b.plan !== null) - Number(a.plan !== null));
+  const programs = sorted.map((zone) => <Zone key={zone.name} zone={zone} />);
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 5 }, py: 3, maxWidth: 1180, width: '100%' }}>
       <Typography variant="h1">{siteName}</Typography>
@@ -232,11 +234,27 @@ export function SiteReport({
         {place && `${place}. `}By {practiceName}.
       </Typography>
       {children}
+      {report.owner && (
+        <Box sx={{ mb: 4 }}>
+          <OwnerPages answer={report.owner} />
+          <Button variant="outlined" href={report.owner.pdf} target="_blank" sx={{ mt: 2 }}>
+            The report on paper (PDF)
+          </Button>
+        </Box>
+      )}
       {zones.length === 0 && <Typography>The ground is not divided into zones yet.</Typography>}
       <Year year={year} />
-      {sorted.map((zone) => (
-        <Zone key={zone.name} zone={zone} />
-      ))}
+      {report.owner ? (
+        <Box
+          component="details"
+          sx={{ mb: 3, '& > summary': { cursor: 'pointer', color: colours.slate, fontWeight: 700 } }}
+        >
+          <summary>Appendix: the programs as they were handed over, with their workings</summary>
+          {programs}
+        </Box>
+      ) : (
+        programs
+      )}
       <Typography sx={{ color: colours.faded, fontSize: '0.9rem', borderTop: `1px solid ${colours.line}`, pt: 1 }}>
         Advice, to be weighed with local extension guidance, codes and licensed practice. The label and local law come
         first.

@@ -1,4 +1,7 @@
+import type { UnitSystem } from '@glenfold/agronomy';
 import type {
+  NewestOwnerReportAnswer,
+  OwnerReportAnswer,
   QuoteAnswer,
   QuoteAnswersInput,
   ShareLinkAnswer,
@@ -29,6 +32,13 @@ export const reportQueries = {
       queryKey: ['site', siteId, 'share-links'],
       queryFn: () => api<ShareLinkAnswer[]>('GET', `/sites/${siteId}/share-links`),
     }),
+  /** The report in plain words as it is being made; asked for often until it is there. */
+  ownerReport: (siteId: string) =>
+    queryOptions({
+      queryKey: ['site', siteId, 'owner-report'],
+      queryFn: () => api<NewestOwnerReportAnswer>('GET', `/sites/${siteId}/owner-report`),
+      refetchInterval: ({ state: { data } }) => (data?.newest?.state === 'asked' ? 1500 : false),
+    }),
   shared: (token: string) =>
     queryOptions({
       queryKey: ['shared', token],
@@ -42,6 +52,17 @@ export const useSay = (under: string, quoteId: string) =>
   useChange('program', (input: QuoteAnswersInput) =>
     api<QuoteAnswer>('POST', `${under}/quotes/${quoteId}/answers`, input),
   );
+/** Ask for a draft in plain words. */
+export const useAskReport = (siteId: string) =>
+  useChange('ownerReport', (units: UnitSystem) =>
+    api<OwnerReportAnswer>('POST', `/sites/${siteId}/owner-report?units=${units}`),
+  );
+export const useWriteLetter = () =>
+  useChange('ownerReport', ({ id, version, letter }: Pick<OwnerReportAnswer, 'id' | 'version' | 'letter'>) =>
+    api<OwnerReportAnswer>('PUT', `/owner-reports/${id}/letter`, { letter }, version),
+  );
+export const useHandOverReport = () =>
+  useChange('ownerReport', (id: string) => api<OwnerReportAnswer>('POST', `/owner-reports/${id}/handed-over`));
 export const useShare = (siteId: string) =>
   useChange('share', (input: ShareLinkInput) => api<ShareLinkAnswer>('POST', `/sites/${siteId}/share-links`, input));
 export const useRevokeLink = () => useChange('share', (id: string) => api<null>('DELETE', `/share-links/${id}`));

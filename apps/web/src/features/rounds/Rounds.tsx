@@ -179,6 +179,11 @@ export function Rounds() {
                   : 'Nothing for you to do today.'}
               </Typography>
             )}
+            {!empty && may('work.read') && (
+              <Button component={Link} to="/retests" sx={{ mt: 2, ml: -1 }}>
+                Retests of all sites
+              </Button>
+            )}
           </section>
           {!empty && <Sites onAdd={may('work.write') ? () => setAdding(true) : undefined} />}
         </Box>

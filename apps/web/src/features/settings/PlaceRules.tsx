@@ -1,6 +1,7 @@
-import { phosphorusRules } from '@glenfold/agronomy';
+import { phosphorusRules, shortageRatings } from '@glenfold/agronomy';
 import { TextField, Typography } from '@mui/material';
 import { Fields } from '../../ui/FormDialog.tsx';
+import { NumberField } from '../../ui/NumberField.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { useUnits } from '../../ui/units.tsx';
 import { Choice } from './Choice.tsx';
@@ -30,12 +31,37 @@ export function PlaceRules({ scope }: PartProps) {
       name="Rules of the place"
       general="Not set: phosphorus only on a shown shortage or while establishing, as most local rules have it. Look the rule up, and write it down here."
       start={{ name: '', source: '', phosphorus: 'shortage', blackouts: [] }}
-      tell={({ name, source, phosphorus, nitrogenYear, nitrogenPass, waterStrip, blackouts }) => (
+      tell={({
+        name,
+        source,
+        phosphorus,
+        shortage,
+        establishing,
+        proofYears,
+        proof,
+        nitrogenYear,
+        nitrogenPass,
+        waterStrip,
+        blackouts,
+      }) => (
         <>
           <Typography>
             <strong>{name}</strong>; {source}.
           </Typography>
-          <Typography>Phosphorus: {phosphorusWords[phosphorus]?.toLowerCase()}.</Typography>
+          <Typography>
+            Phosphorus: {phosphorusWords[phosphorus]?.toLowerCase()}.
+            {phosphorus === 'shortage' &&
+              ` A shortage is ${shortage ?? 'low'} or less${establishing === false ? '; a new lawn needs one too' : ''}.`}
+          </Typography>
+          {(proofYears != null || proof) && (
+            <Typography>
+              Proof:{' '}
+              {[proofYears == null ? '' : `a test not older than ${proofYears} years`, proof ? `keep ${proof}` : '']
+                .filter(Boolean)
+                .join('; ')}
+              .
+            </Typography>
+          )}
           {nitrogenYear != null && (
             <Typography>Nitrogen: at most {say('nutrientRate', nitrogenYear)} a year.</Typography>
           )}
@@ -61,6 +87,41 @@ export function PlaceRules({ scope }: PartProps) {
             names={phosphorusWords}
             onChange={(phosphorus) => set({ phosphorus: phosphorus as never })}
           />
+          {typed.phosphorus === 'shortage' && (
+            <Fields columns={3}>
+              <Choice
+                label="A shortage is"
+                value={typed.shortage ?? 'low'}
+                values={shortageRatings}
+                names={{ 'very low': 'Very low only', low: 'Low or less', medium: 'Medium or less' }}
+                onChange={(shortage) => set({ shortage: shortage as never })}
+              />
+              <Choice
+                label="A new lawn"
+                value={typed.establishing === false ? 'no' : 'yes'}
+                values={['yes', 'no']}
+                names={{ yes: 'May have it without', no: 'Needs a shortage too' }}
+                onChange={(answer) => set({ establishing: answer === 'yes' })}
+              />
+              <NumberField
+                label="The test is at most"
+                unit="years old"
+                value={typed.proofYears}
+                onChange={(proofYears) => set({ proofYears })}
+                problem={problem('proofYears')}
+                helperText="Empty where nothing is said"
+              />
+            </Fields>
+          )}
+          {typed.phosphorus === 'shortage' && (
+            <TextField
+              label="What is to be kept as proof"
+              value={typed.proof ?? ''}
+              onChange={(event) => set({ proof: event.target.value })}
+              error={!!problem('proof')}
+              helperText={problem('proof') ?? 'Such as: the report and the spreading record, three years'}
+            />
+          )}
           <Fields columns={3}>
             <QuantityField
               label="N a year, at most"

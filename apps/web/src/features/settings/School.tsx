@@ -1,9 +1,18 @@
 import { correctionRules, defaultSettings, limeDepths, schools } from '@glenfold/agronomy';
-import { TextField, Typography } from '@mui/material';
+import {
+  Checkbox,
+  FormControl,
+  FormControlLabel,
+  FormGroup,
+  FormHelperText,
+  FormLabel,
+  TextField,
+  Typography,
+} from '@mui/material';
 import { Fields } from '../../ui/FormDialog.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
 import { colours } from '../../ui/theme.ts';
-import { Choice } from './Choice.tsx';
+import { Choice, capital } from './Choice.tsx';
 import { Decided } from './Decided.tsx';
 import type { Scope } from './scope.ts';
 
@@ -14,7 +23,7 @@ interface PartProps {
 const schoolWords: Readonly<Record<string, string>> = {
   sufficiency: 'Sufficiency: feed what the test shows short',
   'minimum level': 'Minimum level: keep the soil above a floor',
-  'cation balance': 'Cation balance: shares told, rates by sufficiency',
+  'cation balance': 'Cation balance: bring Ca, Mg and K to their shares',
 };
 const correctWords: Readonly<Record<string, string>> = {
   'outside the band': 'Only outside the grass’s band, then to the aim',
@@ -37,7 +46,7 @@ export function School({ scope }: PartProps) {
       name="School and when to correct"
       general={`Sufficiency; a pH is corrected only outside the grass’s band, then to the aim; lime is reckoned for the slice that was sampled.`}
       start={{ school: 'sufficiency', correct: 'outside the band', limeDepth: 'sampled slice' }}
-      tell={({ school, correct, leaveAloneFrom, leaveAloneTo, neutralBelow: neutral, limeDepth, reason }) => (
+      tell={({ school, correct, leaveAloneFrom, leaveAloneTo, neutralBelow: neutral, limeDepth, off, reason }) => (
         <>
           <Typography>{schoolWords[school]}.</Typography>
           <Typography>
@@ -45,6 +54,7 @@ export function School({ scope }: PartProps) {
             {correct === 'leave alone' && `: pH ${leaveAloneFrom ?? leaveAlone[0]}–${leaveAloneTo ?? leaveAlone[1]}`}
             {correct === 'toward neutral' && `: below pH ${neutral ?? neutralBelow}`}.
           </Typography>
+          {off && off.length > 0 && <Typography>Not shown beside it: {off.join(', ')}.</Typography>}
           <Typography>Lime is reckoned for: {depthWords[limeDepth]?.toLowerCase()}.</Typography>
           {reason && <Typography sx={{ color: colours.faded }}>Because: {reason}</Typography>}
         </>
@@ -64,8 +74,39 @@ export function School({ scope }: PartProps) {
                   ? 'Made for Mehlich-3 at pH 5.5 and above; elsewhere nothing is said.'
                   : 'What most public laboratories read by.'
             }
-            onChange={(school) => set({ school: school as never })}
+            onChange={(school) =>
+              set({ school: school as never, off: (typed.off ?? []).filter((one) => one !== school) })
+            }
           />
+          <FormControl component="fieldset" error={!!problem('off')}>
+            <FormLabel component="legend" sx={{ fontSize: '0.9rem' }}>
+              Schools shown beside it in Reading
+            </FormLabel>
+            <FormGroup row>
+              {schools
+                .filter((school) => school !== typed.school)
+                .map((school) => (
+                  <FormControlLabel
+                    key={school}
+                    label={capital(school)}
+                    control={
+                      <Checkbox
+                        size="small"
+                        checked={!(typed.off ?? []).includes(school)}
+                        onChange={(_, shown) =>
+                          set({
+                            off: shown
+                              ? (typed.off ?? []).filter((one) => one !== school)
+                              : [...(typed.off ?? []), school],
+                          })
+                        }
+                      />
+                    }
+                  />
+                ))}
+            </FormGroup>
+            {problem('off') && <FormHelperText>{problem('off')}</FormHelperText>}
+          </FormControl>
           <Choice
             label="When a pH is corrected"
             value={typed.correct}

@@ -1,4 +1,4 @@
-import { type CapKey, capKeys, capNames, grasses } from '@glenfold/agronomy';
+import { type CapKey, type TargetAnalyte, capKeys, capNames, grasses, targetAnalytes } from '@glenfold/agronomy';
 import { Box, TextField, Typography } from '@mui/material';
 import { Fields } from '../../ui/FormDialog.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
@@ -12,6 +12,17 @@ import type { Scope } from './scope.ts';
 interface PartProps {
   readonly scope: Scope;
 }
+
+const wanted = {
+  organicMatter: {
+    name: 'Organic matter',
+    unit: '%',
+    start: 3.5,
+    tell: (value: number) => `${value} % organic matter`,
+  },
+  soilPh: { name: 'pH to aim at', unit: 'pH', start: 6.5, tell: (value: number) => `pH ${value.toFixed(1)}` },
+  cec: { name: 'Exchange capacity', unit: 'meq/100 g', start: 10, tell: (value: number) => `CEC ${value} meq/100 g` },
+} as const satisfies Readonly<Record<TargetAnalyte, object>>;
 
 /** What is wanted by name. */
 export function Targets({ scope }: PartProps) {
@@ -30,7 +41,7 @@ export function Targets({ scope }: PartProps) {
           <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
             {targets.map(({ name, analyte, value, grass }) => (
               <li key={`${name} ${analyte} ${grass ?? ''}`}>
-                <strong>{name}</strong>: {analyte === 'soilPh' ? `pH ${value.toFixed(1)}` : `${value} % organic matter`}
+                <strong>{name}</strong>: {wanted[analyte].tell(value)}
                 {grass && ` for ${grassNames[grass]?.toLowerCase()}`}
               </li>
             ))}
@@ -59,15 +70,15 @@ export function Targets({ scope }: PartProps) {
               <Choice
                 label="Of"
                 value={row.analyte}
-                values={['organicMatter', 'soilPh']}
-                names={{ organicMatter: 'Organic matter', soilPh: 'pH to aim at' }}
+                values={targetAnalytes}
+                names={Object.fromEntries(targetAnalytes.map((key) => [key, wanted[key].name]))}
                 onChange={(analyte) =>
-                  change({ analyte: analyte as 'soilPh', value: analyte === 'soilPh' ? 6.5 : 3.5 })
+                  change({ analyte: analyte as TargetAnalyte, value: wanted[analyte as TargetAnalyte].start })
                 }
               />
               <NumberField
                 label="Wanted"
-                unit={row.analyte === 'soilPh' ? 'pH' : '%'}
+                unit={wanted[row.analyte].unit}
                 value={row.value}
                 onChange={(value) => change({ value: value as number })}
                 problem={problem(`targets.${at}.value`)}

@@ -127,7 +127,8 @@ export function Grasses({ tables }: { readonly tables: readonly ReferenceTable[]
           </Typography>
         )}
       </Box>
-      <Box sx={{ overflowX: 'auto' }}>
+      {/* What goes sideways goes so by the keyboard too. */}
+      <Box tabIndex={0} role="region" aria-label="Grasses, side by side" sx={{ overflowX: 'auto' }}>
         <Box
           role="table"
           aria-label="Grasses"

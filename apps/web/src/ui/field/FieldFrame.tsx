@@ -8,11 +8,13 @@ interface FieldFrameProps {
   readonly title: string | undefined;
   /** What was done and waits on the device. */
   readonly kept: number;
+  /** The title is the heading of the page: nothing below is. */
+  readonly heading?: boolean;
   readonly children: ReactNode;
 }
 
 /** The frame of a screen for one hand: where it is, and whether all is sent. */
-export function FieldFrame({ back, title, kept, children }: FieldFrameProps) {
+export function FieldFrame({ back, title, kept, heading = false, children }: FieldFrameProps) {
   return (
     <Box
       sx={{
@@ -39,14 +41,22 @@ export function FieldFrame({ back, title, kept, children }: FieldFrameProps) {
         <Link to={back} style={{ color: colours.paper, fontWeight: 700 }}>
           Back
         </Link>
-        <Box sx={{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' }}>
+        <Box
+          component={heading ? 'h1' : 'div'}
+          sx={{
+            ...{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' },
+            ...{ m: 0, font: 'inherit' },
+          }}
+        >
           {title}
         </Box>
         <Box role="status" aria-label="Sending" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
           {kept === 0 ? 'all sent' : `${kept} kept here`}
         </Box>
       </Box>
-      {children}
+      <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column' }}>
+        {children}
+      </Box>
     </Box>
   );
 }

@@ -1,6 +1,6 @@
-import { type FeatureKind, exclusionKinds, findGrass, lineKinds, pointKinds } from '@glenfold/agronomy';
+import { type FeatureKind, exclusionKinds, findGrass, lineKinds, pointKinds, soilGroups } from '@glenfold/agronomy';
 import { type Position, areaOf } from '@glenfold/agronomy/geometry';
-import type { GroundFeatureInput, DrawingAnswer, NewZone } from '@glenfold/contract';
+import { type GroundFeatureInput, type DrawingAnswer, type NewZone, clippingsHabits, intensities, shades, surfaces } from '@glenfold/contract'; // prettier-ignore
 import {
   Box,
   Button,
@@ -63,15 +63,17 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
     worker.current = null;
     setReading(false);
   };
-  const read = async (file: Opened, system?: string): Promise<void> => {
+  const [exchanged, setExchanged] = useState(false);
+  const read = async (file: Opened, system?: string, about = false): Promise<void> => {
     stop();
     setOpened(file);
     setOutcome(null);
     setChoices({});
     setReading(true);
+    setExchanged(about);
     const started = new Worker(new URL('./readFile.worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
-    const work = wrap<ReadFileWork>(started).read(file.name, file.text, { near, system });
+    const work = wrap<ReadFileWork>(started).read(file.name, file.text, { near, system, exchanged: about });
     const found = await orBroken<ReadOutcome>(started, work).catch((error: unknown): ReadOutcome => ({
       trouble: (error as Error).message,
       needsSystem: false,
@@ -98,7 +100,8 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
     onDrop: (files) => void take(files),
   });
   const file = outcome && 'file' in outcome ? outcome.file : null;
-  const choiceOf = (item: FoundItem): Choice => choices[item.place] ?? (item.fault ? 'leave out' : item.kind);
+  const choiceOf = (item: FoundItem): Choice =>
+    choices[item.place] ?? (item.fault || item.doubtful ? 'leave out' : item.kind);
   const taken = file?.items.filter((item) => choiceOf(item) !== 'leave out') ?? [];
   const leave = (): void => {
     stop();
@@ -169,6 +172,8 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
             file={file}
             choiceOf={choiceOf}
             onChoose={(place, to) => setChoices({ ...choices, [place]: to })}
+            onNone={() => setChoices(Object.fromEntries(file.items.map(({ place }) => [place, 'leave out'])))}
+            onExchange={() => void read(opened!, undefined, !exchanged)}
           />
         )}
       </div>
@@ -194,23 +199,41 @@ function strokeOf(
     taken.add(label.toLowerCase());
     return label;
   };
+  const wordOf = (value: unknown, known: readonly string[], usual: string): string =>
+    typeof value === 'string' && known.includes(value) ? value : usual;
+  const metres = (value: unknown): number | null => (Number(value) > 0 && Number(value) < 200 ? Number(value) : null);
   const newZones: NewZone[] = [];
   const newFeatures: GroundFeatureInput[] = [];
   for (const item of items) {
     const kind = choiceOf(item) as ItemKind;
     const { geometry, properties } = item;
     const kept = Object.keys(properties).length > 0 ? properties : null;
-    if (kind !== 'zone' && geometry) newFeatures.push({ kind, geometry, name: item.name, properties: kept });
+    const {
+      canopy_radius_m: canopyRadius,
+      height_m: height,
+      surface,
+      intensity,
+      shade,
+      clippings,
+      soilGroup,
+    } = properties;
+    if (kind !== 'zone' && geometry)
+      newFeatures.push({
+        ...{ kind, geometry, name: item.name, properties: kept },
+        ...(kind === 'tree' ? { canopyRadius: metres(canopyRadius) } : {}),
+        ...(metres(height) === null ? {} : { height: metres(height) }),
+      });
     else {
       const outline = geometry as NewZone['geometry'];
       newZones.push({
         name: item.name ?? `Zone ${item.place}`,
         label: freeLabel(properties.label),
         grass: typeof properties.grass === 'string' && isGrass(properties.grass) ? properties.grass : 'tall fescue',
-        surface: 'turf',
-        intensity: 'medium',
-        shade: 'full sun',
-        clippings: 'returned',
+        surface: wordOf(surface, surfaces, 'turf') as NewZone['surface'],
+        intensity: wordOf(intensity, intensities, 'medium') as NewZone['intensity'],
+        shade: wordOf(shade, shades, 'full sun') as NewZone['shade'],
+        clippings: wordOf(clippings, clippingsHabits, 'returned') as NewZone['clippings'],
+        soilGroup: soilGroups.find((group) => group === soilGroup) ?? null,
         area: outline ? Math.max(1, areaOf(outline)) : (item.area ?? 1),
         geometry: outline ?? null,
         properties: kept,
@@ -260,12 +283,16 @@ interface FoundTableProps {
   readonly file: FoundFile;
   readonly choiceOf: (item: FoundItem) => Choice;
   readonly onChoose: (place: number, choice: Choice) => void;
+  /** Nothing of it comes, to begin from. */
+  readonly onNone: () => void;
+  /** Read it with latitude and longitude the other way about. */
+  readonly onExchange: () => void;
 }
 
 const SHOWN = 200;
 
 /** Each item of the file: what it is to become, what was put right, and what keeps it away. */
-function FoundTable({ file, choiceOf, onChoose }: FoundTableProps) {
+function FoundTable({ file, choiceOf, onChoose, onNone, onExchange }: FoundTableProps) {
   const { say } = useUnits();
   const size = ({ geometry, area, uncertainty }: FoundItem): string => {
     const sure = uncertainty === undefined ? '' : ` ± ${say('area', uncertainty)}`;
@@ -279,10 +306,20 @@ function FoundTable({ file, choiceOf, onChoose }: FoundTableProps) {
       {file.notes.map((note) => (
         <Typography key={note}>{note}</Typography>
       ))}
+      <Box sx={{ display: 'flex', gap: 1, mt: 0.5, ml: -0.75 }}>
+        <Button size="small" onClick={onNone}>
+          Untick all
+        </Button>
+        {file.items.some(({ geometry }) => geometry) && (
+          <Button size="small" onClick={onExchange}>
+            It lies elsewhere: exchange latitude and longitude
+          </Button>
+        )}
+      </Box>
       <Table size="small" sx={{ mt: 1 }}>
         <TableHead>
           <TableRow>
-            <TableCell padding="checkbox" />
+            <TableCell padding="checkbox" component="td" />
             <TableCell>In the file</TableCell>
             <TableCell>Becomes</TableCell>
             <TableCell align="right">Area</TableCell>

@@ -15,6 +15,8 @@ export interface FoundItem {
   /** m² to each side, of an outline that was walked. */
   readonly uncertainty?: number;
   readonly kind: ItemKind;
+  /** Nothing says what it is: it comes only when a person says so. */
+  readonly doubtful?: true;
   /** What else the file says of it; it is kept. */
   readonly properties: Readonly<Record<string, unknown>>;
   /** What was put right, one sentence each. */

@@ -1,6 +1,6 @@
 import { type Fix, GeometryError, type Position, walkedArea } from '@glenfold/agronomy/geometry';
 import { type DrawnGeometry, exclusionKinds, lineKinds, pointKinds } from '@glenfold/agronomy';
-import { gpx as gpxToGeoJson, kml as kmlToGeoJson } from '@tmcw/togeojson';
+import { gpx as gpxToGeoJson, kmlWithFolders } from '@tmcw/togeojson';
 import { DOMParser } from '@xmldom/xmldom';
 import type { Feature, Geometry } from 'geojson';
 import { toDegrees } from './coordinateSystems.ts';
@@ -15,6 +15,8 @@ export interface ReadOptions {
   readonly near: Position | null;
   /** The coordinate system, where the person had to say it. */
   readonly system?: string | undefined;
+  /** Latitude and longitude the other way about, where the person has seen that it lies elsewhere. */
+  readonly exchanged?: boolean | undefined;
 }
 
 interface GeoJsonFile {
@@ -56,10 +58,14 @@ export function readPlanFile(name: string, text: string, options: ReadOptions): 
 const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** Guess by its own words what an item is; the person can say otherwise. */
-function kindOf(type: DrawnGeometry['type'], told: string): ItemKind {
-  const words = told.toLowerCase();
-  const known = [...exclusionKinds, ...lineKinds, ...pointKinds].find((kind) => words.includes(kind));
+/** Guess by its own words what an item is; the person can say otherwise. @param told the plainest word first */
+function kindOf(type: DrawnGeometry['type'], told: readonly string[]): ItemKind {
+  const kinds = [...exclusionKinds, ...lineKinds, ...pointKinds];
+  const [said = ''] = told;
+  if (said === 'zone' && type !== 'Point' && type !== 'LineString') return 'zone';
+  // A word that is a kind by itself counts before what stands in a name: "Sycamore by the gate" is a tree.
+  const words = told.join(' ').toLowerCase();
+  const known = kinds.find((kind) => kind === said.toLowerCase()) ?? kinds.find((kind) => words.includes(kind));
   const suits = (kinds: readonly string[]): boolean => known !== undefined && kinds.includes(known);
   if (type === 'Point') return suits(pointKinds) ? known! : 'tree';
   if (type === 'LineString') return suits(lineKinds) ? known! : 'fence';
@@ -91,7 +97,9 @@ function collect(features: readonly unknown[], straightener: Straightener): Foun
     const feature = isObject(raw) ? raw : {};
     const properties = isObject(feature.properties) ? feature.properties : {};
     const name = textOf(properties.name ?? properties.Name ?? properties.NAME ?? properties.title ?? properties.label);
-    const told = [properties.kind, properties.type, properties.class, name].filter((word) => typeof word === 'string');
+    const told = [properties.kind, properties.type, properties.class, name, properties.folder].filter(
+      (word) => typeof word === 'string',
+    );
     if (!isGeometry(feature.geometry)) {
       const fault = 'It has no geometry: nothing can be drawn of it.';
       items.push({ place: items.length + 1, name, geometry: null, kind: 'zone', properties, repairs: [], fault });
@@ -103,7 +111,9 @@ function collect(features: readonly unknown[], straightener: Straightener): Foun
         place: items.length + 1,
         name,
         geometry,
-        kind: kindOf(geometry?.type ?? (single.type as DrawnGeometry['type']), told.join(' ')),
+        kind: kindOf(geometry?.type ?? (single.type as DrawnGeometry['type']), told),
+        // A place without a word may be anything: nobody plants a tree by it.
+        ...(single.type === 'Point' && told.length === 0 ? { doubtful: true as const } : {}),
         properties,
         repairs,
         ...(fault === undefined ? {} : { fault }),
@@ -118,7 +128,7 @@ function collect(features: readonly unknown[], straightener: Straightener): Foun
   return items;
 }
 
-function readGeoJson(name: string, text: string, { near, system }: ReadOptions): FoundFile {
+function readGeoJson(name: string, text: string, { near, system, exchanged }: ReadOptions): FoundFile {
   let raw: GeoJsonFile;
   try {
     raw = JSON.parse(text) as GeoJsonFile;
@@ -145,7 +155,7 @@ function readGeoJson(name: string, text: string, { near, system }: ReadOptions):
       `The file is in the coordinate system ${code}, which is not known here. Export it in WGS84 (EPSG:4326), or say which UTM zone it is in.`,
       true,
     );
-  const straightener = new Straightener(degrees, system || named ? null : near);
+  const straightener = new Straightener(degrees, system || named ? null : near, exchanged);
   const items = collect(features, straightener);
   if (straightener.inMetres)
     throw new FileError(
@@ -174,11 +184,30 @@ function parseXml(text: string, what: string) {
   }
 }
 
-function readKml(name: string, text: string, { near }: ReadOptions): FoundFile {
-  const { features } = kmlToGeoJson(parseXml(text, 'KML'));
-  const straightener = new Straightener(toDegrees('EPSG:4326')!, near);
-  return { name, items: collect(features.map(tidied), straightener), notes: straightener.notes };
-}
+function readKml(name: string, text: string, { near, exchanged }: ReadOptions): FoundFile {
+  const document = parseXml(text, 'KML');
+  // Whoever writes what is left out before the outline means the outline still.
+  for (const outer of Array.from(document.getElementsByTagName('outerBoundaryIs')))
+    if (outer.parentNode && outer.parentNode.firstChild !== outer) {
+      const polygon = outer.parentNode;
+      polygon.removeChild(outer);
+      polygon.insertBefore(outer, polygon.firstChild);
+    }
+  const straightener = new Straightener(toDegrees('EPSG:4326')!, near, exchanged);
+  return { name, items: collect(inFolders(kmlWithFolders(document)).map(tidied), straightener), notes: straightener.notes };
+} // prettier-ignore
+
+type Foldered = ReturnType<typeof kmlWithFolders>;
+
+/** What lies in a folder carries its name: "Trees", "Beds". */
+function inFolders({ children, ...node }: Foldered | Extract<Foldered['children'][number], { type: 'folder' }>): Array<Feature<Geometry | null>> {
+  const meta = 'meta' in node ? node.meta : {};
+  return children.flatMap((child) =>
+    child.type === 'folder'
+      ? inFolders(child)
+      : [{ ...child, properties: { ...child.properties, ...(typeof meta.name === 'string' ? { folder: meta.name } : {}) } }],
+  );
+} // prettier-ignore
 
 /** Without the drawing styles that the conversion adds. */
 function tidied(feature: Feature<Geometry | null>): object {
@@ -197,7 +226,7 @@ function timesOf(times: unknown, count: number): number[] {
 const USUAL_ACCURACY = 8;
 
 /** Tracks are walks round a lawn; waypoints are places. */
-function readGpx(name: string, text: string, { near }: ReadOptions): FoundFile {
+function readGpx(name: string, text: string, { near, exchanged }: ReadOptions): FoundFile {
   const { features } = gpxToGeoJson(parseXml(text, 'GPX'));
   const walks: FoundItem[] = [];
   const others: unknown[] = [];
@@ -214,17 +243,33 @@ function readGpx(name: string, text: string, { near }: ReadOptions): FoundFile {
       continue;
     }
     const { coordinateProperties, ...own } = properties ?? {};
+    // What is closed to the last digit and has no times was drawn, and nobody walked it; a line is one by its own word.
+    const drawn = drawnOf(parts, coordinateProperties, own);
+    if (drawn) {
+      others.push({ type: 'Feature', properties: own, geometry: drawn });
+      continue;
+    }
     const times = (coordinateProperties as { readonly times?: unknown } | undefined)?.times;
     const segments = parts.length > 1 && Array.isArray(times) ? (times as unknown[]) : [times];
     for (const [index, line] of parts.entries())
       walks.push(walkItem(line, segments[index], textOf(own.name), own, walks.length + 1));
   }
-  const straightener = new Straightener(toDegrees('EPSG:4326')!, near);
+  const straightener = new Straightener(toDegrees('EPSG:4326')!, near, exchanged);
   const places = others.length > 0 ? collect(others, straightener) : [];
   const items = [...walks, ...places].map((item, index) => ({ ...item, place: index + 1 }));
   if (items.length === 0) throw new FileError('The GPX file holds no track, route or waypoint.');
   return { name, items, notes: straightener.notes };
 }
+
+/** An outline, or a line, that was drawn and written as a track; nothing of a walk. */
+function drawnOf(parts: ReadonlyArray<ReadonlyArray<readonly number[]>>, timed: unknown, { type }: Record<string, unknown>): Geometry | null {
+  if (isObject(timed) && 'times' in timed) return null;
+  const lines = parts.map((part) => part.map(([x = NaN, y = NaN]) => [x, y]));
+  if (lineKinds.some((kind) => kind === type))
+    return lines.length === 1 ? { type: 'LineString', coordinates: lines[0]! } : { type: 'MultiLineString', coordinates: lines };
+  const closed = lines.every((line) => line.length >= 4 && line[0]![0] === line.at(-1)![0] && line[0]![1] === line.at(-1)![1]);
+  return closed ? { type: 'Polygon', coordinates: lines } : null;
+} // prettier-ignore
 
 function walkItem(
   line: ReadonlyArray<readonly number[]>,

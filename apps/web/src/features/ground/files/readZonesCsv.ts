@@ -17,9 +17,25 @@ function unitIn(header: string): string | undefined {
   return unit?.replace(/^sqft$/i, 'sq ft');
 }
 
+/** How a table writes its numbers: told by its own cells, where one of them can be read one way only. */
+type Comma = 'decimals' | 'thousands' | 'unsaid';
+
+function commaOf(cells: readonly string[], parted: string): Comma {
+  // Whoever parts columns by semicolons does so because the comma is taken.
+  if (parted === ';' || cells.some((cell) => /\d,\d{1,2}(?!\d)|\d,\d{4}|\.\d{3},\d/.test(cell))) return 'decimals';
+  return cells.some((cell) => /\d,\d{3}(,\d{3}|\.\d)/.test(cell)) ? 'thousands' : 'unsaid';
+}
+
 /** m², or why it is none. */
-function readArea(cell: string, unit: string | undefined): number | string {
-  const text = cell.replace(/(?<=\d),(?=\d{3}\b)/g, '');
+function readArea(cell: string, unit: string | undefined, comma: Comma): number | string {
+  const open = /^\D*(\d{1,3}),(\d{3})(?![\d,.])/.exec(cell);
+  // In feet and yards commas are thousands; of metres nobody can tell.
+  if (open && comma === 'unsaid' && !/ft|yd|foot|feet|yard|ac/i.test(`${unit ?? ''} ${cell}`))
+    return `Its area is ${cell}, which may be ${open[1]}.${open[2]} or ${open[1]}${open[2]}: write one of the two in the file.`;
+  const text =
+    comma === 'decimals'
+      ? cell.replace(/\.(?=\d{3}\b)/g, '').replace(/(?<=\d),(?=\d)/, '.')
+      : cell.replace(/(?<=\d),(?=\d{3}\b)/g, '');
   try {
     const area = unit && /^[\d.\s]+$/.test(text) ? convert(Number(text), unit, 'm2') : parseQuantity(text, 'm2');
     if (!(area >= 1 && area <= 1e6)) return `Its area is ${cell}: 1 to 1,000,000 m² is wanted.`;
@@ -50,8 +66,10 @@ export function readZonesCsv(name: string, text: string): FoundFile {
   const unit = unitIn(areaColumn) ?? (/^(m2|sqft|ft2)$/.test(plain(areaColumn)) ? plain(areaColumn) : undefined);
   const labelColumn = column(headers, ['label', 'bag', 'code']);
   const grassColumn = column(headers, ['grass', 'turf', 'species']);
+  const cells = data.map((row) => row[areaColumn]?.trim() ?? '');
+  const comma = commaOf(cells, meta.delimiter);
   const items = data.map((row, index): FoundItem => {
-    const area = readArea(row[areaColumn]?.trim() ?? '', unit);
+    const area = readArea(cells[index]!, unit, comma);
     const told = grassColumn ? (row[grassColumn]?.trim() ?? '') : '';
     const grass = grasses.find((entry) => [entry.name, entry.label].some((word) => plain(word) === plain(told)));
     const zoneName = row[nameColumn]?.trim() ?? '';

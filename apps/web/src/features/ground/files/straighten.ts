@@ -17,14 +17,20 @@ type Loose = ReadonlyArray<readonly number[]>;
 export class Straightener {
   readonly #degrees: (point: readonly number[]) => [number, number];
   readonly #near: Plane | null;
+  readonly #exchanged: boolean;
+  #first: readonly [number, number] | undefined;
   #swapped = 0;
   #metres = 0;
   #heights = 0;
 
-  /** @param near a place of the site; coordinates that only lie there when swapped are swapped */
-  constructor(degrees: (point: readonly number[]) => [number, number], near: Position | null) {
+  /**
+   * @param near a place of the site; coordinates that only lie there when swapped are swapped
+   * @param exchanged the person has said that latitude comes first
+   */
+  constructor(degrees: (point: readonly number[]) => [number, number], near: Position | null, exchanged = false) {
     this.#degrees = degrees;
-    this.#near = near && new Plane(near);
+    this.#near = exchanged ? null : near && new Plane(near);
+    this.#exchanged = exchanged;
   }
 
   /** The numbers are beyond any degrees. */
@@ -36,9 +42,14 @@ export class Straightener {
   get notes(): string[] {
     return [
       ...(this.#swapped > 0
-        ? ['The file tells latitude before longitude: the two were swapped, so that it lies where the site is.']
+        ? [
+            this.#exchanged
+              ? 'Read with latitude before longitude, as you said.'
+              : 'The file tells latitude before longitude: the two were swapped, so that it lies where the site is.',
+          ]
         : []),
       ...(this.#heights > 0 ? ['Heights above the sea in the file are not used.'] : []),
+      ...(this.#first ? [`It lies at ${onEarth(this.#first)}.`] : []),
     ];
   }
 
@@ -83,9 +94,11 @@ export class Straightener {
     if (!asIs && !asSwapped && (Math.abs(x) > 360 || Math.abs(y) > 360)) this.#metres += 1;
     const away = (longitude: number, latitude: number): number =>
       this.#near ? Math.hypot(...this.#near.toPlane([longitude, latitude])) : Infinity;
-    const swap = asSwapped && (!asIs || (away(x, y) > FAR && away(y, x) < FAR));
+    const swap = this.#exchanged ? asSwapped : asSwapped && (!asIs || (away(x, y) > FAR && away(y, x) < FAR));
     if (swap) this.#swapped += 1;
-    return swap ? [y, x] : [x, y];
+    const there: [number, number] = swap ? [y, x] : [x, y];
+    this.#first ??= there;
+    return there;
   }
 
   /** Without points that are said twice. */
@@ -107,6 +120,13 @@ export class Straightener {
     }
     return ring;
   }
+}
+
+/** "46.50° N, 36.00° W". */
+function onEarth([longitude, latitude]: readonly [number, number]): string {
+  const told = (value: number, [plus, minus]: readonly [string, string]): string =>
+    `${Math.abs(value).toFixed(2)}° ${value < 0 ? minus : plus}`;
+  return `${told(latitude, ['N', 'S'])}, ${told(longitude, ['E', 'W'])}`;
 }
 
 const DOUBLED = 'Corners that were said twice were taken out.';

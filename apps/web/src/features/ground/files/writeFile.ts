@@ -5,7 +5,7 @@ import Feature from 'ol/Feature.js';
 import GPX from 'ol/format/GPX.js';
 import GeoJSON from 'ol/format/GeoJSON.js';
 import KML from 'ol/format/KML.js';
-import { LineString, MultiLineString, MultiPolygon, Polygon } from 'ol/geom.js';
+import { LineString, MultiLineString, MultiPolygon, Point, Polygon } from 'ol/geom.js';
 import papaparse from 'papaparse';
 
 export const formats = {
@@ -18,14 +18,24 @@ export type Format = keyof typeof formats;
 
 const geojson = new GeoJSON();
 
+/** How a zone is kept, under the names that it comes back by. */
+const careOf = ({ grass, surface, intensity, shade, clippings, soilGroup }: Care): Care => ({
+  ...{ grass, surface, intensity, shade, clippings },
+  ...(soilGroup == null ? {} : { soilGroup }),
+});
+type Care = Pick<
+  DrawingAnswer['zones'][number],
+  'grass' | 'surface' | 'intensity' | 'shade' | 'clippings' | 'soilGroup'
+>;
+
 /** All that is drawn, and what is written of it; what a foreign file said goes out again. */
 function featuresOf({ zones, features }: DrawingAnswer): Feature[] {
   const made = (geometry: unknown, properties: object): Feature =>
     new Feature({ ...properties, geometry: geojson.readGeometry(geometry) ?? undefined });
   const drawn = zones.filter(({ geometry }) => geometry);
   return [
-    ...drawn.map(({ geometry, name, label, area, grass, properties }) =>
-      made(geometry, { ...properties, name, label, kind: 'zone', grass, area_m2: area }),
+    ...drawn.map(({ geometry, name, label, area, properties, ...zone }) =>
+      made(geometry, { ...properties, ...careOf(zone), name, label, kind: 'zone', area_m2: area }),
     ),
     ...features.map(({ geometry, name, kind, canopyRadius, height, properties }) =>
       made(geometry, {
@@ -51,7 +61,8 @@ function forReceiver(feature: Feature): Feature {
           ? [geometry.getCoordinates()]
           : null;
   const name: unknown = feature.get('name');
-  return new Feature({ name, geometry: lines ? new MultiLineString(lines) : geometry });
+  const kind: unknown = feature.get('kind');
+  return new Feature({ name, type: kind, geometry: lines ? new MultiLineString(lines) : geometry });
 }
 
 function table({ zones }: DrawingAnswer, units: UnitSystem): string {
@@ -76,15 +87,27 @@ function table({ zones }: DrawingAnswer, units: UnitSystem): string {
   );
 }
 
+/** The schema wants an outline before what is left out of it. */
+function outlinesFirst(kml: string): string {
+  const document = new DOMParser().parseFromString(kml, 'text/xml');
+  for (const outer of document.getElementsByTagName('outerBoundaryIs')) outer.parentElement?.prepend(outer);
+  return new XMLSerializer().serializeToString(document);
+}
+
 /** The plan in an open format, WGS84. */
 export function writePlan(plan: DrawingAnswer, format: Format, units: UnitSystem): string {
   switch (format) {
     case 'geojson':
-      return JSON.stringify(geojson.writeFeaturesObject(featuresOf(plan)), null, 1);
+      // Rings as RFC 7946 has them: what lies within an outline is on the left of its way.
+      return JSON.stringify(geojson.writeFeaturesObject(featuresOf(plan), { rightHanded: true }), null, 1);
     case 'kml':
-      return new KML().writeFeatures(featuresOf(plan));
-    case 'gpx':
-      return new GPX().writeFeatures(featuresOf(plan).map(forReceiver));
+      return outlinesFirst(new KML().writeFeatures(featuresOf(plan)));
+    case 'gpx': {
+      // The schema wants waypoints before tracks.
+      const made = featuresOf(plan).map(forReceiver);
+      const isPoint = (feature: Feature): boolean => feature.getGeometry() instanceof Point;
+      return new GPX().writeFeatures([...made.filter(isPoint), ...made.filter((feature) => !isPoint(feature))]);
+    }
     case 'csv':
       return table(plan, units);
   }

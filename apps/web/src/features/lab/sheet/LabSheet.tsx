@@ -105,7 +105,8 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
   const read = new Map(filled.map((zone) => [zone.id, readUnchanged(rows[zone.id]!, head, zone, keep)]));
   const shownOf = (zoneId: string) =>
     (read.get(zoneId)?.problems ?? []).filter(
-      ({ field }) => field !== 'depth' && field !== 'sampledOn' && (tried || touched.has(`${zoneId} ${field}`)),
+      ({ field }) =>
+        field !== 'depth' && field !== 'sampledOn' && field !== 'cores' && (tried || touched.has(`${zoneId} ${field}`)),
     );
   const lines = listed.map((zone) =>
     lineUnchanged({
@@ -157,20 +158,17 @@ export function LabSheet({ siteId, zones, chosen, correcting, onDone }: LabSheet
     }
   };
 
-  const depthProblem = [...read.values()]
-    .flatMap(({ problems }) => problems)
-    .find(({ field }) => field === 'depth')?.message;
-  const dateProblem = [...read.values()]
-    .flatMap(({ problems }) => problems)
-    .find(({ field }) => field === 'sampledOn')?.message;
+  const headProblem = (of: string): string | undefined =>
+    [...read.values()].flatMap(({ problems }) => problems).find(({ field }) => field === of)?.message;
   const showHead = tried || filled.length > 0;
   return (
     <Box>
       <SheetHeadFields
         head={head}
         onHead={setHead}
-        depthProblem={showHead ? depthProblem : undefined}
-        dateProblem={dateProblem}
+        depthProblem={showHead ? headProblem('depth') : undefined}
+        dateProblem={headProblem('sampledOn')}
+        coresProblem={headProblem('cores')}
       />
       <MoreColumns head={head} rows={rows} onChange={setHead} />
       <Box sx={sheetLooks} onKeyDownCapture={onKeyDown}>

@@ -80,7 +80,7 @@ export function MoreColumns({
         },
         htmlInput: { 'aria-label': 'More columns' },
       }}
-      sx={{ mb: 1, minWidth: 300 }}
+      sx={{ mb: 1, width: { xs: '100%', sm: 'auto' }, minWidth: { sm: 300 } }}
     >
       {moreAnalytes.flatMap((analyte, index) => {
         const { kind, name } = analytes[analyte];

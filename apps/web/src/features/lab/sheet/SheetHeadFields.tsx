@@ -9,17 +9,19 @@ export const SheetHeadFields = memo(function SheetHeadFields({
   onHead,
   depthProblem,
   dateProblem,
+  coresProblem,
 }: {
   readonly head: SheetHead;
   readonly onHead: (head: SheetHead) => void;
   readonly depthProblem: string | undefined;
   readonly dateProblem: string | undefined;
+  readonly coresProblem: string | undefined;
 }) {
   return (
     <Box
       sx={{
         display: 'grid',
-        gridTemplateColumns: { xs: '1fr 1fr', lg: 'repeat(4, minmax(0, 190px))' },
+        gridTemplateColumns: { xs: '1fr 1fr', lg: 'repeat(5, minmax(0, 190px))' },
         gap: 2,
         mb: 2,
         mt: 1,
@@ -42,7 +44,7 @@ export const SheetHeadFields = memo(function SheetHeadFields({
             endAdornment: (
               <Button
                 size="small"
-                sx={{ minWidth: 0, px: 0.5, minHeight: 24 }}
+                sx={{ minWidth: 28, px: 0.5, minHeight: 24 }}
                 aria-label={`Depth in ${head.depthUnit}: change`}
                 onClick={() => onHead({ ...head, depthUnit: head.depthUnit === 'in' ? 'cm' : 'in' })}
               >
@@ -60,6 +62,15 @@ export const SheetHeadFields = memo(function SheetHeadFields({
         error={!!dateProblem}
         helperText={dateProblem ?? 'Empty when not known'}
         slotProps={{ inputLabel: { shrink: true } }}
+      />
+      <TextField
+        label="Cores in each bag"
+        value={head.cores ?? ''}
+        onChange={(event) => onHead({ ...head, cores: event.target.value })}
+        error={!!coresProblem}
+        helperText={coresProblem ?? 'The more, the surer; empty when not known'}
+        placeholder="15"
+        slotProps={{ htmlInput: { inputMode: 'numeric' } }}
       />
     </Box>
   );

@@ -27,6 +27,8 @@ export interface SheetHead {
   /** As typed, with or without a unit. */
   readonly depth: string;
   readonly depthUnit: 'in' | 'cm';
+  /** In each bag, as typed; empty where nobody counted. */
+  readonly cores?: string;
   readonly extractant: Extractant;
   readonly bufferMethod: BufferMethod;
   /** Of an Adams–Evans laboratory; nothing until it is told. */
@@ -125,6 +127,7 @@ export function readSheetRow(
     label: keep.label ?? zone.label,
     ...(head.sampledOn ? { sampledOn: head.sampledOn } : {}),
     depth,
+    ...((head.cores ?? '').trim() === '' ? {} : { cores: Number(head.cores) }),
     extractant: head.extractant,
     ...(values.bufferPh && head.bufferMethod === 'adams-evans' ? { limeFactor: head.limeFactor ?? null } : {}),
     values,
@@ -157,6 +160,7 @@ export function sheetOf(result: LabResultAnswer): { readonly head: SheetHead; re
       sampledOn: result.sampledOn ?? '',
       depth: `${Number(result.depth.toFixed(3))} cm`,
       depthUnit: 'cm',
+      cores: result.cores === null ? '' : String(result.cores),
       extractant: result.extractant,
       bufferMethod: buffer ?? 'smp',
       limeFactor: result.limeFactor,

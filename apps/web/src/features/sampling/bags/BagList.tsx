@@ -213,7 +213,7 @@ function HiddenSoil({ bag }: { readonly bag: BagAnswer }) {
       >
         <thead>
           <tr>
-            <th />
+            <td />
             <th>zone</th>
             <th>bag</th>
             <th>off by</th>

@@ -35,6 +35,7 @@ export function ErrorChart({ cores }: { readonly cores: number }) {
         sx={{ height: narrow ? 210 : 168 }}
       >
         <Line
+          role="presentation"
           data={{
             datasets: shown.map(({ analyte }) => {
               const [colour, dash] = looks[analyte]!;

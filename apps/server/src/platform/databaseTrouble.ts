@@ -1,0 +1,54 @@
+import { setTimeout as pause } from 'node:timers/promises';
+
+/** What PostgreSQL says was wrong (appendix A of its manual), as far as something is done about it here. */
+const codes = {
+  deadlock: '40P01',
+  serialization: '40001',
+  lockTimeout: '55P03',
+  cancelled: '57014',
+  unique: '23505',
+} as const;
+
+/** How codes begin for a value that no column takes: a text with NUL, a number out of range, a day that is none. */
+const UNREADABLE = '22';
+
+/** The database goes down, comes up, has no place left, or cannot be reached. */
+const AWAY = /^(08|53|57P|ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|EAI_AGAIN)/;
+/** The driver has words for it only. */
+const AWAY_WORDS =
+  /connection (terminated|ended)|timeout exceeded when trying to connect|not queryable|Client was closed|not currently accepting connections/i;
+
+const codeOf = (error: unknown): string => {
+  const { code } = (error ?? {}) as { readonly code?: unknown };
+  return typeof code === 'string' ? code : '';
+};
+
+export type DatabaseTrouble = 'collided' | 'locked' | 'too long' | 'unreadable' | 'away' | 'twice';
+
+/** What is wrong with the database, or with what was asked of it; nothing for a fault of ours. */
+export function troubleOf(error: unknown): DatabaseTrouble | undefined {
+  const code = codeOf(error);
+  if (code === codes.deadlock || code === codes.serialization) return 'collided';
+  if (code === codes.lockTimeout) return 'locked';
+  if (code === codes.cancelled) return 'too long';
+  if (code === codes.unique) return 'twice';
+  if (AWAY.test(code)) return 'away';
+  if (code.startsWith(UNREADABLE)) return 'unreadable';
+  return error instanceof Error && AWAY_WORDS.test(error.message) ? 'away' : undefined;
+}
+
+/** Tries of a transaction that collides with another. */
+const TRIES = 5;
+/** ms; doubled from try to try, and drawn, so that two do not meet again. */
+const FIRST_PAUSE = 20;
+
+/** Do a transaction again where it collided with another one: nothing of it stands until it is through. */
+export async function again<T>(transaction: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries += 1)
+    try {
+      return await transaction();
+    } catch (error) {
+      if (tries >= TRIES || troubleOf(error) !== 'collided') throw error;
+      await pause(Math.random() * FIRST_PAUSE * 2 ** tries);
+    }
+}

@@ -1,0 +1,75 @@
+import AxeBuilder from '@axe-core/playwright';
+import { type Page, expect, test } from './person.ts';
+
+interface Named {
+  readonly id: string;
+  readonly name: string;
+}
+
+/** Every page that somebody signed in may open, and each step of a site. */
+async function pagesOf(page: Page): Promise<string[]> {
+  await page.goto('/');
+  const { sites } = (await (await page.request.get('/api/sites?text=Gannet')).json()) as { readonly sites: readonly Named[] };
+  const { id } = sites[0]!;
+  const [zone] = (await (await page.request.get(`/api/sites/${id}/zones`)).json()) as readonly Named[];
+  const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'];
+  return [
+    ...['/', '/bags', '/week', '/retests', '/products', '/products/machines', '/settings', '/tables', '/practice'],
+    ...['/practice/people', '/practice/outbox', '/pocket', '/walk', '/cards', `/tests/${id}`, `/reports/${id}`],
+    ...[`/sites/${id}/about`, `/sites/${id}/owner-report`],
+    ...steps.map((step) => `/sites/${id}/${step}/${zone!.id}`),
+  ];
+} // prettier-ignore
+
+/** What keeps somebody from using a page, one line each. */
+async function barriers(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'])
+    .analyze();
+  return violations.flatMap(({ id, nodes }) => nodes.slice(0, 4).map(({ target, failureSummary }) => `${id}: ${target.join(' ')}: ${failureSummary?.split('\n')[1]?.trim() ?? ''}`)); // prettier-ignore
+}
+
+for (const [width, height, which] of [
+  [1280, 800, 'at the desk'],
+  [390, 844, 'on the phone'],
+] as const)
+  // prettier-ignore
+  test(`every page ${which} has a title, one heading and nothing that keeps anybody out`, async ({ page }) => {
+    test.setTimeout(300_000);
+    await page.setViewportSize({ width, height });
+    const found: Record<string, string[]> = {};
+    for (const path of await pagesOf(page)) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { level: 1 }).first(), path).toBeVisible();
+      await page.waitForTimeout(500);
+      const name = path.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, '…');
+      const told = await barriers(page);
+      if (!(await page.title()).endsWith(', Glenfold')) told.push(`title: ${await page.title()}`);
+      if (told.length > 0) found[name] = told;
+    }
+    expect(found).toEqual({});
+  });
+
+test('a page can be read at 320 pixels without going sideways', async ({ page }) => {
+  const found: string[] = [];
+  for (const path of await pagesOf(page)) {
+    await page.setViewportSize({ width: 320, height: 700 });
+    await page.goto(path);
+    await page.locator('h1').first().waitFor();
+    await page.waitForTimeout(250);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    if (wide > 321) found.push(`${path.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, '…')}: ${wide}`);
+  }
+  expect(found).toEqual([]);
+});
+
+test('going to another page leads to its heading, and past the head with one key', async ({ page }) => {
+  await page.goto('/');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('link', { name: 'Skip to the content' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('main')).toBeFocused();
+  await page.getByRole('link', { name: 'Bags', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeFocused();
+  await expect(page).toHaveTitle(/^Bags.*, Glenfold$/);
+});
