@@ -6,6 +6,8 @@ import { backupFolder, dump, filesFolder, targetDatabase } from './dump.mjs';
 import { checkNode, fail, say } from './tools.mjs';
 
 checkNode();
+// What is written is closed to everybody else on the machine.
+process.umask(0o077);
 const args = process.argv.slice(2);
 const empty = args.includes('--empty');
 const [name, ...more] = args.filter((argument) => argument !== '--empty');

@@ -5,7 +5,7 @@
 import { checkNode, ensurePackages, run } from './tools.mjs';
 
 checkNode();
-ensurePackages();
+await ensurePackages();
 for (const part of ['bench', 'sampling'])
   run('node', ['--import', 'tsx', `packages/agronomy/bench/${part}.ts`], { show: true });
 run('node', ['scripts/test.mjs', 'bench'], { show: true });

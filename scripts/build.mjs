@@ -1,4 +1,4 @@
 // npm run build: the application as it is served, where it is not built yet.
 import { ensureBuild } from './tools.mjs';
 
-ensureBuild();
+await ensureBuild();

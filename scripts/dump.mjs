@@ -18,7 +18,7 @@ export async function targetDatabase(empty) {
   if (DATABASE_URL) return { url: DATABASE_URL, stop: () => {} };
   const cluster = await startCluster(root, empty ? 'empty' : 'demo');
   process.on('exit', () => cluster.stop());
-  return cluster;
+  return { url: cluster.ownerUrl, stop: cluster.stop };
 }
 
 /** A program of PostgreSQL's; its output is text, or goes into a file. */

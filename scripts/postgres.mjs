@@ -1,9 +1,21 @@
 // A private PostgreSQL cluster on loopback, for starting and testing. Node alone: runs before any package is installed.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
+import {
+  ADMIN,
+  addressesOf,
+  adminPassword,
+  closeDoors,
+  ownershipSql,
+  rolesSql,
+  secretsOf,
+  sqlOn,
+  trustsAnybody,
+} from './clusterRoles.mjs';
+import { leave, oneAtATime, use } from './locks.mjs';
 import { aptInstall, fail, say } from './tools.mjs';
 
 const DEBIAN_BINARIES = '/usr/lib/postgresql';
@@ -43,9 +55,12 @@ function run(binaries, program, args, options = {}) {
   return spawnSync(file, list, { encoding: 'utf8', cwd: '/', ...options });
 }
 
+/** Folder of what is kept between starts. */
+export const homeFolder = (root) => process.env.GLENFOLD_HOME ?? join(root, '.glenfold');
+
 /** A folder that the cluster's user may reach: under the project, or under /var/lib when the project is in a closed home. */
 function clusterFolder(root, name) {
-  const folder = join(process.env.GLENFOLD_HOME ?? join(root, '.glenfold'), name);
+  const folder = join(homeFolder(root), name);
   mkdirSync(folder, { recursive: true });
   if (!isRoot) return folder;
   const { uid, gid } = postgresUser();
@@ -99,9 +114,51 @@ function logTail(log) {
   return existsSync(log) ? readFileSync(log, 'utf8').trim().split('\n').slice(-3).join(' | ') : 'no log was written';
 }
 
+/** Port that the running server of a cluster listens on. */
+const portOf = (data) => Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]);
+
+/** A new cluster, which nobody enters without a password from its first moment. */
+function initialise({ binaries, folder, data, secrets, scratch, remedy }) {
+  rmSync(data, { recursive: true, force: true });
+  const pwfile = join(folder, 'first.password');
+  writeFileSync(pwfile, secrets.admin, { mode: 0o600 });
+  if (isRoot) chownSync(pwfile, postgresUser().uid, postgresUser().gid);
+  const fixed = ['-U', ADMIN, '--auth=scram-sha-256', `--pwfile=${pwfile}`, '--encoding=UTF8', '--locale=C.UTF-8'];
+  const made = run(binaries, 'initdb', ['-D', data, ...fixed, ...(scratch ? ['--no-sync'] : [])]);
+  rmSync(pwfile, { force: true });
+  if (made.status !== 0)
+    fail(`The database cluster could not be created: ${made.stderr.trim().split('\n').at(-1)}`, remedy);
+}
+
+/** A cluster of before, or one whose passwords are lost, gets its passwords while nobody can reach it. */
+function secure({ binaries, data, secrets, remedy }) {
+  const alone = run(binaries, 'postgres', ['--single', '-D', data, 'postgres'], {
+    input: `${adminPassword(secrets)}\n`,
+  });
+  if (alone.status !== 0)
+    fail(`The database could not be given its password: ${alone.stderr.trim().split('\n').at(-1)}`, remedy);
+  closeDoors(data);
+}
+
+/** Start the server of a cluster on a port. @returns whether it did */
+function startServer({ binaries, data, log, scratch }, port) {
+  const options = [
+    `-p ${port}`,
+    '-h 127.0.0.1',
+    "-k ''",
+    ...(scratch ? ['-c fsync=off', '-c synchronous_commit=off'] : []),
+  ].join(' ');
+  const args = ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'];
+  return run(binaries, 'pg_ctl', args, { stdio: ['ignore', 'ignore', 'pipe'] }).status === 0;
+}
+
 /**
- * Start the cluster of that name, creating it when it is new.
- * @returns {Promise<{url: string, stop: () => void}>} the database's address and how to stop what was started here
+ * Start the cluster of that name, creating it when it is new; or share the one that runs. Who leaves last stops it,
+ * whoever started it.
+ *
+ * @returns the database's addresses, as the server enters it (`url`), as the owner of its tables (`ownerUrl`) and as
+ *   who makes databases (`adminUrl`); `isUp`, `again` to start it once more after it was lost (with its port, where
+ *   that is free), and `stop`
  */
 export async function startCluster(root, name, { scratch = false } = {}) {
   const binaries = ensureBinaries();
@@ -109,64 +166,61 @@ export async function startCluster(root, name, { scratch = false } = {}) {
   const data = join(folder, 'data');
   const log = join(folder, 'postgres.log');
   const remedy = `Look into ${log}; to begin anew, delete ${folder} (its data is lost), or set DATABASE_URL.`;
+  const stopServer = () => run(binaries, 'pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']);
 
-  if (scratch && !isRunning(binaries, data)) rmSync(data, { recursive: true, force: true });
-  if (!existsSync(join(data, 'PG_VERSION'))) {
-    rmSync(data, { recursive: true, force: true });
-    const made = run(binaries, 'initdb', [
-      '-D',
-      data,
-      '-U',
-      'glenfold',
-      '--auth=trust',
-      '--encoding=UTF8',
-      '--locale=C.UTF-8',
-      ...(scratch ? ['--no-sync'] : []),
-    ]);
-    if (made.status !== 0)
-      fail(`The database cluster could not be created: ${made.stderr.trim().split('\n').at(-1)}`, remedy);
-  }
-  const version = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
-  const installed = run(binaries, 'postgres', ['--version']).stdout.match(/\d+/)?.[0];
-  if (version !== installed)
-    fail(
-      `The database folder was made by PostgreSQL ${version}, but ${installed} is installed.`,
-      `Install PostgreSQL ${version}, or dump and reload. ${remedy}`,
-    );
-
-  const running = isRunning(binaries, data);
-  const port = running ? Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3]) : await freePort();
-  if (!running) {
-    const options = [
-      `-p ${port}`,
-      '-h 127.0.0.1',
-      "-k ''",
-      ...(scratch ? ['-c fsync=off', '-c synchronous_commit=off'] : []),
-    ].join(' ');
-    const started = run(binaries, 'pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], {
-      stdio: ['ignore', 'ignore', 'pipe'],
-    });
-    if (started.status !== 0) fail(`The database did not start: ${logTail(log)}`, remedy);
-  }
-  const exists = run(binaries, 'psql', [
-    '-h',
-    '127.0.0.1',
-    '-p',
-    String(port),
-    '-U',
-    'glenfold',
-    '-d',
-    'postgres',
-    '-Atc',
-    "select 1 from pg_database where datname = 'glenfold'",
-  ]);
-  if (exists.status !== 0) fail(`The database does not answer: ${exists.stderr.trim()}`, remedy);
-  if (exists.stdout.trim() !== '1')
-    run(binaries, 'createdb', ['-h', '127.0.0.1', '-p', String(port), '-U', 'glenfold', 'glenfold']);
-  return {
-    url: `postgres://glenfold@127.0.0.1:${port}/glenfold`,
-    stop: () => {
-      if (!running) run(binaries, 'pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']);
-    },
-  };
+  return oneAtATime(folder, 'starting', async () => {
+    if (scratch && !isRunning(binaries, data)) rmSync(data, { recursive: true, force: true });
+    const isNew = !existsSync(join(data, 'PG_VERSION'));
+    const known = existsSync(join(folder, 'secrets.json'));
+    const secrets = secretsOf(folder);
+    const cluster = { binaries, folder, data, log, secrets, scratch, remedy };
+    if (isNew) initialise(cluster);
+    const version = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
+    const installed = run(binaries, 'postgres', ['--version']).stdout.match(/\d+/)?.[0];
+    if (version !== installed)
+      fail(
+        `The database folder was made by PostgreSQL ${version}, but ${installed} is installed.`,
+        `Install PostgreSQL ${version}, or dump and reload. ${remedy}`,
+      );
+    if (trustsAnybody(data) || (!isNew && !known)) {
+      if (isRunning(binaries, data)) stopServer();
+      secure(cluster);
+    }
+    const start = async () => {
+      if (isRunning(binaries, data)) return portOf(data);
+      const port = await freePort();
+      if (!startServer(cluster, port)) fail(`The database did not start: ${logTail(log)}`, remedy);
+      return port;
+    };
+    let port = await start();
+    const of = (database) => addressesOf(secrets, port, database);
+    const must = (url, sql) => {
+      const { status, stdout, stderr } = sqlOn(binaries, url, sql);
+      if (status !== 0) fail(`The database does not answer: ${stderr.trim()}`, remedy);
+      return stdout.trim();
+    };
+    const { adminUrl } = of('postgres');
+    must(adminUrl, rolesSql(secrets));
+    if (must(adminUrl, "SELECT 1 FROM pg_database WHERE datname = 'glenfold';") !== '1')
+      must(adminUrl, 'CREATE DATABASE glenfold;');
+    must(of('glenfold').adminUrl, ownershipSql);
+    use(folder);
+    return {
+      ...of('glenfold'),
+      isUp: () => isRunning(binaries, data),
+      /** @returns the addresses, which are others where its port was taken meanwhile; nothing when it did not start */
+      again: async () => {
+        if (!isRunning(binaries, data) && !startServer(cluster, port)) {
+          const other = await freePort();
+          if (!startServer(cluster, other)) return undefined;
+          port = other;
+        }
+        return of('glenfold');
+      },
+      problem: () => logTail(log),
+      stop: () => {
+        if (leave(folder) && isRunning(binaries, data)) stopServer();
+      },
+    };
+  });
 }

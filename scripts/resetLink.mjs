@@ -8,8 +8,8 @@ const args = process.argv.slice(2);
 const [email, ...more] = args.filter((argument) => argument !== '--empty');
 if (!email?.includes('@') || more.length > 0)
   fail('Say whose password is to be chosen anew.', 'Use "npm run reset-link -- name@practice.example".');
-ensurePackages();
-ensureBuild();
+await ensurePackages();
+await ensureBuild();
 const { url } = await targetDatabase(args.includes('--empty'));
 const { status, stdout, stderr } = spawnSync(process.execPath, ['apps/server/dist/resetLink.js'], {
   cwd: root,

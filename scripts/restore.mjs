@@ -18,6 +18,8 @@ import { checkNode, fail, root, say } from './tools.mjs';
 const UNCHANGED = 'Nothing was changed.';
 
 checkNode();
+// What is written is closed to everybody else on the machine.
+process.umask(0o077);
 const args = process.argv.slice(2);
 const flags = args.filter((argument) => argument.startsWith('--'));
 const [name, ...more] = args.filter((argument) => !argument.startsWith('--'));

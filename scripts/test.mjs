@@ -7,7 +7,7 @@ import { startCluster } from './postgres.mjs';
 import { checkNode, ensureBuild, ensurePackages, root, run, runAll, say } from './tools.mjs';
 
 checkNode();
-ensurePackages();
+await ensurePackages();
 
 const steps = process.argv.slice(2);
 const wanted = (name) => steps.length === 0 || steps.includes(name);
@@ -22,7 +22,7 @@ if (wanted('static')) {
 
 const cluster = process.env.DATABASE_URL
   ? { url: process.env.DATABASE_URL, stop: () => {} }
-  : await startCluster(root, 'test', { scratch: true });
+  : await startCluster(root, 'test', { scratch: true }).then(({ adminUrl, stop }) => ({ url: adminUrl, stop }));
 process.on('exit', () => cluster.stop());
 
 // Photos and laboratories' files of the tests, in a folder of their own that the servers of all databases share.
@@ -39,18 +39,19 @@ async function database(name, template) {
   await client.end();
   const url = new URL(cluster.url);
   url.pathname = name;
-  return url.href;
+  return { url: url.href, template: rowCount ? template : '' };
 }
 
 /** What runs in the browser, with servers and databases of its own for each worker. */
 async function inBrowser(name, workers) {
   const env = { E2E_TESTS: `./${name}`, E2E_WORKERS: String(workers) };
   for (let worker = 0; worker < workers; worker += 1)
-    for (const kind of ['demo', 'empty', 'second'])
-      env[`E2E_${kind.toUpperCase()}_DATABASE_URL_${worker}`] = await database(
-        `${name}_${kind}_${worker}`,
-        kind === 'demo' ? 'template_demo' : 'template_empty',
-      );
+    for (const kind of ['demo', 'empty', 'second']) {
+      const from = kind === 'demo' ? 'template_demo' : 'template_empty';
+      const { url, template } = await database(`${name}_${kind}_${worker}`, from);
+      env[`E2E_${kind.toUpperCase()}_DATABASE_URL_${worker}`] = url;
+      env[`E2E_${kind.toUpperCase()}_TEMPLATE`] = template;
+    }
   run('npx', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], { show: true, env });
 }
 
@@ -69,22 +70,22 @@ if (wanted('unit')) {
 }
 
 for (const own of ['pictures', 'bench'].filter((name) => steps.includes(name))) {
-  ensureBuild();
+  await ensureBuild();
   if (own === 'bench')
     run('node', ['apps/server/bench/scale.mjs'], {
       show: true,
-      env: { DATABASE_URL: await database('bench_scale', 'none') },
+      env: { DATABASE_URL: (await database('bench_scale', 'none')).url },
     });
   if (own === 'bench')
     run('node', ['apps/server/bench/history.mjs'], {
       show: true,
-      env: { DATABASE_URL: await database('bench_history', 'none') },
+      env: { DATABASE_URL: (await database('bench_history', 'none')).url },
     });
   await inBrowser(own, 1);
 }
 
 if (wanted('journeys')) {
-  ensureBuild();
+  await ensureBuild();
   say('Journeys in the browser.');
   await inBrowser('journeys', 2);
 }

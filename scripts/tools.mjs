@@ -31,6 +31,32 @@ export function run(command, args, { show = false, env = {}, remedy = 'Read the 
   fail(`"${[command, ...args].join(' ')}" failed${result.error ? `: ${result.error.message}` : ''}.`, remedy);
 }
 
+/** ms between two lines about what takes long. */
+const TELLS_EVERY = 15_000;
+
+/** Run a command that takes long: it is said what for, that it goes on, and how long it took. */
+export async function runTelling(what, command, args, { env = {}, remedy = 'Read the lines above.' } = {}) {
+  const began = Date.now();
+  const soFar = () => `${Math.round((Date.now() - began) / 1000)} s`;
+  say(`${what}.`);
+  const telling = setInterval(() => say(`  still at it: ${soFar()}`), TELLS_EVERY);
+  let printed = '';
+  const code = await new Promise((done) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, ...env },
+    });
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (printed += chunk));
+    child.on('error', (error) => (printed += error.message));
+    child.on('close', done);
+  });
+  clearInterval(telling);
+  if (code === 0) return say(`  done in ${soFar()}: ${what}`);
+  process.stderr.write(printed);
+  return fail(`"${[command, ...args].join(' ')}" failed.`, remedy);
+}
+
 /** Run scripts of package.json side by side; the first that fails ends all, with what it printed. */
 export async function runAll(scripts) {
   await Promise.all(
@@ -82,7 +108,7 @@ function stampPath(name) {
 }
 
 /** Do some work only when the files it depends on have changed since it was last done. */
-export function whenChanged(name, paths, done, work) {
+export async function whenChanged(name, paths, done, work) {
   const hash = createHash('sha256');
   const skip = new Set(['node_modules', 'dist', '.glenfold', 'test', 'test-results']);
   for (const path of paths.map((entry) => join(root, entry))) {
@@ -93,21 +119,21 @@ export function whenChanged(name, paths, done, work) {
   const stamp = hash.digest('hex');
   const known = existsSync(stampPath(name)) ? readFileSync(stampPath(name), 'utf8') : '';
   if (known === stamp && done.every((path) => existsSync(join(root, path)))) return;
-  work();
+  await work();
   mkdirSync(join(root, '.glenfold'), { recursive: true });
   writeFileSync(stampPath(name), stamp);
 }
 
 /** npm's packages, as the lock file says. */
 export function ensurePackages() {
-  whenChanged(
+  return whenChanged(
     'packages',
     ['package-lock.json'],
     ['node_modules/typescript/package.json', 'node_modules/vite/package.json'],
     () => {
-      say('Installing the npm packages.');
       // Not "npm ci": it refuses a lock file without the optional binaries of other platforms, which not every registry serves.
-      run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], {
+      const args = ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'];
+      return runTelling('Installing the npm packages, some 900 MB in this folder', 'npm', args, {
         remedy: 'Check the connection to the npm registry and start again.',
       });
     },
@@ -115,14 +141,30 @@ export function ensurePackages() {
 }
 
 /** The packages and the server compiled, the web application bundled. */
-export function ensureBuild() {
-  const sources = ['packages', 'apps', 'tsconfig.base.json', 'tsconfig.json', 'package-lock.json'];
-  whenChanged('build', sources, ['apps/server/dist/main.js', 'apps/web/dist/index.html'], () => {
-    say('Building the application.');
-    run('npx', ['tsc', '-b']);
-    // Whoever asks for it, a test too: what is served is built to be served.
-    run('npm', ['run', '--silent', 'build', '-w', '@glenfold/web'], { env: { NODE_ENV: 'production' } });
-  });
+export async function ensureBuild() {
+  const sources = [
+    'packages',
+    'apps',
+    'scripts/describe.mjs',
+    'tsconfig.base.json',
+    'tsconfig.json',
+    'package-lock.json',
+  ];
+  await whenChanged(
+    'build',
+    sources,
+    ['apps/server/dist/main.js', 'apps/server/dist/described.json', 'apps/web/dist/index.html'],
+    async () => {
+      await runTelling('Building the application: the core and the server', 'npx', ['tsc', '-b']);
+      await Promise.all([
+        runTelling('Building the application: the description of its API', 'node', ['scripts/describe.mjs']),
+        // Whoever asks for it, a test too: what is served is built to be served.
+        runTelling('Building the application: the pages', 'npm', ['run', '--silent', 'build', '-w', '@glenfold/web'], {
+          env: { NODE_ENV: 'production' },
+        }),
+      ]);
+    },
+  );
 }
 
 export function checkNode() {

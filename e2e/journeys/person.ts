@@ -1,5 +1,6 @@
 import type { SessionAnswer } from '@glenfold/contract';
 import { type Browser, type Locator, type Page, expect, test as base } from '@playwright/test';
+import { makeAnew } from '../anew.ts';
 import { type Served, addressOf } from '../servers.ts';
 
 /** First names of the demo people: owner, advisor, technician, client. */
@@ -39,13 +40,25 @@ interface Fixtures {
   /** Who is signed in when the journey begins; nobody where it is about getting in. */
   readonly as: Person | 'nobody';
   readonly page: Page;
+  readonly demoAnew: undefined;
 }
+
+/** The file whose journeys this worker is at. */
+let atFile: string | undefined;
 
 export const test = base.extend<Fixtures>({
   as: ['Orla', { option: true }],
   on: ['demo', { option: true }],
   faultsExpected: [null, { option: true }],
   baseURL: async ({ on }, use, { parallelIndex }) => use(addressOf(on, parallelIndex)),
+  demoAnew: [
+    async ({ on }, use, { file, parallelIndex }) => {
+      if (on === 'demo' && file !== atFile) await makeAnew('demo', parallelIndex);
+      if (on === 'demo') atFile = file;
+      await use(undefined);
+    },
+    { auto: true },
+  ],
   page: async ({ page, as, faultsExpected }, use) => {
     const faults = watch(page);
     if (as !== 'nobody') await enter(page, as);

@@ -1,5 +1,6 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { createServer } from 'node:net';
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { expect, test } from './person.ts';
@@ -8,38 +9,76 @@ const root = resolve(import.meta.dirname, '../..');
 const port = '4695';
 const address = `http://127.0.0.1:${port}`;
 
-/** npm start in its own home, until it prints its address. */
-async function start(home: string, env: Record<string, string> = {}): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['scripts/start.mjs', '--empty'], {
-    cwd: root,
-    env: { ...process.env, DATABASE_URL: '', PORT: port, GLENFOLD_HOME: home, ...env },
-  });
-  await new Promise<void>((ready, failed) => {
-    let said = '';
-    child.stdout.on('data', (chunk: Buffer) => {
-      said += String(chunk);
-      // What is built already is not built again, under a server that serves it.
-      if (said.includes('Building')) failed(new Error('builds what is built'));
-      if (said.includes(address)) ready();
-    });
-    child.on('exit', (code) => failed(new Error(`ended with ${String(code)}`)));
-  });
-  return child;
+/** A home of its own for what is started, which the database's own user reaches; gone after. */
+const starts = test.extend<{ readonly home: string }>({
+  // eslint-disable-next-line no-empty-pattern -- Playwright reads the names of the fixtures off the pattern
+  home: async ({}, use, { parallelIndex }) => {
+    const made =
+      process.getuid?.() === 0
+        ? join('/var/tmp', `glenfold-test-${process.pid}-${parallelIndex}`)
+        : mkdtempSync(join(tmpdir(), 'glenfold-'));
+    await use(made);
+    rmSync(made, { recursive: true, force: true });
+  },
+});
+
+interface Started {
+  readonly child: ChildProcess;
+  /** All that it has said, so far. */
+  readonly said: () => string;
 }
 
-async function stop(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
+/** npm start in its own home, until it prints its address. */
+async function start(home: string, at = port): Promise<Started> {
+  const child = spawn(process.execPath, ['scripts/start.mjs', '--empty'], {
+    cwd: root,
+    env: { ...process.env, DATABASE_URL: '', PORT: at, GLENFOLD_HOME: home },
+  });
+  let said = '';
+  await new Promise<void>((ready, failed) => {
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (chunk: Buffer) => {
+        said += String(chunk);
+        // What is built already is not built again, under a server that serves it.
+        if (said.includes('Building')) failed(new Error('builds what is built'));
+        if (said.includes('Glenfold is ready')) ready();
+      });
+    child.on('exit', (code) => failed(new Error(`ended with ${String(code)}: ${said}`)));
+  });
+  return { child, said: () => said };
+}
+
+async function stop({ child }: Started, signal: NodeJS.Signals): Promise<void> {
   const ended = new Promise((done) => child.once('exit', done));
   child.kill(signal);
   await ended;
 }
 
-test('a start makes its database, Ctrl-C stops all of it, and the data is there the next time', async ({ request }) => {
-  const home = mkdtempSync(join(tmpdir(), 'glenfold-'));
-  // The database's own user must reach its folder.
-  const reachable = process.getuid?.() === 0 ? join('/var/tmp', `glenfold-test-${process.pid}`) : home;
-  const lock = (): string => join(reachable, 'empty/data/postmaster.pid');
-  try {
-    const first = await start(reachable);
+/** What a start that is refused says. */
+async function refused(env: Record<string, string>): Promise<string> {
+  const child = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env: { ...process.env, ...env } });
+  let errors = '';
+  child.stderr.on('data', (chunk: Buffer) => (errors += String(chunk)));
+  expect(await new Promise((done) => child.once('exit', done))).toBe(1);
+  expect(errors).toContain('What to do: ');
+  expect(errors).not.toContain('    at ');
+  return errors;
+}
+
+const lockOf = (home: string): string => join(home, 'empty/data/postmaster.pid');
+const lines = (home: string): string[] => readFileSync(lockOf(home), 'utf8').split('\n');
+const serverOf = (home: string, at = port): number =>
+  (JSON.parse(readFileSync(join(home, `server-${at}.json`), 'utf8')) as { server: { pid: number } }).server.pid;
+const readiness = (at = port): Promise<number> =>
+  fetch(`http://127.0.0.1:${at}/api/ready`).then(
+    ({ status }) => status,
+    () => 0,
+  );
+
+starts(
+  'a start makes its database, Ctrl-C stops all of it, and the data is there the next time',
+  async ({ home, request }) => {
+    const first = await start(home);
     const practice = {
       practice: 'Kept',
       name: 'Ada Reed',
@@ -49,36 +88,117 @@ test('a start makes its database, Ctrl-C stops all of it, and the data is there 
     expect((await request.post(`${address}/api/first-run`, { data: practice })).status()).toBe(204);
     await stop(first, 'SIGINT');
     // The database removes its lock file as the last thing it does.
-    expect(existsSync(lock())).toBe(false);
+    expect(existsSync(lockOf(home))).toBe(false);
     await expect(request.get(`${address}/api/session`)).rejects.toThrow('ECONNREFUSED');
 
     // A lock file that a killed server left behind, its number now another program's, is no obstacle.
-    writeFileSync(lock(), `${process.pid}\n${join(reachable, 'empty/data')}\n0\n1\n\n127.0.0.1\n`);
-    const second = await start(reachable);
+    writeFileSync(lockOf(home), `${process.pid}\n${join(home, 'empty/data')}\n0\n1\n\n127.0.0.1\n`);
+    const second = await start(home);
     // Even the session outlives the restart.
     expect(await (await request.get(`${address}/api/session`)).json()).toMatchObject({ practice: { name: 'Kept' } });
     await stop(second, 'SIGTERM');
-  } finally {
-    rmSync(home, { recursive: true, force: true });
-    rmSync(reachable, { recursive: true, force: true });
-  }
+  },
+);
+
+starts('two first starts at once, each with a port, share one database; who leaves last ends it', async ({ home }) => {
+  const [one, two] = await Promise.all([start(home), start(home, '4696')]);
+  expect([await readiness(), await readiness('4696')]).toEqual([200, 200]);
+  // The third, on a port that is taken, is told by whom.
+  expect(await refused({ PORT: port, DATABASE_URL: '', GLENFOLD_HOME: home })).toContain(
+    `Glenfold runs on port ${port} already`,
+  );
+  const foreign = createServer().listen(4697, '127.0.0.1');
+  expect(await refused({ PORT: '4697', DATABASE_URL: '', GLENFOLD_HOME: home })).toContain(
+    'Another program has port 4697',
+  );
+  foreign.close();
+  await stop(one, 'SIGINT');
+  expect(await readiness('4696')).toBe(200);
+  await stop(two, 'SIGINT');
+  expect(existsSync(lockOf(home))).toBe(false);
 });
+
+starts(
+  'server and database come back when they are killed, and a killed start leaves nothing behind',
+  async ({ home }) => {
+    const first = await start(home);
+    process.kill(serverOf(home), 'SIGKILL');
+    await expect.poll(() => first.said()).toContain('The server was lost (SIGKILL): it is started again in 1 s.');
+    await expect.poll(() => readiness()).toBe(200);
+    process.kill(Number(lines(home)[0]), 'SIGKILL');
+    await expect.poll(() => readiness()).toBe(503);
+    await expect.poll(() => readiness()).toBe(200);
+    expect(first.said()).toContain('The database is back.');
+
+    // Nobody watches over server and database now: the next start ends the one and shares the other, and stops both.
+    await stop(first, 'SIGKILL');
+    expect(await readiness()).toBe(200);
+    const second = await start(home);
+    expect(second.said()).toContain('left running by a start that was killed');
+    await stop(second, 'SIGINT');
+    expect(existsSync(lockOf(home))).toBe(false);
+    expect(readdirSync(home).filter((name) => /^server-.*json$/.test(name))).toEqual([]);
+  },
+);
+
+starts(
+  'another user of the machine gets nothing of the private database, and no role of ours is a superuser',
+  async ({ home }) => {
+    const started = await start(home);
+    const at = lines(home)[3]!;
+    const asOther = (...command: string[]) => {
+      const isRoot = process.getuid?.() === 0;
+      const [file, ...rest] = [...(isRoot ? ['runuser', '-u', 'nobody', '--'] : []), ...command];
+      return spawnSync(file!, rest, {
+        cwd: '/',
+        encoding: 'utf8',
+        env: { PATH: process.env.PATH, PGPASSFILE: '/none' },
+      });
+    };
+    const ask = (role: string, sql: string, password?: string) =>
+      spawnSync('psql', ['-w', '-Atq', '-h', '127.0.0.1', '-p', at, '-U', role, '-d', 'glenfold', '-c', sql], {
+        encoding: 'utf8',
+        env: { ...process.env, ...(password === undefined ? {} : { PGPASSWORD: password }) },
+      });
+    for (const role of ['glenfold', 'glenfold_owner', 'glenfold_server', 'glenfold_app', 'postgres']) {
+      const entered = asOther(
+        'psql',
+        '-w',
+        '-h',
+        '127.0.0.1',
+        '-p',
+        at,
+        '-U',
+        role,
+        '-d',
+        'glenfold',
+        '-c',
+        'SELECT 1',
+      );
+      expect([role, entered.status]).toEqual([role, 2]);
+      expect(ask(role, 'SELECT 1', 'glenfold').status).toBe(2);
+    }
+    if (process.getuid?.() === 0) expect(asOther('cat', join(home, 'empty/secrets.json')).stderr).toMatch(/denied/i);
+
+    // Who has the server's password has the rows of no practice by it, and no other role than those two.
+    const { server, owner } = JSON.parse(readFileSync(join(home, 'empty/secrets.json'), 'utf8')) as Record<
+      string,
+      string
+    >;
+    expect(ask('glenfold_server', 'SELECT * FROM person', server).stderr).toContain('permission denied');
+    expect(ask('glenfold_server', 'SET ROLE glenfold_owner', server).stderr).toContain('permission denied');
+    expect(ask('glenfold_server', 'SET ROLE glenfold_app; SELECT count(*) FROM site', server).stdout.trim()).toBe('0');
+    const powers = `SELECT string_agg(rolname, ' ') FROM pg_roles
+    WHERE rolname LIKE 'glenfold_%' AND (rolsuper OR rolcreaterole OR rolcreatedb OR rolbypassrls)`;
+    expect(ask('glenfold_owner', powers, owner).stdout.trim()).toBe('');
+    await stop(started, 'SIGINT');
+  },
+);
 
 test('a database that cannot be used gives one clear line and a remedy', async () => {
   for (const [url, words] of [
     ['postgres://nobody@127.0.0.1:1/none', 'The database at 127.0.0.1:1 cannot be used'],
     ['not an address', 'which is not an address'],
-  ] as const) {
-    const child = spawn(process.execPath, ['scripts/start.mjs'], {
-      cwd: root,
-      env: { ...process.env, PORT: port, DATABASE_URL: url },
-    });
-    let errors = '';
-    child.stderr.on('data', (chunk: Buffer) => (errors += String(chunk)));
-    const code = await new Promise((done) => child.once('exit', done));
-    expect(code).toBe(1);
-    expect(errors).toContain(words);
-    expect(errors).toContain('What to do: ');
-    expect(errors).not.toContain('    at ');
-  }
+  ] as const)
+    expect(await refused({ PORT: port, DATABASE_URL: url })).toContain(words);
 });

@@ -25,7 +25,9 @@ function fitting(schema, schemas, chance, ids, depth = 0) {
   const one = schema.oneOf?.[0] ?? schema.anyOf?.[0] ?? schema.allOf?.[0];
   if (one) return fitting(one, schemas, chance, ids, depth + 1);
   if (schema.enum) return pick(chance, schema.enum);
-  switch (schema.type) {
+  if (schema.const !== undefined) return schema.const;
+  // Of several types the first that says anything: what is hostile is put in after.
+  switch ([schema.type].flat().find((type) => type !== 'null')) {
     case 'object': {
       const wanted = schema.required ?? [];
       const named = Object.entries(schema.properties ?? {}).filter(([name]) => wanted.includes(name) || chance() < 0.5);
@@ -39,7 +41,7 @@ function fitting(schema, schemas, chance, ids, depth = 0) {
     case 'integer': {
       const [low, high] = [schema.minimum ?? 0, Math.min(schema.maximum ?? 100, 1e6)];
       const value = low + chance() * (high - low);
-      return schema.type === 'integer' ? Math.round(value) : value;
+      return [schema.type].flat().includes('integer') ? Math.round(value) : value;
     }
     case 'boolean':
       return chance() < 0.5;
@@ -57,9 +59,9 @@ function ofName(name, schema, schemas, chance, ids, depth) {
   const known = ids[name] ?? ids[name.replace(/s$/, '')];
   if (known?.length > 0 && chance() < 0.8) {
     const id = pick(chance, known);
-    return schema.type === 'array' ? [id] : id;
+    return [schema.type].flat().includes('array') ? [id] : id;
   }
-  if (/On$|^on$|day|date/i.test(name) && schema.type === 'string') return '2026-10-14';
+  if (/On$|^on$|day|date/i.test(name) && [schema.type].flat().includes('string')) return '2026-10-14';
   return fitting(schema, schemas, chance, ids, depth + 1);
 }
 

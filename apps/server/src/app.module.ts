@@ -1,5 +1,7 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
+import { LoggerModule } from 'nestjs-pino';
+import type { Logger } from 'pino';
 import { DemoBags } from './demo/demoBags.ts';
 import { DemoTests } from './demo/demoTests.ts';
 import { DemoYears } from './demo/demoYears.ts';
@@ -10,6 +12,7 @@ import { LabModule } from './lab/lab.module.ts';
 import { OwnLaboratoriesModule } from './laboratories/ownLaboratories.module.ts';
 import { PeopleModule } from './people/people.module.ts';
 import { appOptions } from './database.ts';
+import { HealthController } from './platform/health.controller.ts';
 import { DescriptionController } from './platform/openapi.ts';
 import { PlatformModule } from './platform/platform.module.ts';
 import type { Installation } from './platform/installation.ts';
@@ -31,11 +34,12 @@ import { SamplingModule } from './sampling/sampling.module.ts';
 
 @Module({})
 export class AppModule {
-  static with(installation: Installation, databaseUrl: string): DynamicModule {
+  static with(installation: Installation, databaseUrl: string, logger: Logger): DynamicModule {
     return {
       module: AppModule,
-      controllers: [DescriptionController],
+      controllers: [DescriptionController, HealthController],
       imports: [
+        LoggerModule.forRoot({ pinoHttp: { logger }, useExisting: true }),
         TypeOrmModule.forRoot({ ...appOptions(databaseUrl), retryAttempts: 3 }),
         PlatformModule.with(installation),
         StandInsModule.everywhere(),

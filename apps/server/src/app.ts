@@ -3,13 +3,15 @@ import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
+import { Logger } from 'nestjs-pino';
 import { AppModule } from './app.module.ts';
 import { FirstRun } from './demo/firstRun.ts';
 import { RunsWorker } from './runs/runsWorker.ts';
 import { SessionService } from './people/session.service.ts';
 import { bodies, whoAsks } from './platform/bodies.ts';
-import { appConnection, prepareDatabase } from './database.ts';
-import { DescriptionController, describeApi } from './platform/openapi.ts';
+import { appConnection, oneStartAtATime, prepareDatabase } from './database.ts';
+import { logAt, requestLog } from './platform/log.ts';
+import { DescriptionController, describeApi, readDescribed } from './platform/openapi.ts';
 import { ProblemFilter } from './platform/problem.ts';
 import { type Installation, isSecure } from './platform/installation.ts';
 import { Threads } from './platform/threads.ts';
@@ -19,7 +21,10 @@ import { knownHosts, securityHeaders, webPages } from './platform/webPages.ts';
 export interface AppOptions {
   /** The repository's folder, which holds demo/ and the built web application. */
   readonly root: string;
+  /** As the server enters it: its own role changes into those of the application. */
   readonly databaseUrl: string;
+  /** As the owner of its tables, for migrations, where that is another one. */
+  readonly ownerUrl?: string | undefined;
   /** Start without the demo scenario. */
   readonly empty: boolean;
   /** Address that people open. */
@@ -28,6 +33,8 @@ export interface AppOptions {
   readonly mailFrom?: string | undefined;
   readonly tiles?: Installation['tiles'];
   readonly quiet?: boolean;
+  /** The least that is written down: `error`, `warn` (unless told otherwise), `info` or `debug`. */
+  readonly log?: string | undefined;
   /** By itself, as in tests: nothing happens unasked each minute, and heavy work has no threads, which need a build. */
   readonly plain?: boolean;
 }
@@ -41,10 +48,16 @@ function filesOf(root: string): string {
   return GLENFOLD_FILES ?? join(GLENFOLD_HOME, 'files');
 }
 
-/** The whole application, ready to listen: API under /api, the web application elsewhere. */
-export async function createApp(options: AppOptions): Promise<NestExpressApplication> {
+/**
+ * The whole application, ready to listen: API under /api, the web application elsewhere. Of several that start at
+ * once, one after the other brings the tables up to date and loads the demo.
+ */
+export const createApp = (options: AppOptions): Promise<NestExpressApplication> =>
+  oneStartAtATime(options.ownerUrl ?? options.databaseUrl, () => start(options));
+
+async function start(options: AppOptions): Promise<NestExpressApplication> {
   const { root, databaseUrl, empty, address, smtp, mailFrom = 'glenfold@localhost', tiles, quiet = false } = options;
-  const found = await prepareDatabase(databaseUrl);
+  const found = await prepareDatabase(options.ownerUrl ?? databaseUrl);
   const loadDemo = found.practices === 0 && !empty;
   // Only the made-up practice is ever offered with one click; a real one in this database rules it out.
   const installation = {
@@ -57,13 +70,16 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
     threads: !options.plain,
     demo: !empty && (loadDemo || found.demo),
   };
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(installation, databaseUrl), {
-    logger: quiet ? ['error'] : ['error', 'warn'],
+  const logger = logAt(quiet ? 'error' : (options.log ?? 'warn'));
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(installation, databaseUrl, logger), {
+    bufferLogs: true,
     bodyParser: false,
     abortOnError: false,
   });
+  app.useLogger(app.get(Logger));
   // Behind a proxy that speaks https, the visitor's address is in its header.
   if (isSecure(installation)) app.set('trust proxy', 'loopback');
+  app.use(requestLog(logger));
   app.use(knownHosts(installation));
   app.use(securityHeaders(installation));
   app.use(compression());
@@ -77,7 +93,10 @@ export async function createApp(options: AppOptions): Promise<NestExpressApplica
   app.enableShutdownHooks();
   webPages(app, join(root, 'apps/web/dist'));
 
-  app.get(DescriptionController).description = describeApi(app);
+  app.get(DescriptionController).description = describeApi(
+    app,
+    readDescribed(join(root, 'apps/server/dist/described.json')),
+  );
   await app.init();
   // An export of many photos comes slowly over a thin line; what a stranger sends is small, and is cut off before.
   app.getHttpServer().requestTimeout = MOST_RECEIVED;

@@ -43,6 +43,23 @@ export function appOptions(url: string): DataSourceOptions {
   };
 }
 
+/** A number of our own among the locks of the database. */
+const START_LOCK = 7_104_656;
+
+/** What two starts on one database must not do at once; a lock that ends with its connection. */
+export async function oneStartAtATime<T>(url: string, work: () => Promise<T>): Promise<T> {
+  const client = new pg.Client({ connectionString: url, application_name: 'glenfold start' });
+  // Its database lost: what is being done in it fails, and says so.
+  client.on('error', () => {});
+  await client.connect();
+  try {
+    await client.query('SELECT pg_advisory_lock($1)', [START_LOCK]);
+    return await work();
+  } finally {
+    await client.end();
+  }
+}
+
 /** The database's own role: for migrations, never for a request. */
 export function ownerSource(url: string): DataSource {
   return new DataSource({

@@ -6,11 +6,12 @@ import { Door } from './platform/door.ts';
 import { withoutEnd } from './platform/address.ts';
 
 /** For whoever runs the server: a one-time link for somebody whom no message reaches. */
-const { DATABASE_URL = '', GLENFOLD_URL = 'http://127.0.0.1:4600', EMAIL = '' } = process.env;
+const { DATABASE_URL = '', DATABASE_OWNER_URL, GLENFOLD_URL = 'http://127.0.0.1:4600', EMAIL = '' } = process.env;
 
 const app = await createApp({
   root: resolve(import.meta.dirname, '../../..'),
   databaseUrl: DATABASE_URL,
+  ownerUrl: DATABASE_OWNER_URL || undefined,
   empty: true,
   address: withoutEnd(GLENFOLD_URL),
   quiet: true,

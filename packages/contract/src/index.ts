@@ -5,6 +5,7 @@ export * from './describedDrawing.ts';
 export * from './drawing.ts';
 export * from './facts.ts';
 export * from './fieldTests.ts';
+export * from './health.ts';
 export * from './lab.ts';
 export * from './labProfiles.ts';
 export * from './labQuestions.ts';

@@ -67,7 +67,7 @@ export class ReportedValueInput {
 
 /** Values of a sample by analyte; each analyte of the core's list has its place and its checks here. */
 export const ValuesInput = class ValuesInput {} as new () => Partial<Record<Analyte, ReportedValueInput>>;
-export type ValuesInput = InstanceType<typeof ValuesInput>;
+export type ValuesInput = Partial<Record<Analyte, ReportedValueInput>>;
 for (const analyte of soilAnalytes)
   for (const check of [IsOptional(), ValidateNested(), ValueOf(analyte), Type(() => ReportedValueInput)])
     check(ValuesInput.prototype as object, analyte);

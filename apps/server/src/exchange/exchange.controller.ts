@@ -61,6 +61,7 @@ export class ExchangeController {
     private readonly days: Days,
   ) {}
 
+  /** Found the first practice of an empty installation, and sign its owner in. */
   @Post('first-run')
   @For('anyone')
   @HttpCode(204)
@@ -69,6 +70,7 @@ export class ExchangeController {
     response.cookie(COOKIE, await this.first.make(input), this.sessions.cookie);
   }
 
+  /** Found the first practice from an export, whole or not at all. */
   @Post('first-run/load')
   @For('anyone')
   @UseGuards(OnlyOnFirstRun)
@@ -89,6 +91,7 @@ export class ExchangeController {
     }
   }
 
+  /** Everything of the practice in one ZIP, as JSON, CSV and GeoJSON with its photos and files. */
   @Get('practice/export')
   @For('practice.manage')
   @ApiProduces('application/zip')

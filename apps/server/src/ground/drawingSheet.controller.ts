@@ -10,6 +10,7 @@ import { DrawingSheetService } from './drawingSheet.service.ts';
 export class DrawingSheetController {
   constructor(private readonly sheets: DrawingSheetService) {}
 
+  /** The plan to scale on a sheet of paper. */
   @Get('drawing.pdf')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -26,6 +27,7 @@ export class DrawingSheetController {
     });
   }
 
+  /** The plan to scale as a drawing. */
   @Get('drawing.svg')
   @For('work.read')
   @Header('content-type', 'image/svg+xml; charset=utf-8')

@@ -26,6 +26,7 @@ export class GroundController {
     private readonly drawings: DrawingService,
   ) {}
 
+  /** Sites with their next step, a page at a time. */
   @Get('sites')
   @For('work.read')
   @AskedForSites()
@@ -35,6 +36,7 @@ export class GroundController {
     return { sites: sites.map(siteAnswer), count, next };
   }
 
+  /** Take on a site. */
   @Post('sites')
   @For('work.write')
   @ApiCreatedResponse({ type: SiteAnswer })
@@ -42,6 +44,7 @@ export class GroundController {
     return siteAnswer(await this.ground.addSite(input));
   }
 
+  /** One site. */
   @Get('sites/:siteId')
   @For('work.read')
   @ApiOkResponse({ type: SiteAnswer })
@@ -49,6 +52,7 @@ export class GroundController {
     return siteAnswer(await this.ground.site(siteId));
   }
 
+  /** Change what is known of a site. */
   @Put('sites/:siteId')
   @For('work.write')
   @ApiOkResponse({ type: SiteAnswer })
@@ -60,6 +64,7 @@ export class GroundController {
     return siteAnswer(await this.ground.changeSite(siteId, input, version));
   }
 
+  /** Delete a site; it can be restored. */
   @Delete('sites/:siteId')
   @For('work.delete')
   @HttpCode(204)
@@ -68,6 +73,7 @@ export class GroundController {
     return this.ground.removeSite(siteId);
   }
 
+  /** Restore a deleted site with what was deleted along with it. */
   @Post('sites/:siteId/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: SiteAnswer })
@@ -75,6 +81,7 @@ export class GroundController {
     return siteAnswer(await this.ground.restoreSite(siteId));
   }
 
+  /** Zones of a site in walking order. */
   @Get('sites/:siteId/zones')
   @For('work.read')
   @ApiOkResponse({ type: ZoneAnswer, isArray: true })
@@ -82,6 +89,7 @@ export class GroundController {
     return (await this.ground.zones(siteId)).map(zoneAnswer);
   }
 
+  /** Add a zone. */
   @Post('sites/:siteId/zones')
   @For('work.write')
   @ApiCreatedResponse({ type: ZoneAnswer })
@@ -109,6 +117,7 @@ export class GroundController {
     return this.drawings.change(siteId, changes);
   }
 
+  /** Change a zone's name, area, grass and care. */
   @Put('zones/:zoneId')
   @For('work.write')
   @ApiOkResponse({ type: ZoneAnswer })
@@ -120,6 +129,7 @@ export class GroundController {
     return zoneAnswer(await this.ground.changeZone(zoneId, input, version));
   }
 
+  /** Set what was measured on a zone. */
   @Put('zones/:zoneId/measurements')
   @For('field.write')
   @ApiOkResponse({ type: ZoneAnswer })
@@ -131,6 +141,7 @@ export class GroundController {
     return zoneAnswer(await this.ground.measure(zoneId, input, version));
   }
 
+  /** Set the facts of a zone: water, slope, sun, wear, layers, trouble seen. */
   @Put('zones/:zoneId/facts')
   @For('field.write')
   @ApiOkResponse({ type: ZoneAnswer })
@@ -142,6 +153,7 @@ export class GroundController {
     return zoneAnswer(await this.ground.changeFacts(zoneId, input, version));
   }
 
+  /** Delete a zone; it can be restored. */
   @Delete('zones/:zoneId')
   @For('work.delete')
   @HttpCode(204)
@@ -150,6 +162,7 @@ export class GroundController {
     return this.ground.removeZone(zoneId);
   }
 
+  /** Restore a deleted zone. */
   @Post('zones/:zoneId/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: ZoneAnswer })

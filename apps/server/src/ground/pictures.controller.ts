@@ -33,6 +33,7 @@ const KEPT = 'private, max-age=31536000, immutable';
 export class PicturesController {
   constructor(private readonly pictures: PicturesService) {}
 
+  /** Photos of a site's zones. */
   @Get('sites/:siteId/photos')
   @For('work.read')
   @ApiOkResponse({ type: PhotoAnswer, isArray: true })
@@ -40,6 +41,7 @@ export class PicturesController {
     return this.pictures.photos(siteId);
   }
 
+  /** Add a photo to a zone. */
   @Post('zones/:zoneId/photos')
   @For('field.write')
   @ApiCreatedResponse({ type: PhotoAnswer })
@@ -47,6 +49,7 @@ export class PicturesController {
     return this.pictures.addPhoto(zoneId, input);
   }
 
+  /** The picture of a photo, or its thumbnail. */
   @Get('photos/:photoId/image')
   @For('work.read')
   @Header('cache-control', KEPT)
@@ -57,6 +60,7 @@ export class PicturesController {
     return this.pictures.photo(photoId, size === 'small');
   }
 
+  /** Delete a photo; it can be restored. */
   @Delete('photos/:photoId')
   @For('work.delete')
   @HttpCode(204)
@@ -65,6 +69,7 @@ export class PicturesController {
     return this.pictures.removePhoto(photoId);
   }
 
+  /** Restore a deleted photo. */
   @Post('photos/:photoId/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: PhotoAnswer })
@@ -72,6 +77,7 @@ export class PicturesController {
     return this.pictures.restorePhoto(photoId);
   }
 
+  /** Lay a picture under the plan. */
   @Post('sites/:siteId/underlay')
   @For('work.write')
   @ApiCreatedResponse({ type: UnderlayAnswer })
@@ -79,6 +85,7 @@ export class PicturesController {
     return this.pictures.layUnder(siteId, input);
   }
 
+  /** Move, turn or scale the picture under the plan. */
   @Put('underlays/:underlayId')
   @For('work.write')
   @ApiOkResponse({ type: UnderlayAnswer })
@@ -90,6 +97,7 @@ export class PicturesController {
     return this.pictures.placeUnderlay(underlayId, input, version);
   }
 
+  /** The picture under the plan. */
   @Get('underlays/:underlayId/image')
   @For('work.read')
   @Header('cache-control', KEPT)
@@ -99,6 +107,7 @@ export class PicturesController {
     return this.pictures.underlayImage(underlayId);
   }
 
+  /** Take the picture from under the plan; it can be restored. */
   @Delete('underlays/:underlayId')
   @For('work.delete')
   @HttpCode(204)
@@ -107,6 +116,7 @@ export class PicturesController {
     return this.pictures.removeUnderlay(underlayId);
   }
 
+  /** Restore the picture under the plan. */
   @Post('underlays/:underlayId/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: UnderlayAnswer })

@@ -52,6 +52,7 @@ export class LabController {
     return this.laboratories.ask();
   }
 
+  /** Results of a site, the newest first. */
   @Get('sites/:siteId/lab-results')
   @For('work.read')
   @ApiOkResponse({ type: LabResultAnswer, isArray: true })
@@ -59,6 +60,7 @@ export class LabController {
     return (await this.lab.results(siteId)).map(labResultAnswer);
   }
 
+  /** Enter a result by hand. */
   @Post('lab-results')
   @For('work.write')
   @ApiCreatedResponse({ type: LabResultAnswer })
@@ -66,6 +68,7 @@ export class LabController {
     return labResultAnswer(await this.lab.add(input));
   }
 
+  /** Correct a result. */
   @Put('lab-results/:id')
   @For('work.write')
   @ApiOkResponse({ type: LabResultAnswer })
@@ -77,6 +80,7 @@ export class LabController {
     return labResultAnswer(await this.lab.change(id, input, version));
   }
 
+  /** Delete a result; it can be restored. */
   @Delete('lab-results/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -85,6 +89,7 @@ export class LabController {
     return this.lab.remove(id);
   }
 
+  /** Restore a deleted result. */
   @Post('lab-results/:id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: LabResultAnswer })
@@ -92,6 +97,7 @@ export class LabController {
     return labResultAnswer(await this.lab.restore(id));
   }
 
+  /** Laboratories' reports of a site, read and waiting. */
   @Get('sites/:siteId/lab-reports')
   @For('work.read')
   @ApiOkResponse({ type: LabReportAnswer, isArray: true })
@@ -99,6 +105,7 @@ export class LabController {
     return this.imports.list(siteId);
   }
 
+  /** Read a laboratory's file; nothing is imported until it is confirmed. */
   @Post('sites/:siteId/lab-reports')
   @For('work.write')
   @ApiCreatedResponse({ type: LabReportAnswer })
@@ -106,6 +113,7 @@ export class LabController {
     return this.imports.preview(siteId, file);
   }
 
+  /** Correct how a file is read: columns, units, zones. */
   @Put('lab-reports/:id')
   @For('work.write')
   @ApiOkResponse({ type: LabReportAnswer })
@@ -117,6 +125,7 @@ export class LabController {
     return this.imports.correct(id, choices, version);
   }
 
+  /** Import the accepted rows of a file. */
   @Post('lab-reports/:id/confirm')
   @For('work.write')
   @ApiCreatedResponse({ type: LabReportAnswer })
@@ -141,6 +150,7 @@ export class LabController {
     return this.imports.learn(id, name);
   }
 
+  /** Put a file aside; it can be restored. */
   @Delete('lab-reports/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -149,6 +159,7 @@ export class LabController {
     return this.imports.remove(id);
   }
 
+  /** Restore a file that was put aside. */
   @Post('lab-reports/:id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: LabReportAnswer })
@@ -164,6 +175,7 @@ export class LabController {
     return this.profiles.list();
   }
 
+  /** Write down how a laboratory sets out its reports. */
   @Post('lab-profiles')
   @For('work.write')
   @ApiCreatedResponse({ type: LabProfileAnswer })
@@ -171,6 +183,7 @@ export class LabController {
     return this.profiles.add(input);
   }
 
+  /** Change how a laboratory's reports are read. */
   @Put('lab-profiles/:id')
   @For('work.write')
   @ApiOkResponse({ type: LabProfileAnswer })
@@ -182,6 +195,7 @@ export class LabController {
     return this.profiles.change(id, input, version);
   }
 
+  /** Delete a laboratory's way; it can be restored. */
   @Delete('lab-profiles/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -190,6 +204,7 @@ export class LabController {
     return this.profiles.remove(id);
   }
 
+  /** Restore a deleted laboratory's way. */
   @Post('lab-profiles/:id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: LabProfileAnswer })

@@ -10,6 +10,7 @@ import { LabQuestionsService } from './labQuestions.service.ts';
 export class LabQuestionsController {
   constructor(private readonly questions: LabQuestionsService) {}
 
+  /** Questions to the laboratory about a site's results. */
   @Get('sites/:siteId/lab-questions')
   @For('work.read')
   @ApiOkResponse({ type: LabQuestionAnswer, isArray: true })
@@ -17,6 +18,7 @@ export class LabQuestionsController {
     return this.questions.of(siteId);
   }
 
+  /** Put a question to the laboratory. */
   @Post('lab-questions')
   @For('work.write')
   @ApiCreatedResponse({ type: LabQuestionAnswer })
@@ -24,6 +26,7 @@ export class LabQuestionsController {
     return this.questions.add(input);
   }
 
+  /** Change a question, or enter its answer. */
   @Put('lab-questions/:id')
   @For('work.write')
   @ApiOkResponse({ type: LabQuestionAnswer })
@@ -35,6 +38,7 @@ export class LabQuestionsController {
     return this.questions.change(id, input, version);
   }
 
+  /** Delete a question; it can be restored. */
   @Delete('lab-questions/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -43,6 +47,7 @@ export class LabQuestionsController {
     return this.questions.remove(id);
   }
 
+  /** Restore a deleted question. */
   @Post('lab-questions/:id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: LabQuestionAnswer })

@@ -18,6 +18,7 @@ export class OwnLaboratoriesController {
     return this.laboratories.list();
   }
 
+  /** Take on a laboratory with its methods and fees. */
   @Post()
   @For('work.write')
   @ApiCreatedResponse({ type: LaboratoryAnswer })
@@ -25,6 +26,7 @@ export class OwnLaboratoriesController {
     return this.laboratories.add(input);
   }
 
+  /** Change a laboratory. */
   @Put(':id')
   @For('work.write')
   @ApiOkResponse({ type: LaboratoryAnswer })
@@ -36,6 +38,7 @@ export class OwnLaboratoriesController {
     return this.laboratories.change(id, input, version);
   }
 
+  /** Delete a laboratory; it can be restored. */
   @Delete(':id')
   @For('work.delete')
   @HttpCode(204)
@@ -44,6 +47,7 @@ export class OwnLaboratoriesController {
     return this.laboratories.remove(id);
   }
 
+  /** Restore a deleted laboratory. */
   @Post(':id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: LaboratoryAnswer })

@@ -32,6 +32,7 @@ export class LogbookController {
     private readonly threads: Threads,
   ) {}
 
+  /** The book of a site, the newest entries first. */
   @Get('sites/:siteId/logbook')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })

@@ -10,6 +10,7 @@ import { MachinesService } from './machines.service.ts';
 export class MachinesController {
   constructor(private readonly machines: MachinesService) {}
 
+  /** Spreaders and sprayers with their settings. */
   @Get()
   @For('work.read')
   @ApiOkResponse({ type: MachineAnswer, isArray: true })
@@ -17,6 +18,7 @@ export class MachinesController {
     return this.machines.list();
   }
 
+  /** Take on a machine. */
   @Post()
   @For('work.write')
   @ApiCreatedResponse({ type: MachineAnswer })
@@ -24,6 +26,7 @@ export class MachinesController {
     return this.machines.add(input);
   }
 
+  /** Change a machine. */
   @Put(':id')
   @For('work.write')
   @ApiOkResponse({ type: MachineAnswer })
@@ -35,6 +38,7 @@ export class MachinesController {
     return this.machines.change(id, input, version);
   }
 
+  /** Delete a machine; it can be restored. */
   @Delete(':id')
   @For('work.delete')
   @HttpCode(204)
@@ -43,6 +47,7 @@ export class MachinesController {
     return this.machines.remove(id);
   }
 
+  /** Restore a deleted machine. */
   @Post(':id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: MachineAnswer })

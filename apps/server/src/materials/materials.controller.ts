@@ -17,6 +17,7 @@ import { MaterialsService, productAnswer } from './materials.service.ts';
 export class MaterialsController {
   constructor(private readonly materials: MaterialsService) {}
 
+  /** Products of the practice with prices and stock. */
   @Get()
   @For('prices.read')
   @ApiOkResponse({ type: ProductAnswer, isArray: true })
@@ -24,6 +25,7 @@ export class MaterialsController {
     return (await this.materials.products()).map(productAnswer);
   }
 
+  /** Add a product. */
   @Post()
   @For('prices.write')
   @ApiCreatedResponse({ type: ProductAnswer })
@@ -31,6 +33,7 @@ export class MaterialsController {
     return productAnswer(await this.materials.add(input));
   }
 
+  /** Generic products that can be taken over. */
   @Get('generic')
   @For('prices.read')
   @ApiOkResponse({ type: GenericMaterialAnswer, isArray: true })
@@ -38,6 +41,7 @@ export class MaterialsController {
     return this.materials.generic();
   }
 
+  /** Take over generic products. */
   @Post('generic')
   @For('prices.write')
   @ApiCreatedResponse({ type: MaterialsFileAnswer })
@@ -45,6 +49,7 @@ export class MaterialsController {
     return this.materials.takeOver(names);
   }
 
+  /** The products as a table. */
   @Get('file.csv')
   @For('prices.read')
   @Header('content-type', 'text/csv; charset=utf-8')
@@ -55,6 +60,7 @@ export class MaterialsController {
     return this.materials.csv();
   }
 
+  /** Take in products from a table, whole or not at all. */
   @Post('file')
   @For('prices.write')
   @ApiCreatedResponse({ type: MaterialsFileAnswer })
@@ -62,6 +68,7 @@ export class MaterialsController {
     return this.materials.import(content);
   }
 
+  /** Change a product. */
   @Put(':id')
   @For('prices.write')
   @ApiOkResponse({ type: ProductAnswer })
@@ -73,6 +80,7 @@ export class MaterialsController {
     return productAnswer(await this.materials.change(id, input, version));
   }
 
+  /** Delete a product; it can be restored. */
   @Delete(':id')
   @For('work.delete')
   @HttpCode(204)
@@ -81,6 +89,7 @@ export class MaterialsController {
     return this.materials.remove(id);
   }
 
+  /** Restore a deleted product. */
   @Post(':id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: ProductAnswer })

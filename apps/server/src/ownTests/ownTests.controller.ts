@@ -35,6 +35,7 @@ export class OwnTestsController {
     private readonly record: ZoneRecordService,
   ) {}
 
+  /** Tests of our own on a site. */
   @Get('sites/:siteId/field-tests')
   @ApiQuery({ name: 'units', enum: systems })
   @For('work.read')
@@ -55,6 +56,7 @@ export class OwnTestsController {
     return this.tests.keep(input, units);
   }
 
+  /** Delete a test of our own; it can be restored. */
   @Delete('field-tests/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -63,6 +65,7 @@ export class OwnTestsController {
     return this.tests.remove(id);
   }
 
+  /** Restore a deleted test of our own. */
   @Post('field-tests/:id/restore')
   @ApiQuery({ name: 'units', enum: systems })
   @For('work.delete')
@@ -83,6 +86,7 @@ export class OwnTestsController {
     return this.record.of(zoneId, units);
   } // prettier-ignore
 
+  /** A zone's record over the years as a table. */
   @Get('zones/:zoneId/record.csv')
   @ApiQuery({ name: 'units', enum: systems })
   @For('work.read')
@@ -99,6 +103,7 @@ export class OwnTestsController {
     });
   }
 
+  /** Loads that were looked at on a site. */
   @Get('sites/:siteId/load-checks')
   @For('work.read')
   @ApiOkResponse({ type: LoadCheckAnswer, isArray: true })
@@ -106,6 +111,7 @@ export class OwnTestsController {
     return this.loads.of(siteId);
   }
 
+  /** Keep what was seen of a load. */
   @Post('load-checks')
   @For('field.write')
   @ApiCreatedResponse({ type: LoadCheckAnswer })
@@ -113,6 +119,7 @@ export class OwnTestsController {
     return this.loads.keep(input);
   }
 
+  /** Delete a load; it can be restored. */
   @Delete('load-checks/:id')
   @For('work.delete')
   @HttpCode(204)
@@ -121,6 +128,7 @@ export class OwnTestsController {
     return this.loads.remove(id);
   }
 
+  /** Restore a deleted load. */
   @Post('load-checks/:id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: LoadCheckAnswer })

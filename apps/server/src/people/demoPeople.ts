@@ -53,6 +53,7 @@ export class DemoController {
     private readonly sessions: SessionService,
   ) {}
 
+  /** Enter as one of the demo people. */
   @Post('session')
   @For('anyone')
   @HttpCode(204)

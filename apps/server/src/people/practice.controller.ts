@@ -33,24 +33,28 @@ export class PracticeController {
     private readonly audit: AuditService,
   ) {}
 
+  /** The practice that is open. */
   @Get('practice')
   @ApiOkResponse({ type: PracticeAnswer })
   async read(): Promise<PracticeAnswer> {
     return practiceAnswer(await this.practices.current());
   }
 
+  /** Change the practice's name, time zone and currency. */
   @Put('practice')
   @ApiOkResponse({ type: PracticeAnswer })
   async change(@Body() input: PracticeInput, @SeenVersion() version: number): Promise<PracticeAnswer> {
     return practiceAnswer(await this.practices.change(input, version));
   }
 
+  /** People of the practice. */
   @Get('members')
   @ApiOkResponse({ type: MemberAnswer, isArray: true })
   people(): Promise<MemberAnswer[]> {
     return this.members.members();
   }
 
+  /** Change somebody's role, or what a client reads. */
   @Put('members/:id')
   @ApiOkResponse({ type: MemberAnswer })
   changeMember(
@@ -61,6 +65,7 @@ export class PracticeController {
     return this.members.change(id, input, version);
   }
 
+  /** Take somebody off the practice; they can be taken back. */
   @Delete('members/:id')
   @HttpCode(204)
   @ApiNoContentResponse()
@@ -68,12 +73,14 @@ export class PracticeController {
     return this.members.remove(id);
   }
 
+  /** Take somebody back. */
   @Post('members/:id/restore')
   @ApiCreatedResponse({ type: MemberAnswer })
   restoreMember(@Param('id', ParseUUIDPipe) id: string): Promise<MemberAnswer> {
     return this.members.restore(id);
   }
 
+  /** Send somebody a link to choose a password. */
   @Post('members/:id/password-reset')
   @HttpCode(204)
   @ApiNoContentResponse()
@@ -81,18 +88,21 @@ export class PracticeController {
     return this.members.sendReset(id);
   }
 
+  /** Invitations that wait. */
   @Get('invitations')
   @ApiOkResponse({ type: InvitationAnswer, isArray: true })
   invited(): Promise<InvitationAnswer[]> {
     return this.invitations.open();
   }
 
+  /** Invite somebody. */
   @Post('invitations')
   @ApiCreatedResponse({ type: InvitationAnswer })
   invite(@Body() input: InvitationInput): Promise<InvitationAnswer> {
     return this.invitations.invite(input);
   }
 
+  /** Take an invitation back. */
   @Delete('invitations/:id')
   @HttpCode(204)
   @ApiNoContentResponse()
@@ -100,12 +110,14 @@ export class PracticeController {
     return this.invitations.revoke(id);
   }
 
+  /** Messages, and what became of them. */
   @Get('outbox')
   @ApiOkResponse({ type: OutboxAnswer })
   outbox(): Promise<OutboxAnswer> {
     return this.mail.outbox();
   }
 
+  /** Send a message again. */
   @Post('outbox/:id/send')
   @HttpCode(200)
   @ApiOkResponse({ type: OutboxAnswer })
@@ -113,6 +125,7 @@ export class PracticeController {
     return this.mail.sendAgain(id);
   }
 
+  /** The record of changes, a page at a time. */
   @Get('audit')
   @ApiQuery({ name: 'before', required: false })
   @ApiOkResponse({ type: AuditPageAnswer })

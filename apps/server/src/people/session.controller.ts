@@ -55,6 +55,7 @@ export class SessionController {
     private readonly installation: Installation,
   ) {}
 
+  /** Who is signed in, and what this installation offers. */
   @Get('session')
   @For('anyone')
   @ApiOkResponse({ type: SessionAnswer })
@@ -79,6 +80,7 @@ export class SessionController {
     return { state: any ? 'signed out' : 'first run', ...nobody, demoPeople, tiles: null };
   }
 
+  /** Sign in. */
   @Post('session')
   @For('anyone')
   @HttpCode(204)
@@ -91,6 +93,7 @@ export class SessionController {
     response.cookie(DEVICE, device, { ...this.sessions.cookie, maxAge: YEAR });
   }
 
+  /** Sign out. */
   @Delete('session')
   @For('signed in')
   @HttpCode(204)
@@ -100,6 +103,7 @@ export class SessionController {
     response.clearCookie(COOKIE, { path: '/' });
   }
 
+  /** Sign out everywhere. */
   @Delete('sessions')
   @For('signed in')
   @HttpCode(204)
@@ -109,6 +113,7 @@ export class SessionController {
     response.clearCookie(COOKIE, { path: '/' });
   }
 
+  /** Open another practice. */
   @Put('session/practice')
   @For('signed in')
   @HttpCode(204)
@@ -120,6 +125,7 @@ export class SessionController {
     await this.sessions.choose(sessionId, practiceId);
   }
 
+  /** Change one's own name and units. */
   @Put('session/personal')
   @For('signed in')
   @HttpCode(204)
@@ -128,6 +134,7 @@ export class SessionController {
     await this.sessions.personal(request.access!.person.id, input);
   }
 
+  /** Change one's password. */
   @Put('session/password')
   @For('signed in')
   @HttpCode(204)
@@ -137,6 +144,7 @@ export class SessionController {
     await this.signIn.changePassword(person, sessionId, input, fromOf(request));
   }
 
+  /** Ask for a link to choose a password. */
   @Post('password-resets')
   @For('anyone')
   @HttpCode(204)
@@ -145,6 +153,7 @@ export class SessionController {
     await this.resets.ask(email, fromOf(request));
   }
 
+  /** Whom a link to choose a password is for. */
   @Get('password-resets/:token')
   @For('anyone')
   @ApiOkResponse({ type: ResetOfferAnswer })
@@ -152,6 +161,7 @@ export class SessionController {
     return this.resets.offer(token);
   }
 
+  /** Choose a password by a link. */
   @Put('password-resets/:token')
   @For('anyone')
   @HttpCode(204)
@@ -164,6 +174,7 @@ export class SessionController {
     response.cookie(COOKIE, await this.resets.choose(token, password), this.sessions.cookie);
   }
 
+  /** What an invitation offers. */
   @Get('invitations/:token/offer')
   @For('anyone')
   @ApiOkResponse({ type: InvitationOfferAnswer })
@@ -171,6 +182,7 @@ export class SessionController {
     return this.invitations.offer(token);
   }
 
+  /** Accept an invitation. */
   @Put('invitations/:token/offer')
   @For('anyone')
   @HttpCode(204)

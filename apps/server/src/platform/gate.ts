@@ -1,7 +1,8 @@
 import { timingSafeEqual } from 'node:crypto';
 import { type Permission, type Role, allows } from '@glenfold/contract';
-import { type CanActivate, type ExecutionContext, Injectable, SetMetadata } from '@nestjs/common';
+import { type CanActivate, type ExecutionContext, Injectable, SetMetadata, applyDecorators } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
+import { ApiExtension } from '@nestjs/swagger';
 import type { Request } from 'express';
 import { Problem } from './problem.ts';
 import { Installation, isSecure } from './installation.ts';
@@ -47,8 +48,11 @@ export const PRACTICE_HEADER = 'x-practice';
 export type Demand = Permission | 'signed in' | 'anyone';
 export const DEMAND = 'glenfold:demand';
 
+/** In the description of the API: who may use a route. */
+export const PERMISSION = 'x-permission';
+
 /** State who may use a route. A route that states nothing is closed. */
-export const For = (demand: Demand) => SetMetadata(DEMAND, demand);
+export const For = (demand: Demand) => applyDecorators(SetMetadata(DEMAND, demand), ApiExtension(PERMISSION, demand));
 
 const READS = new Set(['GET', 'HEAD']);
 

@@ -83,8 +83,8 @@ export class ProblemFilter implements ExceptionFilter {
 
   catch(error: unknown, host: ArgumentsHost): void {
     const response = host.switchToHttp().getResponse<Response>();
-    const { path, method } = host.switchToHttp().getRequest<Request>();
-    const { status, title, detail, errors, conflict, retry } = this.#describe(error, READS.has(method));
+    const { path, method, id } = host.switchToHttp().getRequest<Request>();
+    const { status, title, detail, errors, conflict, retry } = this.#describe(error, READS.has(method), id);
     if (response.headersSent) {
       response.destroy();
       return;
@@ -106,8 +106,11 @@ export class ProblemFilter implements ExceptionFilter {
       );
   }
 
-  /** @param reads whether nothing was to be changed */
-  #describe(error: unknown, reads: boolean): Told {
+  /**
+   * @param reads whether nothing was to be changed
+   * @param id by which the log has it
+   */
+  #describe(error: unknown, reads: boolean, id: unknown): Told {
     if (error instanceof Problem) {
       const { title, detail, errors, conflict, retry } = error;
       return { status: error.getStatus(), title, detail, errors, conflict, retry };
@@ -126,9 +129,7 @@ export class ProblemFilter implements ExceptionFilter {
     return {
       status: 500,
       title: 'Something broke here',
-      detail: reads
-        ? 'This is our fault, not yours. Nothing was changed; try again.'
-        : 'This is our fault, not yours. Look whether it was saved before you try again.',
+      detail: `This is our fault, not yours. ${reads ? 'Nothing was changed; try again.' : 'Look whether it was saved before you try again.'} Whoever runs the server finds it in the log as ${String(id)}.`,
       errors: [],
     };
   }

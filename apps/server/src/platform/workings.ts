@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { UnitSystem, Working } from '@glenfold/agronomy';
+import { applyDecorators } from '@nestjs/common';
+import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import { IsIn, IsOptional, IsString } from 'class-validator';
 import { Problem } from './problem.ts';
 import { systems } from './units.ts';
@@ -21,7 +23,12 @@ export class WorkingQuery {
 }
 
 /** A list of steps and notes, in the order a person would check them. */
-export const workingSchema = { schema: { type: 'array', items: { type: 'object' } } };
+export const AnswersWorking = (): MethodDecorator =>
+  applyDecorators(
+    ApiQuery({ name: 'at', description: 'JSON Pointer into the answer' }),
+    ApiQuery({ name: 'of', description: 'mark of the answer that the number stood in' }),
+    ApiOkResponse({ schema: { $ref: '#/components/schemas/Working' } }),
+  );
 
 const isWorking = (key: string, value: unknown): value is Working => key === 'working' && Array.isArray(value);
 

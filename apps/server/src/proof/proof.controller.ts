@@ -9,6 +9,7 @@ import { ProofService } from './proof.service.ts';
 export class ProofController {
   constructor(private readonly proofs: ProofService) {}
 
+  /** What was foretold of a site beside what the retest says. */
   @Get('sites/:siteId/proof')
   @For('work.read')
   @ApiOkResponse({ type: ProofAnswer })

@@ -73,6 +73,7 @@ export class QuotesController {
     return this.quotes.takeOver(id);
   }
 
+  /** Withdraw a quote. */
   @Delete('quotes/:quoteId')
   @For('work.write')
   @HttpCode(204)
@@ -81,6 +82,7 @@ export class QuotesController {
     return this.quotes.withdraw(id);
   }
 
+  /** A quote as it was offered, on paper. */
   @Get('quotes/:quoteId/quote.pdf')
   @For('work.read')
   @Header('content-type', 'application/pdf')

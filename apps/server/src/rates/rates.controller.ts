@@ -34,7 +34,7 @@ import {
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
-import { WorkingQuery, workingOf, workingSchema, workingsAside } from '../platform/workings.ts';
+import { WorkingQuery, workingOf, AnswersWorking, workingsAside } from '../platform/workings.ts';
 import { Days } from '../settings/days.service.ts';
 import { Otherwise } from './otherwise.service.ts';
 import { ProgramPapers } from './programPapers.service.ts';
@@ -56,6 +56,7 @@ export class RatesController {
     private readonly days: Days,
   ) {}
 
+  /** The year's program of a zone. */
   @Get('zones/:zoneId/program')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -74,7 +75,7 @@ export class RatesController {
   @Get('zones/:zoneId/program/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   async working(
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
@@ -110,10 +111,11 @@ export class RatesController {
     );
   }
 
+  /** How the schools come to what they say of a zone. */
   @Get('zones/:zoneId/schools/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   async schoolsWorking(
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
@@ -163,7 +165,7 @@ export class RatesController {
   @Get('sites/:siteId/program/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   async siteWorking(
     @Param('siteId', ParseUUIDPipe) siteId: string,
     @Query('units', unitsPipe) units: UnitSystem,
@@ -181,6 +183,7 @@ export class RatesController {
     return this.rates.beginYear(siteId);
   }
 
+  /** Hand over programs of a site, as they are now. */
   @Post('sites/:siteId/programs')
   @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })
@@ -194,6 +197,7 @@ export class RatesController {
     return { id, issuedAt: handedOverAt!.toISOString(), pdf: `/api/programs/${id}/program.pdf`, zones };
   }
 
+  /** A program as it was handed over, on paper. */
   @Get('programs/:programId/program.pdf')
   @For('work.read')
   @Header('content-type', 'application/pdf')

@@ -5,7 +5,7 @@ import { ApiOkResponse, ApiProduces, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { For } from '../platform/gate.ts';
 import { readLimit } from '../platform/paging.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
-import { WorkingQuery, workingOf, workingSchema, workingsAside } from '../platform/workings.ts';
+import { WorkingQuery, workingOf, AnswersWorking, workingsAside } from '../platform/workings.ts';
 import { ReadingService } from './reading.service.ts';
 
 const againstPipe = new ParseUUIDPipe({ optional: true });
@@ -15,6 +15,7 @@ const againstPipe = new ParseUUIDPipe({ optional: true });
 export class ReadingController {
   constructor(private readonly readings: ReadingService) {}
 
+  /** What a zone's soil says, what limits it most, and how sure that is. */
   @Get('zones/:zoneId/reading')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -30,7 +31,7 @@ export class ReadingController {
   @Get('zones/:zoneId/reading/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   async zoneWorking(
     @Param('zoneId', ParseUUIDPipe) zoneId: string,
     @Query('units', unitsPipe) units: UnitSystem,
@@ -56,11 +57,12 @@ export class ReadingController {
     );
   }
 
+  /** How a number of the zones side by side is worked out. */
   @Get('sites/:siteId/readings/working')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
   @ApiQuery({ name: 'against', required: false })
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   async siteWorking(
     @Param('siteId', ParseUUIDPipe) siteId: string,
     @Query('units', unitsPipe) units: UnitSystem,

@@ -67,6 +67,7 @@ export class OwnerReportsController {
     return this.reports.handOver(id);
   }
 
+  /** The owner's report on paper. */
   @Get('owner-reports/:id/report.pdf')
   @For('work.read')
   @Header('content-type', 'application/pdf')

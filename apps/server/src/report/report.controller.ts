@@ -26,7 +26,7 @@ import type { Request } from 'express';
 import { AskedForSites, type SitesQuery, sitesAsked } from '../ground/sitesQuery.ts';
 import { type Access, For } from '../platform/gate.ts';
 import { notFound } from '../platform/problem.ts';
-import { WorkingQuery, workingOf, workingSchema } from '../platform/workings.ts';
+import { WorkingQuery, workingOf, AnswersWorking } from '../platform/workings.ts';
 import { QuotePapers } from '../rates/quotePapers.service.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { ProgramPapers } from '../rates/programPapers.service.ts';
@@ -54,6 +54,7 @@ export class ReportController {
     private readonly quotePapers: QuotePapers,
   ) {}
 
+  /** Sites whose reports can be read. */
   @Get('reports')
   @For('report.read')
   @AskedForSites()
@@ -62,6 +63,7 @@ export class ReportController {
     return this.reports.sites(sitesAsked(query), readable(access!));
   }
 
+  /** The report of a site. */
   @Get('sites/:siteId/report')
   @For('report.read')
   @ApiOkResponse({ type: SiteReportAnswer })
@@ -70,6 +72,7 @@ export class ReportController {
     return this.reports.site(siteId, `/sites/${siteId}/report`);
   }
 
+  /** A program of the report on paper. */
   @Get('sites/:siteId/report/plans/:planId/plan.pdf')
   @For('report.read')
   @Header('content-type', 'application/pdf')
@@ -84,9 +87,10 @@ export class ReportController {
     return this.#paper(siteId, planId);
   }
 
+  /** How a number of a handed over program was worked out. */
   @Get('sites/:siteId/report/plans/:planId/working')
   @For('report.read')
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   async working(
     @Param('siteId', ParseUUIDPipe) siteId: string,
     @Param('planId', ParseUUIDPipe) planId: string,
@@ -112,6 +116,7 @@ export class ReportController {
     return this.quotes.say(siteId, quoteId, input);
   }
 
+  /** A quote of the report on paper. */
   @Get('sites/:siteId/report/quotes/:quoteId/quote.pdf')
   @For('report.read')
   @Header('content-type', 'application/pdf')
@@ -141,6 +146,7 @@ export class ReportController {
     return this.owners.onPaper(id, siteId, false);
   }
 
+  /** The owner's report on paper, for who holds the link. */
   @Get('shared/:token/owner-reports/:id/report.pdf')
   @For('anyone')
   @Header('content-type', 'application/pdf')
@@ -151,6 +157,7 @@ export class ReportController {
     return this.links.open(token, (siteId) => this.owners.onPaper(id, siteId, false));
   }
 
+  /** Links by which a site's report is read. */
   @Get('sites/:siteId/share-links')
   @For('report.share')
   @ApiOkResponse({ type: ShareLinkAnswer, isArray: true })
@@ -158,6 +165,7 @@ export class ReportController {
     return this.links.links(siteId);
   }
 
+  /** Make a link by which a site's report is read. */
   @Post('sites/:siteId/share-links')
   @For('report.share')
   @ApiCreatedResponse({ type: ShareLinkAnswer })
@@ -165,6 +173,7 @@ export class ReportController {
     return this.links.make(siteId, input);
   }
 
+  /** End a link. */
   @Delete('share-links/:id')
   @For('report.share')
   @HttpCode(204)
@@ -173,6 +182,7 @@ export class ReportController {
     return this.links.revoke(id);
   }
 
+  /** The report of a site, for who holds the link. */
   @Get('shared/:token')
   @For('anyone')
   @Header('x-robots-tag', 'noindex')
@@ -181,6 +191,7 @@ export class ReportController {
     return this.links.open(token, (siteId) => this.reports.site(siteId, `/shared/${token}`));
   }
 
+  /** Accept or decline lines of a quote, for who holds the link. */
   @Post('shared/:token/quotes/:quoteId/answers')
   @For('anyone')
   @Header('x-robots-tag', 'noindex')
@@ -194,6 +205,7 @@ export class ReportController {
     return this.links.open(token, (siteId) => this.quotes.say(siteId, quoteId, input));
   }
 
+  /** A quote on paper, for who holds the link. */
   @Get('shared/:token/quotes/:quoteId/quote.pdf')
   @For('anyone')
   @Header('content-type', 'application/pdf')
@@ -207,6 +219,7 @@ export class ReportController {
     return this.links.open(token, (siteId) => this.quotePapers.onPaper(siteId, quoteId));
   }
 
+  /** A program on paper, for who holds the link. */
   @Get('shared/:token/plans/:planId/plan.pdf')
   @For('anyone')
   @Header('content-type', 'application/pdf')
@@ -217,10 +230,11 @@ export class ReportController {
     return this.links.open(token, (siteId) => this.#paper(siteId, planId));
   }
 
+  /** How a number of a program was worked out, for who holds the link. */
   @Get('shared/:token/plans/:planId/working')
   @For('anyone')
   @Header('x-robots-tag', 'noindex')
-  @ApiOkResponse(workingSchema)
+  @AnswersWorking()
   workingByLink(
     @Param('token') token: string,
     @Param('planId', ParseUUIDPipe) planId: string,

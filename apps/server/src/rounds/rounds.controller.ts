@@ -34,6 +34,7 @@ export class RoundsController {
     return this.service.sites(sitesAsked(query));
   }
 
+  /** How far a site is, step by step. */
   @Get('sites/:siteId/state')
   @For('work.read')
   @ApiOkResponse({ type: SiteStateAnswer })

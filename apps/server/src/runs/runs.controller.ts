@@ -9,6 +9,7 @@ import { RunsService } from './runs.service.ts';
 export class RunsController {
   constructor(private readonly runs: RunsService) {}
 
+  /** Long work: what runs, what waits, what is done. */
   @Get()
   @For('work.read')
   @ApiOkResponse({ type: RunAnswer, isArray: true })
@@ -16,6 +17,7 @@ export class RunsController {
     return this.runs.all();
   }
 
+  /** Stop long work. */
   @Post(':id/stop')
   @For('work.write')
   @HttpCode(200)
@@ -24,6 +26,7 @@ export class RunsController {
     return this.runs.stop(id);
   }
 
+  /** Begin long work again. */
   @Post(':id/again')
   @For('work.write')
   @HttpCode(200)
@@ -32,6 +35,7 @@ export class RunsController {
     return this.runs.again(id);
   }
 
+  /** Take ended work off the list. */
   @Delete(':id')
   @For('work.write')
   @HttpCode(204)

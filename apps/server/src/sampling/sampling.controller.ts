@@ -60,6 +60,7 @@ export class SamplingController {
     private readonly papers: PapersService,
   ) {}
 
+  /** Bags of a site with their cores. */
   @Get('sites/:siteId/bags')
   @For('work.read')
   @ApiOkResponse({ type: BagAnswer, isArray: true })
@@ -67,6 +68,7 @@ export class SamplingController {
     return this.sampling.ofSite(siteId);
   }
 
+  /** Plan bags: zones, depth, cores. */
   @Post('sites/:siteId/bags')
   @For('work.write')
   @ApiCreatedResponse({ type: BagAnswer, isArray: true })
@@ -105,6 +107,7 @@ export class SamplingController {
     return this.board.find(code);
   }
 
+  /** Labels of bags, to print. */
   @Get('bags/labels.pdf')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -120,6 +123,7 @@ export class SamplingController {
     return pdf(await this.papers.labels(idsOf(ids), sheet, units), 'bag-labels.pdf');
   }
 
+  /** The submission form of bags, to print. */
   @Get('bags/submission.pdf')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -130,6 +134,7 @@ export class SamplingController {
     return pdf(await this.papers.submission(idsOf(ids), units), 'submission.pdf');
   }
 
+  /** The submission of bags as a table. */
   @Get('bags/submission.csv')
   @For('work.read')
   @Header('content-type', 'text/csv; charset=utf-8')
@@ -141,13 +146,14 @@ export class SamplingController {
     return this.papers.submissionTable(idsOf(ids));
   }
 
+  /** The submission of bags for a laboratory's program. */
   @Get('bags/submission.json')
   @For('work.read')
   @Header('content-type', 'application/json; charset=utf-8')
   @Header('content-disposition', 'attachment; filename="submission.json"')
   @ApiQuery({ name: 'ids', description: 'bags, with commas between' })
   @ApiProduces('application/json')
-  @ApiOkResponse({ schema: { type: 'string' } })
+  @ApiOkResponse({ schema: { type: 'object', description: 'the fields of submission.csv, bag by bag' } })
   submissionJson(@Query('ids') ids: string): Promise<string> {
     return this.papers.submissionJson(idsOf(ids));
   }
@@ -174,6 +180,7 @@ export class SamplingController {
     return this.walk.take(input);
   }
 
+  /** Hand bags over: picked up, posted, received. */
   @Post('bags/custody')
   @For('field.write')
   @HttpCode(200)
@@ -182,6 +189,7 @@ export class SamplingController {
     return this.sampling.move(input);
   }
 
+  /** Set the number that the laboratory gave a bag. */
   @Put('bags/:bagId/lab-number')
   @For('field.write')
   @ApiOkResponse({ type: BagLineAnswer })
@@ -200,6 +208,7 @@ export class SamplingController {
     return this.sampling.again(bagId);
   }
 
+  /** Delete a bag; it can be restored. */
   @Delete('bags/:bagId')
   @For('work.delete')
   @HttpCode(204)
@@ -208,6 +217,7 @@ export class SamplingController {
     return this.sampling.remove(bagId);
   }
 
+  /** Restore a deleted bag. */
   @Post('bags/:bagId/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: BagLineAnswer })

@@ -62,6 +62,7 @@ export class SeasonController {
     private readonly ground: GroundService,
   ) {}
 
+  /** The season of a site: its jobs, windows and water. */
   @Get('sites/:siteId/season')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -122,6 +123,7 @@ export class SeasonController {
     return this.cards.of(await this.jobs.some([...late, ...jobs].map(({ id }) => id)), units);
   }
 
+  /** The card of a job, for who does it. */
   @Get('jobs/:jobId/card')
   @For('work.read')
   @ApiQuery({ name: 'units', enum: systems })
@@ -144,6 +146,7 @@ export class SeasonController {
     return this.jobs.breaks(id, dayAsked(day) ?? '', units);
   }
 
+  /** Set the day of a job, or let it float again. */
   @Put('jobs/:jobId/day')
   @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })
@@ -171,6 +174,7 @@ export class SeasonController {
     return this.#told(await this.jobs.hold(id, input, version), units);
   }
 
+  /** End a job's wait. */
   @Delete('jobs/:jobId/hold')
   @For('field.write')
   @ApiQuery({ name: 'units', enum: systems })
@@ -183,6 +187,7 @@ export class SeasonController {
     return this.#told(await this.jobs.letGo(id, version), units);
   }
 
+  /** Say who does a job. */
   @Put('jobs/:jobId/crew')
   @For('work.write')
   @ApiQuery({ name: 'units', enum: systems })
@@ -196,6 +201,7 @@ export class SeasonController {
     return this.#told(await this.jobs.crew(id, input, version), units);
   }
 
+  /** Mark a date on which nothing is done, or by which all is. */
   @Post('sites/:siteId/dates')
   @For('work.write')
   @ApiCreatedResponse({ type: SiteDateAnswer })
@@ -203,6 +209,7 @@ export class SeasonController {
     return this.seasons.addDate(siteId, input);
   }
 
+  /** Delete a date; it can be restored. */
   @Delete('site-dates/:id')
   @For('work.write')
   @HttpCode(204)
@@ -211,6 +218,7 @@ export class SeasonController {
     return this.seasons.removeDate(id);
   }
 
+  /** Restore a deleted date. */
   @Post('site-dates/:id/restore')
   @For('work.write')
   @ApiCreatedResponse({ type: SiteDateAnswer })
@@ -226,6 +234,7 @@ export class SeasonController {
     return this.calendars.links();
   }
 
+  /** Make a link by which a calendar follows the jobs. */
   @Post('calendar-links')
   @For('work.read')
   @ApiCreatedResponse({ type: CalendarLinkAnswer })
@@ -233,6 +242,7 @@ export class SeasonController {
     return this.calendars.make();
   }
 
+  /** End a calendar's link. */
   @Delete('calendar-links/:id')
   @For('work.read')
   @HttpCode(204)

@@ -18,6 +18,7 @@ export class SettingsController {
     return this.settings.list();
   }
 
+  /** Decide a setting, for the practice or a site. */
   @Put(':kind')
   @For('work.write')
   @ApiOkResponse({ type: SettingAnswer })
@@ -38,6 +39,7 @@ export class SettingsController {
     return this.settings.remove(id);
   }
 
+  /** Restore an earlier decision. */
   @Post(':id/restore')
   @For('work.delete')
   @ApiCreatedResponse({ type: SettingAnswer })

@@ -9,6 +9,9 @@ import { Problem } from '../platform/problem.ts';
 
 const digestOf = (bytes: Uint8Array): Digest => createHash('sha256').update(bytes).digest('hex');
 
+/** Nobody else on the machine looks into what is kept. */
+const CLOSED = { recursive: true, mode: 0o700 } as const;
+
 function missing(): never {
   throw new Problem(
     404,
@@ -27,7 +30,7 @@ export class FolderStore extends FileStore {
     const digest = digestOf(bytes);
     const path = this.#pathOf(digest);
     if (await access(path).then(() => true, () => false)) return digest; // prettier-ignore
-    await mkdir(join(path, '..'), { recursive: true });
+    await mkdir(join(path, '..'), CLOSED);
     // Never half of it: it gets its name when it is whole.
     const part = `${path}.${randomUUID()}`;
     await writeFile(part, bytes, { flush: true });
@@ -37,7 +40,7 @@ export class FolderStore extends FileStore {
 
   async keepAs(digest: Digest, parts: Readable): Promise<void> {
     const path = this.#pathOf(digest);
-    await mkdir(join(path, '..'), { recursive: true });
+    await mkdir(join(path, '..'), CLOSED);
     const part = `${path}.${randomUUID()}`;
     const hash = createHash('sha256');
     parts.on('data', (bytes: Uint8Array) => hash.update(bytes));

@@ -30,10 +30,19 @@ const changeFields = {
 type Read = Values<typeof changeFields>;
 
 /** What an advisor has decided by hand of one treatment. */
-export type Change = Pick<Read, 'key' | 'remedy' | 'reason'> &
-  Partial<Pick<Read, 'added' | 'out' | 'months' | 'work' | 'by'>> & {
-    readonly values: Readonly<Record<string, unknown>>;
-  };
+export interface Change {
+  /** The remedy’s name for what the test asks for; a name of its own for what is added. */
+  readonly key: string;
+  readonly remedy: RemedyName;
+  readonly reason: string;
+  readonly added?: Read['added'];
+  readonly out?: Read['out'];
+  readonly months?: readonly number[] | undefined;
+  readonly work?: Read['work'];
+  readonly by?: string | undefined;
+  /** What is set by hand, by the fields of the remedy. */
+  readonly values: Readonly<Record<string, unknown>>;
+}
 
 /**
  * Read a change: a product, rate, number or months of one’s own, or that it is left out, with its reason.

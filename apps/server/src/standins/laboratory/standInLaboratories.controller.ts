@@ -10,6 +10,7 @@ import { StandInLaboratories } from './standInLaboratories.ts';
 export class StandInLaboratoriesController {
   constructor(private readonly laboratories: StandInLaboratories) {}
 
+  /** Let the simulated laboratory report now. */
   @Post('laboratories/hurry')
   @For('work.write')
   @HttpCode(204)
