@@ -31,10 +31,11 @@ function open() {
   );
   return { strokes, closed: () => closed };
 }
-async function drop(name: string, text: string): Promise<void> {
-  const file = new File([text], name);
+async function drop(name: string, content: string | Uint8Array<ArrayBuffer>): Promise<void> {
+  const file = new File([content], name);
+  const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
   // What every browser has and this one leaves out.
-  Object.assign(file, { text: () => Promise.resolve(text) });
+  Object.assign(file, { arrayBuffer: () => Promise.resolve(bytes.slice().buffer) });
   await userEvent.upload(screen.getByLabelText('File of outlines'), file);
 }
 const feature = (properties: object, geometry: unknown) => ({ type: 'Feature', properties, geometry });

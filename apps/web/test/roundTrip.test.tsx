@@ -1,7 +1,10 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { areaOf } from '@glenfold/agronomy/geometry';
 import type { DrawingAnswer } from '@glenfold/contract';
+import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readPlanFile } from '../src/features/ground/files/readFile.ts';
 import { type Format, writePlan } from '../src/features/ground/files/writeFile.ts';
 import { zonesOf } from '../src/features/ground/zoneList.ts';
@@ -47,6 +50,52 @@ const lefts = (rings: ReadonlyArray<ReadonlyArray<readonly number[]>>): number[]
     Math.sign(ring.slice(1).reduce((sum, [x, y], at) => sum + (ring[at]![0]! * y! - x! * ring[at]![1]!), 0)),
   );
 
+/** RFC 7946, as far as a plan goes. */
+const position = { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 };
+const rings = { type: 'array', items: { type: 'array', items: position, minItems: 4 }, minItems: 1 };
+const geometryOf = (type: string, coordinates: object) => ({ type: 'object', required: ['type', 'coordinates'], properties: { type: { const: type }, coordinates } }); // prettier-ignore
+const fitsRfc7946 = new Ajv2020({ strict: false }).compile({
+  type: 'object',
+  required: ['type', 'features'],
+  properties: {
+    type: { const: 'FeatureCollection' },
+    features: {
+      type: 'array',
+      items: {
+        type: 'object',
+        required: ['type', 'geometry', 'properties'],
+        properties: {
+          type: { const: 'Feature' },
+          properties: { type: 'object' },
+          geometry: {
+            oneOf: [
+              geometryOf('Point', position),
+              geometryOf('LineString', { type: 'array', items: position, minItems: 2 }),
+              geometryOf('Polygon', rings),
+              geometryOf('MultiPolygon', { type: 'array', items: rings, minItems: 1 }),
+            ],
+          },
+        },
+      },
+    },
+  },
+});
+
+const hasGdal = spawnSync('ogrinfo', ['--version']).status === 0;
+
+/** How many features GDAL reads in a file; everything that it complains of is a fault. */
+function countedByGdal(format: Format, text: string): number {
+  const folder = mkdtempSync(join(tmpdir(), 'glenfold-plan-'));
+  try {
+    writeFileSync(join(folder, `plan.${format}`), text);
+    const { stdout, stderr, status } = spawnSync('ogrinfo', ['-al', '-so', `plan.${format}`], { cwd: folder, encoding: 'utf8' }); // prettier-ignore
+    expect([format, status, stderr]).toEqual([format, 0, '']);
+    return [...stdout.matchAll(/^Feature Count: (\d+)/gm)].reduce((sum, [, count]) => sum + Number(count), 0);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
 describe.each(plans)('the plan of %s', (_name, plan) => {
   const all = [...plan.zones, ...plan.features];
   const [longitude, latitude] = (plan.zones[0]!.geometry!.coordinates as number[][][])[0]![0]!;
@@ -68,6 +117,20 @@ describe.each(plans)('the plan of %s', (_name, plan) => {
       if (format !== 'gpx') expect(items.map(({ kind }) => kind).sort()).toEqual([...plan.zones.map(() => 'zone'), ...plan.features.map(({ kind }) => kind)].sort()); // prettier-ignore
     },
   );
+
+  it('says in GeoJSON what is known of its ground, and comes back with it', () => {
+    const told = back('geojson').flatMap(({ kind, properties }) => (kind === 'zone' ? [properties.facts ?? {}] : []));
+    expect(told).toEqual(plan.zones.map(({ facts }) => facts));
+  });
+
+  it('is written as others read it: by RFC 7946, and without a complaint of GDAL where that is installed', () => {
+    expect([fitsRfc7946(JSON.parse(writePlan(plan, 'geojson', 'metric'))), fitsRfc7946.errors]).toEqual([true, null]);
+    if (!hasGdal) return;
+    for (const format of ['geojson', 'kml'] as const)
+      expect(countedByGdal(format, writePlan(plan, format, 'metric'))).toBe(all.length);
+    // A receiver's way round an outline is counted as its track, and as the points of it.
+    expect(countedByGdal('gpx', writePlan(plan, 'gpx', 'metric'))).toBeGreaterThanOrEqual(all.length);
+  });
 
   it('is written with its rings as RFC 7946 has them, KML outlines first and GPX in the order of its schema', () => {
     const { features } = JSON.parse(writePlan(plan, 'geojson', 'metric')) as { readonly features: readonly Drawn[] };

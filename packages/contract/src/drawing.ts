@@ -14,6 +14,7 @@ import {
 } from 'class-validator';
 import { Amount, Drawn, oneOf, trimOrNone } from './checks.ts';
 import { UnderlayAnswer } from './pictures.ts';
+import { ZoneFactsInput } from './facts.ts';
 import { ZoneAnswer, type ZoneGeometry, ZoneInput } from './site.ts';
 
 /** A thing on the ground: ground that is not treated, a line not to core through, a tree, a tap. */
@@ -76,6 +77,12 @@ export class NewZone extends ZoneInput {
   @IsOptional()
   @IsObject()
   properties?: Record<string, unknown> | null;
+
+  /** What is known of its ground, such as another plan tells it. */
+  @IsOptional()
+  @ValidateNested()
+  @Type(() => ZoneFactsInput)
+  facts?: ZoneFactsInput | null;
 
   /** The zone that it is parted from: its tests speak for the part too. */
   @IsOptional()

@@ -174,10 +174,12 @@ export class GroundService {
       for (const [index, input] of inputs.entries()) {
         this.#refuseTwinLabel([...known, ...added], input.label);
         const { tests, rest } = apart(input);
-        const values = { ...rest, area: areaAsTaped(input), siteId, position: last + 1 + index };
+        const { applications, ...facts } = input.facts ?? {};
+        const values = { ...rest, facts, area: areaAsTaped(input), siteId, position: last + 1 + index };
         const parent = input.partOf ? known.find(({ id }) => id === input.partOf) : undefined;
         if (input.partOf && !parent) notFound();
         const zone = await of(Zone).add(values);
+        await this.entries.remember(of, zone, applications ?? []);
         await this.tests.record(of, zone.id, tests, { takenOn: today, inheritedFrom: parent?.id });
         added.push(zone);
       }

@@ -1,6 +1,6 @@
 import { type FeatureKind, exclusionKinds, findGrass, lineKinds, pointKinds, soilGroups } from '@glenfold/agronomy';
 import { type Position, areaOf } from '@glenfold/agronomy/geometry';
-import { type GroundFeatureInput, type DrawingAnswer, type NewZone, clippingsHabits, intensities, shades, surfaces } from '@glenfold/contract'; // prettier-ignore
+import { type GroundFeatureInput, type DrawingAnswer, type NewZone, ZoneFactsInput, clippingsHabits, intensities, shades, surfaces } from '@glenfold/contract'; // prettier-ignore
 import {
   Box,
   Button,
@@ -14,6 +14,8 @@ import {
   TextField,
   Typography,
 } from '@mui/material';
+import { plainToInstance } from 'class-transformer';
+import { validateSync } from 'class-validator';
 import { wrap } from 'comlink';
 import { useRef, useState } from 'react';
 import { useDropzone } from 'react-dropzone';
@@ -30,7 +32,7 @@ import type { ReadOutcome } from './readOutcome.ts';
 
 interface Opened {
   readonly name: string;
-  readonly text: string;
+  readonly bytes: Uint8Array;
 }
 
 type Choice = ItemKind | 'leave out';
@@ -73,7 +75,7 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
     setExchanged(about);
     const started = new Worker(new URL('./readFile.worker.ts', import.meta.url), { type: 'module' });
     worker.current = started;
-    const work = wrap<ReadFileWork>(started).read(file.name, file.text, { near, system, exchanged: about });
+    const work = wrap<ReadFileWork>(started).read(file.name, file.bytes, { near, system, exchanged: about });
     const found = await orBroken<ReadOutcome>(started, work).catch((error: unknown): ReadOutcome => ({
       trouble: (error as Error).message,
       needsSystem: false,
@@ -92,7 +94,7 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
       });
       return;
     }
-    await read({ name: file.name, text: await file.text() });
+    await read({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) });
   };
   const { getRootProps, getInputProps, open, isDragActive } = useDropzone({
     noClick: true,
@@ -146,8 +148,8 @@ export function ImportDialog({ plan, near, onClose, onImport }: ImportDialogProp
             }}
           >
             <Typography sx={{ mb: 1.5 }}>
-              GeoJSON or KML with outlines, lines and places; GPX with a walk round the lawn or waypoints; or a CSV
-              table of zones with their areas. Up to 20 MB.
+              GeoJSON, KML, KMZ or a zipped shapefile with outlines, lines and places; GPX with a walk round the lawn or
+              waypoints; or a CSV table of zones with their areas. Up to 20 MB.
             </Typography>
             <Button variant="contained" onClick={open} disabled={reading}>
               Choose a file
@@ -236,11 +238,19 @@ function strokeOf(
         soilGroup: soilGroups.find((group) => group === soilGroup) ?? null,
         area: outline ? Math.max(1, areaOf(outline)) : (item.area ?? 1),
         geometry: outline ?? null,
-        properties: kept,
+        ...factsIn(properties),
       });
     }
   }
   return { name: `Bring in ${name}`, newZones, newFeatures };
+}
+
+/** What another plan of ours tells of the ground; what is none of it stays a property of the file. */
+function factsIn({ facts, ...others }: FoundItem['properties']): Pick<NewZone, 'facts' | 'properties'> {
+  const read = typeof facts === 'object' && facts !== null ? plainToInstance(ZoneFactsInput, facts) : null;
+  const known = read && validateSync(read, { whitelist: true, forbidNonWhitelisted: true }).length === 0;
+  const kept = { ...others, ...(facts === undefined || known ? {} : { facts }) };
+  return { properties: Object.keys(kept).length > 0 ? kept : null, ...(known ? { facts: read } : {}) };
 }
 
 function isGrass(name: string): boolean {
@@ -267,8 +277,8 @@ function SystemQuestion({ near, onSay }: SystemQuestionProps) {
         onChange={(event) => setSystem(event.target.value)}
         helperText={
           near
-            ? `${utmCodeAt(near)} is the UTM zone of this site; EPSG:3857 is Web Mercator`
-            : 'EPSG:32601 to 32660 are UTM zones north, 32701 to 32760 south; EPSG:3857 is Web Mercator'
+            ? `${utmCodeAt(near)} is the UTM zone of this site; EPSG:3857 is Web Mercator; or the EPSG number of your state or country`
+            : 'EPSG:32601 to 32660 are UTM zones north, 32701 to 32760 south; or the EPSG number of your state or country'
         }
         sx={{ flex: 1 }}
       />

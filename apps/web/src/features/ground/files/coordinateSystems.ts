@@ -1,5 +1,18 @@
 import proj4 from 'proj4';
 
+/** Definitions of the EPSG list, once they were wanted. */
+let all: Readonly<Record<string, readonly [name: string, definition: string]>> | undefined;
+
+/** Fetch the EPSG list. @returns whether there is more to know than before */
+export async function knowAllSystems(): Promise<boolean> {
+  if (all) return false;
+  ({ default: all } = await import('proj4-list'));
+  return true;
+}
+
+/** Tables of shifts that are files of their own, which no definition brings along. */
+const NEEDS_A_FILE = /nadgrids=(?!@null)/;
+
 /** Codes that people's files name, and how the numbers become degrees. */
 export function definitionOf(code: string): string | undefined {
   const epsg = /(\d{4,6})$/.exec(code.trim())?.[1];
@@ -14,7 +27,8 @@ export function definitionOf(code: string): string | undefined {
     return `+proj=utm +zone=${zone} +ellps=GRS80 +units=m +no_defs`;
   if (epsg.startsWith('269') && zone >= 1 && zone <= 23)
     return `+proj=utm +zone=${zone} +ellps=GRS80 +units=m +no_defs`;
-  return undefined;
+  const listed = all?.[`EPSG:${epsg}`]?.[1];
+  return listed === undefined || NEEDS_A_FILE.test(listed) ? undefined : listed;
 }
 
 /** The UTM zone of a place. */

@@ -48,11 +48,17 @@ export function readPlanFile(name: string, text: string, options: ReadOptions): 
   if (start.startsWith('{') || start.startsWith('[')) return readGeoJson(name, text, options);
   if (/<gpx[\s>]/i.test(start)) return readGpx(name, text, options);
   if (/<kml[\s>]/i.test(start)) return readKml(name, text, options);
-  if (ending === 'kmz' || ending === 'zip' || ending === 'shp')
+  if (ending === 'shp' || ending === 'dbf' || ending === 'shx' || ending === 'prj')
     throw new FileError(
-      `A ${ending.toUpperCase()} file is packed or binary. Unpack it, or export it as GeoJSON, KML, GPX or CSV.`,
+      'This is one part of a shapefile. Pack its parts (.shp, .dbf, .prj) into one ZIP, and give that.',
     );
-  throw new FileError('This is no GeoJSON, KML, GPX or CSV file that can be read here. Export it as one of these.');
+  if (ending === 'kmz' || ending === 'zip')
+    throw new FileError(
+      `This ${ending.toUpperCase()} file is cut off or damaged: it does not begin as one. Get it again.`,
+    );
+  throw new FileError(
+    'This is no GeoJSON, KML, KMZ, GPX, CSV or zipped shapefile that can be read here. Export it as one of these.',
+  );
 }
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
@@ -152,14 +158,14 @@ function readGeoJson(name: string, text: string, { near, system, exchanged }: Re
   const degrees = toDegrees(code);
   if (!degrees)
     throw new FileError(
-      `The file is in the coordinate system ${code}, which is not known here. Export it in WGS84 (EPSG:4326), or say which UTM zone it is in.`,
+      `The file is in the coordinate system ${code}, which is not known here. Export it in WGS84 (EPSG:4326), or say its EPSG number.`,
       true,
     );
   const straightener = new Straightener(degrees, system || named ? null : near, exchanged);
   const items = collect(features, straightener);
   if (straightener.inMetres)
     throw new FileError(
-      'The coordinates are no degrees: they look like metres of a national or UTM system, and the file does not say which.',
+      'The coordinates are no degrees: they look like metres or feet of a national, state or UTM system, and the file does not say which.',
       true,
     );
   const converted = !['EPSG:4326', 'CRS84'].some((usual) => code.includes(usual)) ? [`Converted from ${code}.`] : [];

@@ -28,14 +28,20 @@ type Care = Pick<
   'grass' | 'surface' | 'intensity' | 'shade' | 'clippings' | 'soilGroup'
 >;
 
-/** All that is drawn, and what is written of it; what a foreign file said goes out again. */
-function featuresOf({ zones, features }: DrawingAnswer): Feature[] {
+/**
+ * All that is drawn, and what is written of it; what a foreign file said goes out again.
+ * @param withFacts what is known of the ground too, where the format takes more than words and numbers
+ */
+function featuresOf({ zones, features }: DrawingAnswer, withFacts = false): Feature[] {
   const made = (geometry: unknown, properties: object): Feature =>
     new Feature({ ...properties, geometry: geojson.readGeometry(geometry) ?? undefined });
   const drawn = zones.filter(({ geometry }) => geometry);
   return [
-    ...drawn.map(({ geometry, name, label, area, properties, ...zone }) =>
-      made(geometry, { ...properties, ...careOf(zone), name, label, kind: 'zone', area_m2: area }),
+    ...drawn.map(({ geometry, name, label, area, properties, facts, ...zone }) =>
+      made(geometry, {
+        ...{ ...properties, ...careOf(zone), name, label, kind: 'zone', area_m2: area },
+        ...(withFacts && Object.keys(facts).length > 0 ? { facts } : {}),
+      }),
     ),
     ...features.map(({ geometry, name, kind, canopyRadius, height, properties }) =>
       made(geometry, {
@@ -99,7 +105,7 @@ export function writePlan(plan: DrawingAnswer, format: Format, units: UnitSystem
   switch (format) {
     case 'geojson':
       // Rings as RFC 7946 has them: what lies within an outline is on the left of its way.
-      return JSON.stringify(geojson.writeFeaturesObject(featuresOf(plan), { rightHanded: true }), null, 1);
+      return JSON.stringify(geojson.writeFeaturesObject(featuresOf(plan, true), { rightHanded: true }), null, 1);
     case 'kml':
       return outlinesFirst(new KML().writeFeatures(featuresOf(plan)));
     case 'gpx': {
