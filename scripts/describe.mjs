@@ -82,7 +82,9 @@ function schemas() {
 /** The first paragraph of the comment on each method of a controller, by `Class_method` as OpenAPI has it. */
 function purposes() {
   const said = {};
-  for (const file of filesUnder(join(root, 'apps/server/src')).filter((name) => /ontroller|openapi|demoPeople/.test(name)))
+  for (const file of filesUnder(join(root, 'apps/server/src')).filter((name) =>
+    /ontroller|openapi|demoPeople/.test(name),
+  ))
     for (const { name, members } of classesOf(file))
       for (const member of members.filter(ts.isMethodDeclaration)) {
         const comment = ts.getJSDocCommentsAndTags(member).find(ts.isJSDoc)?.comment;
