@@ -50,7 +50,7 @@ const START_LOCK = 7_104_656;
 export async function oneStartAtATime<T>(url: string, work: () => Promise<T>): Promise<T> {
   const client = new pg.Client({ connectionString: url, application_name: 'glenfold start' });
   // Its database lost: what is being done in it fails, and says so.
-  client.on('error', () => {});
+  client.on('error', () => undefined);
   await client.connect();
   try {
     await client.query('SELECT pg_advisory_lock($1)', [START_LOCK]);
