@@ -1,13 +1,40 @@
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { type Plugin, defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 
 /** Where pages are kept; the walk puts its own there before it is needed. */
 const PAGES = 'pages';
 
+/** What opens without a connection: the pages in the field, and the first one, which leads to them. */
+const FIELD = ['main', 'sampling/walk/WalksPage', 'sampling/walk/WalkPage', 'fieldTests/TestsPage', 'cards/CardsPage', 'cards/CardPage', 'pocket/Pocket', 'pocket/CalculatorPage']; // prettier-ignore
+
+/** Files that the pages in the field are made of; found when they are bundled, asked for when the service worker is. */
+const inField = new Set<string>();
+
+/** Looks up what the pages in the field import, directly and by what they import. */
+const fieldFiles: Plugin = {
+  name: 'field-files',
+  generateBundle(_options, bundle) {
+    const add = (file: string): void => {
+      const chunk = bundle[file];
+      if (inField.has(file) || chunk?.type !== 'chunk') return;
+      inField.add(file);
+      for (const css of chunk.viteMetadata?.importedCss ?? []) inField.add(css);
+      chunk.imports.forEach(add);
+    };
+    for (const chunk of Object.values(bundle))
+      if (chunk.type === 'chunk' && FIELD.some((page) => chunk.facadeModuleId?.endsWith(`/${page}.tsx`)))
+        add(chunk.fileName);
+    // Letters of our own languages; the others come when a page has them, and there is a connection.
+    for (const { fileName } of Object.values(bundle))
+      if (/-latin-\d+-normal-[^.]*\.woff2$/.test(fileName)) inField.add(fileName);
+  },
+};
+
 export default defineConfig({
   plugins: [
     react(),
+    fieldFiles,
     VitePWA({
       // The walk asks for it: nobody else needs a copy of the application on the device.
       injectRegister: null,
@@ -20,10 +47,21 @@ export default defineConfig({
         shortcuts: [{ name: 'Walks', url: '/walk', description: 'Cores to take, also without a connection' }],
         theme_color: '#22302B',
         background_color: '#F6F3EC',
-        icons: [{ src: '/stick.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+        icons: [
+          { src: '/stick.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png', purpose: 'any' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any' },
+          { src: '/icon-maskable-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+        ],
       },
       workbox: {
         globPatterns: ['assets/*.{js,css,woff2}', '*.svg'],
+        manifestTransforms: [
+          (entries) => ({
+            manifest: entries.filter(({ url }) => !url.startsWith('assets/') || inField.has(url)),
+            warnings: [],
+          }),
+        ],
         maximumFileSizeToCacheInBytes: 6_000_000,
         // Each page comes with a nonce of its own in its headers and its text, so pages are kept as they were served.
         navigateFallback: null,
@@ -44,6 +82,8 @@ export default defineConfig({
                     if (pathname.startsWith('/tests/')) return `${origin}${pathname}`;
                     return pathname.startsWith('/pocket') ? `${origin}/pocket` : request;
                   },
+                  // A page that was not kept: the first one leads to those that were.
+                  handlerDidError: async () => caches.match(new URL('/', location.href).href),
                 },
               ],
             },

@@ -57,6 +57,17 @@ test.describe('where nobody is signed in', () => {
     await page.getByRole('link', { name: 'Seed for an area' }).click();
     await page.getByRole('button', { name: 'Fill in an example' }).click();
     await expect(page.getByRole('heading', { name: 'How it comes about' })).toBeVisible();
+    // The first page cannot say who is there, and leads to what opens all the same.
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Glenfold does not answer' })).toBeVisible();
+    const onDevice = page.getByRole('navigation', { name: 'On this device' });
+    await expect(onDevice.getByRole('link')).toHaveText([
+      'Walks on this device',
+      'Work cards on this device',
+      'Pocket',
+    ]);
+    await onDevice.getByRole('link', { name: 'Walks on this device' }).click();
+    await expect(page.getByRole('heading', { name: 'Taken along' })).toBeVisible();
     await context.setOffline(false);
   });
 });

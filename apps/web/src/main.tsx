@@ -1,43 +1,23 @@
-import 'reflect-metadata';
-import 'react-datasheet-grid/dist/style.css';
 import '@fontsource/atkinson-hyperlegible/400.css';
 import '@fontsource/atkinson-hyperlegible/700.css';
 import '@fontsource/bitter/700.css';
 import { CssBaseline, ThemeProvider } from '@mui/material';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode, Suspense } from 'react';
+import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider, createBrowserRouter } from 'react-router';
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
 import { ApiProblem, concernsSession } from './api/client.ts';
-import { Invitation, Reset } from './features/entrance/OneTimeLinks.tsx';
-import { PracticePage } from './features/practice/PracticePage.tsx';
-import { OwnerReportPage } from './features/report/OwnerReportPage.tsx';
-import { ReportPage, SharedReport } from './features/report/ReportPages.tsx';
 import { Conflicts } from './frame/Conflicts.tsx';
 import { Pages } from './frame/Pages.tsx';
 import { Entrance } from './frame/Entrance.tsx';
 import { Home } from './frame/Home.tsx';
-import { SiteFrame } from './frame/SiteFrame.tsx';
-import { Stores } from './features/materials/Stores.tsx';
-import { SettingsPage } from './features/settings/SettingsPage.tsx';
-import { AboutSite } from './features/site/AboutSite.tsx';
-import { Tables } from './features/tables/Tables.tsx';
-import { TestsPage } from './features/fieldTests/TestsPage.tsx';
-import { WaysPage } from './features/lab/review/WaysPage.tsx';
-import { Board } from './features/sampling/bags/Board.tsx';
-import { CardPage } from './features/cards/CardPage.tsx';
-import { CardsPage } from './features/cards/CardsPage.tsx';
-import { RetestsPage } from './features/reading/RetestsPage.tsx';
-import { WeekPage } from './features/season/WeekPage.tsx';
-import { WalkPage } from './features/sampling/walk/WalkPage.tsx';
-import { WalksPage } from './features/sampling/walk/WalksPage.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { deferred } from './ui/deferred.tsx';
 import { theme } from './ui/theme.ts';
 import { BrokenPage } from './ui/Boundary.tsx';
-import { SoilPatterns } from './ui/CoreStick.tsx';
+import { SoilPatterns } from './ui/SoilPatterns.tsx';
 import { UndoProvider } from './ui/undo.tsx';
 import { UnitsProvider } from './ui/units.tsx';
 import { WorkingProvider } from './ui/working.tsx';
@@ -60,55 +40,65 @@ const client = new QueryClient({
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? '';
 const cache = createCache({ key: 'css', nonce, prepend: true });
 
-const wait = <p style={{ padding: 16 }}>Opening…</p>;
+/** Code of a page comes when it is wanted: the first one shows without all the others. */
 const Later = {
+  AboutSite: deferred(async () => (await import('./features/site/AboutSite.tsx')).AboutSite),
+  Board: deferred(async () => (await import('./features/sampling/bags/Board.tsx')).Board),
+  CalculatorPage: deferred(async () => (await import('./features/pocket/CalculatorPage.tsx')).CalculatorPage),
+  CardPage: deferred(async () => (await import('./features/cards/CardPage.tsx')).CardPage),
+  CardsPage: deferred(async () => (await import('./features/cards/CardsPage.tsx')).CardsPage),
+  Invitation: deferred(async () => (await import('./features/entrance/OneTimeLinks.tsx')).Invitation),
+  OwnerReportPage: deferred(async () => (await import('./features/report/OwnerReportPage.tsx')).OwnerReportPage),
   Pocket: deferred(async () => (await import('./features/pocket/Pocket.tsx')).Pocket),
-  Calculator: deferred(async () => (await import('./features/pocket/CalculatorPage.tsx')).CalculatorPage),
+  PracticePage: deferred(async () => (await import('./features/practice/PracticePage.tsx')).PracticePage),
+  ReportPage: deferred(async () => (await import('./features/report/ReportPages.tsx')).ReportPage),
+  Reset: deferred(async () => (await import('./features/entrance/OneTimeLinks.tsx')).Reset),
+  RetestsPage: deferred(async () => (await import('./features/reading/RetestsPage.tsx')).RetestsPage),
+  SettingsPage: deferred(async () => (await import('./features/settings/SettingsPage.tsx')).SettingsPage),
+  SharedReport: deferred(async () => (await import('./features/report/ReportPages.tsx')).SharedReport),
+  SiteFrame: deferred(async () => (await import('./frame/SiteFrame.tsx')).SiteFrame),
+  Stores: deferred(async () => (await import('./features/materials/Stores.tsx')).Stores),
+  Tables: deferred(async () => (await import('./features/tables/Tables.tsx')).Tables),
+  TestsPage: deferred(async () => (await import('./features/fieldTests/TestsPage.tsx')).TestsPage),
+  WalkPage: deferred(async () => (await import('./features/sampling/walk/WalkPage.tsx')).WalkPage),
+  WalksPage: deferred(async () => (await import('./features/sampling/walk/WalksPage.tsx')).WalksPage),
+  WaysPage: deferred(async () => (await import('./features/lab/review/WaysPage.tsx')).WaysPage),
+  WeekPage: deferred(async () => (await import('./features/season/WeekPage.tsx')).WeekPage),
 };
-const PocketPage = () => (
-  <Suspense fallback={wait}>
-    <Later.Pocket />
-  </Suspense>
-);
-const CalculatorPage = () => (
-  <Suspense fallback={wait}>
-    <Later.Calculator />
-  </Suspense>
-);
 const errorElement = <BrokenPage />;
 const router = createBrowserRouter([
   {
     element: <Pages />,
     children: [
-      { path: '/invitation/:token', element: <Invitation />, errorElement },
-      { path: '/reset/:token', element: <Reset />, errorElement },
-      { path: '/shared/:token', element: <SharedReport />, errorElement },
+      { path: '/invitation/:token', element: <Later.Invitation />, errorElement },
+      { path: '/reset/:token', element: <Later.Reset />, errorElement },
+      { path: '/shared/:token', element: <Later.SharedReport />, errorElement },
       // Beside the entrance: the walk goes on where nobody can be asked who is there.
-      { path: '/walk', element: <WalksPage />, errorElement },
-      { path: '/walk/:siteId', element: <WalkPage />, errorElement },
-      { path: '/tests/:siteId', element: <TestsPage />, errorElement },
-      { path: '/cards', element: <CardsPage />, errorElement },
-      { path: '/cards/:jobId', element: <CardPage />, errorElement },
+      { path: '/walk', element: <Later.WalksPage />, errorElement },
+      { path: '/walk/:siteId', element: <Later.WalkPage />, errorElement },
+      { path: '/tests/:siteId', element: <Later.TestsPage />, errorElement },
+      { path: '/cards', element: <Later.CardsPage />, errorElement },
+      { path: '/cards/:jobId', element: <Later.CardPage />, errorElement },
       // Beside the entrance too: a calculation needs nobody signed in.
-      { path: '/pocket', element: <PocketPage />, errorElement },
-      { path: '/pocket/:subject/:method', element: <CalculatorPage />, errorElement },
+      { path: '/pocket', element: <Later.Pocket />, errorElement },
+      { path: '/pocket/:subject/:method', element: <Later.CalculatorPage />, errorElement },
       {
         element: <Entrance />,
         errorElement,
         children: [
           { path: '/', element: <Home /> },
-          { path: '/reports/:siteId', element: <ReportPage /> },
-          { path: '/sites/:siteId/owner-report', element: <OwnerReportPage /> },
-          { path: '/practice/:part?', element: <PracticePage /> },
-          { path: '/products/:part?', element: <Stores /> },
-          { path: '/settings/:part?', element: <SettingsPage /> },
-          { path: '/sites/:siteId/about', element: <AboutSite /> },
-          { path: '/tables/:part?', element: <Tables /> },
-          { path: '/bags', element: <Board /> },
-          { path: '/ways', element: <WaysPage /> },
-          { path: '/week', element: <WeekPage /> },
-          { path: '/retests', element: <RetestsPage /> },
-          { path: '/sites/:siteId/:step?/:zoneId?', element: <SiteFrame /> },
+          { path: '/reports/:siteId', element: <Later.ReportPage /> },
+          { path: '/sites/:siteId/owner-report', element: <Later.OwnerReportPage /> },
+          { path: '/practice/:part?', element: <Later.PracticePage /> },
+          { path: '/products/:part?', element: <Later.Stores /> },
+          { path: '/settings/:part?', element: <Later.SettingsPage /> },
+          { path: '/sites/:siteId/about', element: <Later.AboutSite /> },
+          { path: '/tables/:part?', element: <Later.Tables /> },
+          { path: '/bags', element: <Later.Board /> },
+          { path: '/ways', element: <Later.WaysPage /> },
+          { path: '/week', element: <Later.WeekPage /> },
+          { path: '/retests', element: <Later.RetestsPage /> },
+          { path: '/sites/:siteId/:step?/:zoneId?', element: <Later.SiteFrame /> },
           { path: '*', element: <NotFound /> },
         ],
       },

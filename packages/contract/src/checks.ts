@@ -1,28 +1,5 @@
-import {
-  type Analyte,
-  type BufferMethod,
-  type Extractant,
-  type FeatureKind,
-  type LengthName,
-  type ReportedValue,
-  type ShapeName,
-  InputError,
-  analytes,
-  areaShape,
-  bufferMethods,
-  bufferNames,
-  bufferRange,
-  checkGeometry,
-  extractants,
-  featureKinds,
-  inOwnUnit,
-  isNutrient,
-  labUnits,
-  nutrientSymbol,
-  plainRange,
-  unitsFor,
-} from '@glenfold/agronomy';
-import { Transform } from 'class-transformer';
+import { plainRange } from '@glenfold/agronomy';
+import { Transform } from './metadata.ts';
 import { type ValidationArguments, type ValidationOptions, registerDecorator } from 'class-validator';
 import { atField } from './problems.ts';
 
@@ -61,7 +38,8 @@ export interface AmountOptions {
   readonly remedy?: string;
 }
 
-function decorate(
+/** A decorator of class-validator that knows its value, its record and its words. */
+export function decorate(
   name: string,
   constraints: unknown[],
   validate: (value: unknown, args: ValidationArguments) => boolean,
@@ -100,41 +78,6 @@ export function Amount(label: string, options: AmountOptions): PropertyDecorator
   ) as PropertyDecorator;
 }
 
-/** How a value is told in a refusal: "P 21 mg/kg", "Soil pH 14". */
-const toldOf = (analyte: Analyte, { value, unit }: ReportedValue): string =>
-  `${analytes[analyte].sense === 'concentration' ? nutrientSymbol(analyte) : analytes[analyte].name} ${value}${unit === '' || unit === 'pH' ? '' : ` ${unit}`}`;
-
-/** What is wrong with a value of an analyte; nothing where it can be. */
-function faultOfValue(analyte: Analyte, reported: ReportedValue): string | undefined {
-  const { name, oxide, range, sense } = analytes[analyte];
-  const { value, unit, basis, method } = reported;
-  const called = sense === 'concentration' ? nutrientSymbol(analyte) : name;
-  // A value that is no number is refused by itself.
-  if (typeof value !== 'number' || !Number.isFinite(value)) return undefined;
-  const units = unitsFor(analyte).map((known) => known || 'no unit');
-  if (!unitsFor(analyte).includes(unit))
-    return labUnits.includes(unit)
-      ? `${called} is not reported in ${unit || 'a plain number'}: choose one of ${units.join(', ')}.`
-      : `Say the unit of ${called}: one of ${units.join(', ')}.`;
-  if (basis === 'oxide' && !oxide) return `${called} is not reported as an oxide: give it as it is.`;
-  if (analyte === 'bufferPh') {
-    const { value: ph } = reported;
-    if (!bufferMethods.includes(method as BufferMethod))
-      return 'Say which buffer method gave this buffer pH: the same reading means different lime by each.';
-    const [low, high] = bufferRange(method as BufferMethod);
-    return ph >= low && ph <= high
-      ? undefined
-      : `Buffer pH ${ph} is outside the ${bufferNames[method as BufferMethod]} method’s ${low.toFixed(1)}–${high.toFixed(1)}. Check the reading and the method on the report.`;
-  }
-  if (method != null && isNutrient(analyte) && !extractants.includes(method as Extractant))
-    return `The extractant of ${called} is not known: choose one of ${extractants.join(', ')}.`;
-  const { value: own } = inOwnUnit(analyte, reported);
-  const [min, max] = range;
-  return own >= min - 1e-9 && own <= max + 1e-9
-    ? undefined
-    : `${toldOf(analyte, reported)} is outside ${plainRange(min, max, unitsFor(analyte)[0] === 'pH' ? '' : (unitsFor(analyte)[0] ?? ''))}. ${sense === 'ph' ? 'No soil reads outside it: check the report.' : 'Check the unit and the column.'}`;
-}
-
 /** What does not go together in a record, beside what is wrong with each part of it. */
 export function Held(
   fault: (record: never) => { readonly field: string; readonly message: string } | undefined,
@@ -156,56 +99,6 @@ export function Held(
       const found = faultOf(object);
       return found ? atField(found.field, found.message) : '';
     },
-  ) as PropertyDecorator;
-}
-
-/** The value is one that this analyte can have, in a unit that it is reported in. */
-export function ValueOf(analyte: Analyte): PropertyDecorator {
-  const fault = ({ value }: ValidationArguments): string | undefined =>
-    typeof value === 'object' && value !== null ? faultOfValue(analyte, value as ReportedValue) : undefined;
-  return decorate(
-    'valueOf',
-    [analyte],
-    (_value, args) => fault(args) === undefined,
-    (args) => fault(args) ?? '',
-  ) as PropertyDecorator;
-}
-
-const phs = ['soilPh', 'saltPh', 'calciumChloridePh'] as const;
-
-/** A report of soil has a pH: without one nothing of it can be read. */
-export function WithPh(): PropertyDecorator {
-  return decorate(
-    'withPh',
-    [],
-    (value, { object }) => {
-      if (typeof value !== 'object' || value === null) return true;
-      if (((object as { of?: unknown }).of ?? 'soil') !== 'soil') return true;
-      return phs.some((ph) => (value as Readonly<Record<string, unknown>>)[ph] != null);
-    },
-    () => `Soil pH is missing: give ${plainRange(...analytes.soilPh.range, '')}.`,
-  ) as PropertyDecorator;
-}
-
-/** A geometry of the plan that suits what it is drawn as; the message names the place in it that does not. */
-export function Drawn(kind: FeatureKind | 'zone' | 'by kind'): PropertyDecorator {
-  const fault = ({ value, object }: ValidationArguments): string | undefined => {
-    const drawnAs = kind === 'by kind' ? (object as { kind: FeatureKind }).kind : kind;
-    // A kind that nobody knows is refused by itself.
-    if (drawnAs !== 'zone' && !featureKinds.includes(drawnAs)) return undefined;
-    try {
-      checkGeometry(value, drawnAs, 'The outline');
-    } catch (error) {
-      if (error instanceof InputError) return `${error.message}.`;
-      throw error;
-    }
-    return undefined;
-  };
-  return decorate(
-    'drawn',
-    [kind],
-    (_value, args) => fault(args) === undefined,
-    (args) => fault(args) ?? '',
   ) as PropertyDecorator;
 }
 
@@ -259,36 +152,6 @@ export function SharesAddUp(): PropertyDecorator {
         ? `The shares make ${Math.round(sum(value))} % together: they are to make 100 %.`
         : 'Give each grass with its share in %, 100 % together.',
   ) as PropertyDecorator;
-}
-
-/** A simple shape whose lengths close it. */
-export function Taped(): PropertyDecorator {
-  const fault = ({ value }: ValidationArguments): string | undefined => {
-    try {
-      const { lengths, ...shape } = value as TapedShape;
-      areaShape({ ...lengths, ...shape });
-    } catch (error) {
-      if (error instanceof InputError) return `${error.message}.`;
-      throw error;
-    }
-    return undefined;
-  };
-  return decorate(
-    'taped',
-    [],
-    (value, args) => typeof value === 'object' && value !== null && fault(args) === undefined,
-    (args) => fault(args) ?? '',
-  ) as PropertyDecorator;
-}
-
-/** A simple shape by its lengths, m, or in paces where a pace is given. */
-export interface TapedShape {
-  readonly shape: ShapeName;
-  readonly lengths: Readonly<Partial<Record<LengthName, number>>>;
-  /** m */
-  readonly pace?: number;
-  /** % by which a length may be off. */
-  readonly spread?: number;
 }
 
 /** Amend the words of a decorator that only knows a list. */

@@ -1,5 +1,5 @@
 import { type FeatureKind, type DrawnGeometry, featureKinds } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,
@@ -12,7 +12,8 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { Amount, Drawn, oneOf, trimOrNone } from './checks.ts';
+import { Amount, oneOf, trimOrNone } from './checks.ts';
+import { Drawn } from './drawnChecks.ts';
 import { UnderlayAnswer } from './pictures.ts';
 import { ZoneFactsInput } from './facts.ts';
 import { ZoneAnswer, type ZoneGeometry, ZoneInput } from './site.ts';

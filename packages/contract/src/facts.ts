@@ -1,5 +1,5 @@
 import { type SectionName, fillMaterials, grassNames, sectionNames, signs, wordFacts } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,

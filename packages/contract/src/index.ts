@@ -1,6 +1,6 @@
-import 'reflect-metadata';
-
 export * from './checks.ts';
+export * from './drawnChecks.ts';
+export * from './valueChecks.ts';
 export * from './describedDrawing.ts';
 export * from './drawing.ts';
 export * from './facts.ts';
@@ -33,4 +33,5 @@ export * from './shadedPlan.ts';
 export * from './usualYear.ts';
 export * from './workSettings.ts';
 export * from './site.ts';
+export * from './steps.ts';
 export * from './symbols.ts';

@@ -11,7 +11,7 @@ import {
   sampleKinds,
   soilAnalytes,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -32,7 +32,8 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { Amount, ValueOf, WithPh, oneOf, trimOrNone } from './checks.ts';
+import { Amount, oneOf, trimOrNone } from './checks.ts';
+import { ValueOf, WithPh } from './valueChecks.ts';
 
 /** Laboratories give the lime of an Adams–Evans buffer as pure carbonate, or times 1.5 for field lime. */
 export const limeFactors = [1, 1.5] as const;

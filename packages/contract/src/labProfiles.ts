@@ -7,7 +7,7 @@ import {
   dateOrders,
   extractants,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,

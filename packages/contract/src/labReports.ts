@@ -20,7 +20,7 @@ import {
   labFields,
   labUnits,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,

@@ -1,5 +1,5 @@
 import { type BufferMethod, type Extractant, bufferMethods, extractants, panelNames } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,

@@ -8,7 +8,7 @@ import {
   entryStates,
   rateUnits,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   IsArray,
   IsBoolean,

@@ -11,7 +11,7 @@ import {
   nitrogenSourceNames,
   packUnits,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,

@@ -1,5 +1,5 @@
 import type { OwnerReport, UnitSystem } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { IsArray, IsInt, IsObject, IsOptional, IsString, Length, ValidateNested } from 'class-validator';
 import type { ZoneGeometry } from './site.ts';
 

@@ -1,4 +1,4 @@
-import { Transform } from 'class-transformer';
+import { Transform } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,
@@ -17,7 +17,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { KnownTimeZone, trim } from './checks.ts';
 import { type Role, roles } from './roles.ts';
 

@@ -1,4 +1,4 @@
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { IsInt, IsObject, IsOptional, IsString, type ValidationError, ValidateNested } from 'class-validator';
 
 export class ProblemField {

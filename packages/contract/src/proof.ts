@@ -1,5 +1,5 @@
 import type { ForecastDay, Proved, Working } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
 /** A test of a zone, as it stands on its line. */

@@ -1,4 +1,4 @@
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,

@@ -10,7 +10,7 @@ import type {
   ZoneProgram,
 } from '@glenfold/agronomy';
 import { remedyNames } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,

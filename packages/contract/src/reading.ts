@@ -1,5 +1,5 @@
 import type { Agreement, BesideRow, RankedLimit, RetestDue, SchoolRead, ZoneReading } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { IsArray, IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 import { LabResultAnswer } from './lab.ts';
 

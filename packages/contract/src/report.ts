@@ -1,5 +1,5 @@
 import type { Reading, UnitSystem, ZoneProgram } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { OwnerReportAnswer } from './ownerReport.ts';
 import { QuoteAnswer } from './quotes.ts';
 import { IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';

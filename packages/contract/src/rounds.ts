@@ -1,11 +1,8 @@
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import { IsInt, IsNumber, IsOptional, IsString, ValidateNested } from 'class-validator';
 import type { BagState } from './sampling.ts';
 import { SiteAnswer, SiteNameAnswer } from './site.ts';
-
-/** The eight steps of a site, in working order. */
-export const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'] as const;
-export type Step = (typeof steps)[number];
+import type { Step } from './steps.ts';
 
 export class StepState {
   @IsString() step: Step;

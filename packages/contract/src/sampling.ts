@@ -1,5 +1,5 @@
 import { grassNames, panelNames, pointDesigns, samplingPurposes } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,

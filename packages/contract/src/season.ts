@@ -15,7 +15,7 @@ import {
   dayWordNames,
   dayWords,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   IsArray,
   IsBoolean,

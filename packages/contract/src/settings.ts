@@ -18,7 +18,7 @@ import {
   soilGroups,
   tableFault,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,

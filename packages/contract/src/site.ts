@@ -6,7 +6,7 @@ import {
   soilGroups,
   surfaces as turfSurfaces,
 } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -32,13 +32,12 @@ import {
   Held,
   KnownTimeZone,
   Place,
-  Taped,
-  type TapedShape,
   noneWhenEmpty,
   oneOf,
   trim,
   trimOrNone,
 } from './checks.ts';
+import { Taped, type TapedShape } from './drawnChecks.ts';
 import { AppliedAnswer } from './logbook.ts';
 import { ZoneFactsInput } from './facts.ts';
 

@@ -1,5 +1,5 @@
 import { type UsualVisit, type UsualYear, remedyNames } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,

@@ -1,5 +1,5 @@
 import { type SectionBudget, type WorkPrice, workUnits, worksFor } from '@glenfold/agronomy';
-import { Type } from 'class-transformer';
+import { Type } from './metadata.ts';
 import {
   ArrayMaxSize,
   IsArray,

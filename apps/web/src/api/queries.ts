@@ -49,6 +49,8 @@ export const queries = {
         standAs({ csrf: session.csrf, practiceId: session.practice?.id });
         return session;
       },
+      // Without a connection it is told at once, and what is on the device offered.
+      networkMode: 'always',
     }),
   /** Sites, zones and bags that a few letters find. */
   find: (text: string) =>

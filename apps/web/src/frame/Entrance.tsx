@@ -2,16 +2,20 @@ import type { SessionAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { startOver, useChoosePractice } from '../api/entrance.ts';
+import { ApiProblem } from '../api/client.ts';
 import { queries } from '../api/queries.ts';
-import { FirstRun } from '../features/entrance/FirstRun.tsx';
 import { SignIn, SignInForm } from '../features/entrance/SignIn.tsx';
 import { Threshold } from '../features/entrance/Threshold.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { SessionProvider } from '../ui/session.tsx';
+import { deferred } from '../ui/deferred.tsx';
 import { Shell } from './Shell.tsx';
+
+const FirstRun = deferred(async () => (await import('../features/entrance/FirstRun.tsx')).FirstRun);
 
 /** Signed out under the hands: sign in over the page, so that nothing typed is lost. */
 function SignInAgain({ email, personId }: { readonly email: string; readonly personId: string }) {
@@ -59,6 +63,28 @@ function NoPractice({ session }: { readonly session: SessionAnswer }) {
   );
 }
 
+/** Without a connection: what was taken along opens from here. */
+function TakenAlong() {
+  const ways = [
+    ['Walks on this device', '/walk', 'cores to take, where they were fetched before'],
+    ['Work cards on this device', '/cards', 'what is to be done this week'],
+    ['Pocket', '/pocket', 'every calculation, with nobody signed in'],
+  ] as const;
+  return (
+    <Box component="nav" aria-label="On this device" sx={{ mt: 3 }}>
+      <Typography sx={{ mb: 1 }}>What is on this device opens all the same:</Typography>
+      {ways.map(([name, to, what]) => (
+        <Box key={to} sx={{ borderTop: `1px solid ${colours.line}`, py: 1.25 }}>
+          <Typography component={Link} to={to} sx={{ fontWeight: 700, color: colours.ink, fontSize: '1.1rem' }}>
+            {name}
+          </Typography>
+          <Typography sx={{ color: colours.faded }}>{what}</Typography>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
 /** Who is there decides what is shown: the first run, the way in, or the application. */
 export function Entrance() {
   const { data: session, error } = useQuery(queries.session());
@@ -68,7 +94,12 @@ export function Entrance() {
   if (!session)
     return error ? (
       <Threshold title="Glenfold does not answer">
-        <Trouble error={error} />
+        {error instanceof ApiProblem && error.status === 0 ? (
+          <Typography>There is no connection, or Glenfold is not running where it is served from.</Typography>
+        ) : (
+          <Trouble error={error} />
+        )}
+        <TakenAlong />
       </Threshold>
     ) : (
       <Typography sx={{ p: 3, color: colours.faded }}>Opening Glenfold…</Typography>

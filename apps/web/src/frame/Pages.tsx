@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
-import { useEffect, useRef } from 'react';
+import { Suspense, useEffect, useRef } from 'react';
 import { Outlet, useLocation } from 'react-router';
+import { Opening } from '../ui/bits.tsx';
 import { colours } from '../ui/theme.ts';
 
 /** Pages are told apart by what comes before a zone: going from zone to zone is no change of page. */
@@ -66,7 +67,9 @@ export function Pages() {
       >
         Skip to the content
       </Box>
-      <Outlet />
+      <Suspense fallback={<Opening />}>
+        <Outlet />
+      </Suspense>
     </>
   );
 }

@@ -6,7 +6,6 @@ import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
 import { useSavePersonal } from '../api/entrance.ts';
 import { queries } from '../api/queries.ts';
-import { fetchGround } from '../features/ground/Ground.tsx';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
@@ -157,7 +156,9 @@ export function Shell() {
   const works = may('work.read');
   useEffect(() => {
     if (!works) return undefined;
-    const idle = requestIdleCallback(fetchGround);
+    const idle = requestIdleCallback(() => {
+      void import('../features/ground/Ground.tsx').then(({ fetchGround }) => fetchGround()).catch(() => undefined);
+    });
     return () => cancelIdleCallback(idle);
   }, [works]);
   useKeys(useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openWorkingByKey }), []));

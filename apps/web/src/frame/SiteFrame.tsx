@@ -1,21 +1,14 @@
 import { Box, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { Suspense, useEffect, useMemo, useState } from 'react';
 import { matchPath, useNavigate, useParams } from 'react-router';
 import { type Step, steps } from '@glenfold/contract';
 import { queries } from '../api/queries.ts';
-import { Ground } from '../features/ground/Ground.tsx';
-import { Lab } from '../features/lab/Lab.tsx';
-import { Rates } from '../features/rates/Rates.tsx';
-import { Reading } from '../features/reading/Reading.tsx';
-import { Logbook } from '../features/logbook/Logbook.tsx';
-import { Proof } from '../features/proof/Proof.tsx';
-import { Season } from '../features/season/Season.tsx';
-import { Sampling } from '../features/sampling/Sampling.tsx';
 import { ApiProblem } from '../api/client.ts';
 import { colours } from '../ui/theme.ts';
 import { Boundary } from '../ui/Boundary.tsx';
-import { Empty, Trouble } from '../ui/bits.tsx';
+import { Empty, Opening, Trouble } from '../ui/bits.tsx';
+import { type Deferred, deferred } from '../ui/deferred.tsx';
 import { useMay } from '../ui/session.tsx';
 import { useUndo } from '../ui/undo.tsx';
 import { ShareForm } from './ShareForm.tsx';
@@ -27,16 +20,33 @@ import { useKeys } from './keyboard.ts';
 import type { StepProps } from '../ui/stepProps.ts';
 import { isStep, stepNames, stepPath } from '../ui/steps.ts';
 
-const screens: Readonly<Record<Step, (props: StepProps) => React.ReactNode>> = {
-  ground: Ground,
-  sampling: Sampling,
-  lab: Lab,
-  reading: Reading,
-  rates: Rates,
-  season: Season,
-  logbook: Logbook,
-  proof: Proof,
+/** Code of a step comes when somebody goes to it, or when the page has nothing else to do. */
+const screens: Readonly<Record<Step, Deferred<StepProps>>> = {
+  ground: deferred(async () => (await import('../features/ground/Ground.tsx')).Ground),
+  sampling: deferred(async () => (await import('../features/sampling/Sampling.tsx')).Sampling),
+  lab: deferred(async () => (await import('../features/lab/Lab.tsx')).Lab),
+  reading: deferred(async () => (await import('../features/reading/Reading.tsx')).Reading),
+  rates: deferred(async () => (await import('../features/rates/Rates.tsx')).Rates),
+  season: deferred(async () => (await import('../features/season/Season.tsx')).Season),
+  logbook: deferred(async () => (await import('../features/logbook/Logbook.tsx')).Logbook),
+  proof: deferred(async () => (await import('../features/proof/Proof.tsx')).Proof),
 };
+
+/** ms of quiet after which the code of the other steps is brought, one after the other. */
+const QUIET = 1_500;
+
+/** Who is on one step goes to another: its code is there by then. */
+function useStepsAhead(): void {
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      void Object.values(screens).reduce(
+        (before, { fetch }) => before.then(fetch).catch(() => undefined),
+        Promise.resolve<unknown>(undefined),
+      );
+    }, QUIET);
+    return () => clearTimeout(timer);
+  }, []);
+}
 
 /** The address of a site's step, with the zone that stays chosen. */
 const PATH = '/sites/:siteId/:step?/:zoneId?';
@@ -55,6 +65,7 @@ export function SiteFrame() {
   // Asked for beside the zones, not after them.
   useQuery({ ...queries.groundThings(siteId), enabled: step === 'ground', notifyOnChangeProps: [] });
   const [changing, setChanging] = useState(false);
+  useStepsAhead();
   const { remove } = useUndo();
   const may = useMay();
   const [sharing, setSharing] = useState(false);
@@ -144,13 +155,15 @@ export function SiteFrame() {
           }}
         >
           <Boundary key={step} what="this step">
-            <Screen
-              key={step === 'ground' || step === 'sampling' ? step : zone?.id}
-              site={state.site}
-              zones={zones}
-              results={results}
-              zone={zone}
-            />
+            <Suspense fallback={<Opening />}>
+              <Screen
+                key={step === 'ground' || step === 'sampling' ? step : zone?.id}
+                site={state.site}
+                zones={zones}
+                results={results}
+                zone={zone}
+              />
+            </Suspense>
           </Boundary>
         </Box>
       </Box>

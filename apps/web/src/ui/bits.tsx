@@ -7,6 +7,9 @@ import { Words } from './Words.tsx';
 import { inUnits } from './inUnits.ts';
 import { useUnits } from './units.tsx';
 
+/** Stands where something comes whose code is on its way. */
+export const Opening = () => <Typography sx={{ p: 2, color: colours.faded }}>Opening…</Typography>;
+
 /** A caution, standing where the hand is about to do the thing. */
 export function Cautions({ texts }: { readonly texts: readonly string[] }) {
   if (texts.length === 0) return null;

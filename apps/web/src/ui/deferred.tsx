@@ -2,7 +2,7 @@ import { type ComponentType, type JSX, lazy, useState } from 'react';
 import { Boundary } from './Boundary.tsx';
 
 /** A component whose code comes when it is wanted, or before. */
-interface Deferred<P> {
+export interface Deferred<P> {
   (props: P): JSX.Element;
   /** Bring the code now, so that nobody waits for it later. */
   readonly fetch: () => Promise<unknown>;

@@ -8,7 +8,7 @@ import { useOutbox } from '../../offline/useOutbox.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { JobMark, jobDay } from '../../ui/JobWords.tsx';
-import { keepPages } from '../../ui/keepPages.ts';
+import { WHY_KEPT, askToKeep, keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { dayOf, localTime } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
@@ -43,7 +43,11 @@ export function CardsPage() {
     try {
       const packed = await packWeek(system);
       await keepPages(['/cards', ...packed.map(({ card }) => `/cards/${card.job.id}`)]);
-      setTold(packed.length === 0 ? 'Nothing stands in this week.' : 'The cards of this week are on this device.');
+      setTold(
+        packed.length === 0
+          ? 'Nothing stands in this week.'
+          : `The cards of this week are on this device. ${await askToKeep()}`,
+      );
       await refetch();
     } catch (problem) {
       setError(problem as Error);
@@ -118,6 +122,7 @@ export function CardsPage() {
             Fetched {localTime(cards[0].packedAt)}.
           </Typography>
         )}
+        <Typography sx={{ color: colours.faded, fontSize: '0.92rem' }}>{WHY_KEPT}</Typography>
         <Button variant="contained" size="large" disabled={busy} onClick={() => void fetchAll()} sx={{ minHeight: 56 }}>
           {busy ? 'Fetching…' : 'Fetch the week'}
         </Button>

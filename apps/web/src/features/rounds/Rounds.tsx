@@ -1,17 +1,19 @@
 import type { RoundsTask, SiteStateAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { More } from '../../ui/More.tsx';
-import { SiteForm } from '../../ui/SiteForm.tsx';
 import { stepNames, stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { deferred } from '../../ui/deferred.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { useSettled } from '../../ui/useSettled.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { roundsQueries } from './api.ts';
+
+const SiteForm = deferred(async () => (await import('../../ui/SiteForm.tsx')).SiteForm);
 
 function Task({ task }: { readonly task: RoundsTask }) {
   return (
@@ -189,7 +191,9 @@ export function Rounds() {
         </Box>
       )}
       {adding && (
-        <SiteForm onClose={() => setAdding(false)} onSaved={({ id }) => void navigate(stepPath(id, 'ground'))} />
+        <Suspense>
+          <SiteForm onClose={() => setAdding(false)} onSaved={({ id }) => void navigate(stepPath(id, 'ground'))} />
+        </Suspense>
       )}
     </Box>
   );

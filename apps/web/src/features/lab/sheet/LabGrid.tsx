@@ -2,6 +2,7 @@ import { isNutrient } from '@glenfold/agronomy';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import { type CellProps, type Column, DynamicDataSheetGrid } from 'react-datasheet-grid';
+import 'react-datasheet-grid/dist/style.css';
 import { fieldName } from '../fieldNames.ts';
 import { typing } from '../../../ui/typing.ts';
 import { ColumnHead } from './SheetColumns.tsx';

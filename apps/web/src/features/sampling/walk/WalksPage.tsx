@@ -7,7 +7,7 @@ import { api } from '../../../api/client.ts';
 import { colours } from '../../../ui/theme.ts';
 import { Trouble } from '../../../ui/bits.tsx';
 import { FieldFrame } from '../../../ui/field/FieldFrame.tsx';
-import { keepPages } from '../../../ui/keepPages.ts';
+import { WHY_KEPT, askToKeep, keepPages } from '../../../ui/keepPages.ts';
 import { all, signedIn } from '../../../offline/outbox.ts';
 import { type PackedSite, packSite, packedSites, takeOverOld } from './walkStore.ts';
 import { localTime } from '../../../ui/today.ts';
@@ -46,7 +46,11 @@ export function WalksPage() {
       const sites = planned.map(({ siteId }) => siteId);
       for (const siteId of sites) await packSite(siteId);
       await keepPages(['/walk', ...sites.map((siteId) => `/walk/${siteId}`)]);
-      setTold(sites.length === 0 ? 'Nothing is planned to be walked.' : 'All that is planned is on this device.');
+      setTold(
+        sites.length === 0
+          ? 'Nothing is planned to be walked.'
+          : `All that is planned is on this device. ${await askToKeep()}`,
+      );
       await refetch();
     } catch (problem) {
       setError(problem as Error);
@@ -79,6 +83,7 @@ export function WalksPage() {
         <Box role="status">{told}</Box>
         <Trouble error={error} />
         <Box sx={{ flex: 1 }} />
+        <Typography sx={{ color: colours.faded, fontSize: '0.93rem' }}>{WHY_KEPT}</Typography>
         <Button
           variant="contained"
           disabled={busy}
