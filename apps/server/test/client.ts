@@ -130,8 +130,8 @@ async function seen(path: string): Promise<number> {
   return row?.version ?? 0;
 }
 
-/** The text of a PDF at an address of the application, as it would be read on paper. */
-export async function textOf(address: string, reader: Browser = owner): Promise<string> {
+/** The PDF at an address of the application. */
+export async function pdfBytes(address: string, reader: Browser = owner): Promise<Buffer> {
   const { body } = (await reader.agent
     .get(address)
     .buffer(true)
@@ -140,7 +140,13 @@ export async function textOf(address: string, reader: Browser = owner): Promise<
       response.on('data', (part: Buffer) => parts.push(part));
       response.on('end', () => done(null, Buffer.concat(parts)));
     })) as { body: Buffer };
-  expect(body.subarray(0, 5).toString()).toBe('%PDF-');
+  expect([address, body.subarray(0, 5).toString()]).toEqual([address, '%PDF-']);
+  return body;
+}
+
+/** The text of a PDF at an address of the application, as it would be read on paper. */
+export async function textOf(address: string, reader: Browser = owner): Promise<string> {
+  const body = await pdfBytes(address, reader);
   // A glyph that the fonts lack would print as a box and read as U+FFFD or nothing.
   const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: body, encoding: 'utf8' });
   expect(text).not.toMatch(/\uFFFD|undefined|NaN|\[object/);

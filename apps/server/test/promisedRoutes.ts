@@ -70,6 +70,8 @@ export const nobodyThere = 'A'.repeat(43);
 export const promised: Readonly<Record<string, Route>> = {
   ...labRoutes,
   'GET /openapi.json': { for: 'OATCN', ownOnly: true },
+  'GET /health': { for: 'OATCN', ownOnly: true },
+  'GET /ready': { for: 'OATCN', ownOnly: true },
   'GET /session': { for: 'OATCN', ownOnly: true },
   'POST /session': { for: 'OATCN', ownOnly: true, body: () => ({ email: demoEmails.owner, password: demoPassword }) },
   'POST /demo/session': { for: 'OATCN', ownOnly: true, body: () => ({ personId: '' }) },

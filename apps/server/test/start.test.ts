@@ -46,9 +46,10 @@ describe('a start', () => {
     await server.sql(`DELETE FROM migrations WHERE timestamp = 1999999999999`);
 
     const name = `plain_${process.pid}`;
-    await server.sql(`CREATE ROLE ${name} LOGIN`);
+    await server.sql(`CREATE ROLE ${name} LOGIN PASSWORD '${name}'`);
     const url = new URL(server.url);
     url.username = name;
+    url.password = name;
     await expect(prepareDatabase(url.href)).rejects.toThrow(/Let an administrator of the database create them/);
     await server.sql(`DROP ROLE ${name}`);
   });

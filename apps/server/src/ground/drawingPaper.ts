@@ -9,6 +9,7 @@ import { drawingSheet, sheetSize } from './drawingSheet.ts';
 interface Named {
   readonly name: string;
   readonly place: string | null;
+  readonly practice: string;
 }
 
 /** The drawing as SVG. */
@@ -51,7 +52,8 @@ export const drawingPaper = threaded(
             },
           ];
     return bytesOf({
-      info: { title: `${site.name}: plan of the ground` },
+      title: `${site.name}: plan of the ground`,
+      author: site.practice,
       pageSize: { width, height },
       pageMargins: [0, 0, 0, 0],
       defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink },

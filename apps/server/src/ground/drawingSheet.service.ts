@@ -30,6 +30,6 @@ export class DrawingSheetService {
     const { name, place } = await this.ground.site(siteId);
     const practice = await this.practices.current();
     const by = `${practice.name}, ${await this.days.on(siteId)}`;
-    return [{ name, place }, await this.drawings.plan(siteId), by] as const;
+    return [{ name, place, practice: practice.name }, await this.drawings.plan(siteId), by] as const;
   }
 }

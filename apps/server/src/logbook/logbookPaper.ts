@@ -66,6 +66,8 @@ async function bookPdf({ practice, site, from, to, entries, units, sums }: BookP
     },
   });
   return bytesOf({
+    title: `${site}: logbook ${from} to ${to}`,
+    author: practice,
     pageSize: units === 'us' ? 'LETTER' : 'A4',
     pageOrientation: 'landscape',
     pageMargins: [48, 44, 48, 44],

@@ -13,8 +13,14 @@ import { SessionService } from './session.service.ts';
 const MINUTE = 60_000;
 /** How long a failed try counts. */
 export const ATTEMPT_WINDOW = 15 * MINUTE;
-/** Failed tries for one address from one place, for one address from anywhere, and from one place for any address. */
-export const ATTEMPT_LIMITS = { pair: 5, email: 20, origin: 100 } as const;
+/** Failed tries for one address from anywhere, and from one place for any address. */
+export const ATTEMPT_LIMITS = { email: 20, origin: 100 } as const;
+/** Tries for one address from one place that cost no wait: fingers slip. */
+export const FREE_TRIES = 3;
+
+/** ms to wait after so many failed tries for one address from one place: doubled from try to try. */
+export const waitAfter = (tries: number): number =>
+  tries < FREE_TRIES ? 0 : Math.min(ATTEMPT_WINDOW, 1000 * 2 ** (tries - FREE_TRIES + 1));
 
 /** Where a try comes from: a network address, and the cookie of the device where it has one. */
 export interface From {
@@ -28,15 +34,18 @@ export interface Entered {
   readonly device: string;
 }
 
-export function lockedOut(): never {
+/** @param wait ms after which a try is taken again */
+export function lockedOut(wait: number = ATTEMPT_WINDOW): never {
+  const seconds = Math.ceil(wait / 1000);
+  const told = seconds < 120 ? `${seconds} ${seconds === 1 ? 'second' : 'seconds'}` : `${Math.ceil(seconds / 60)} minutes`;
   throw new Problem(
     429,
     'Too many tries',
-    'Too many tries for this address. Wait 15 minutes, or have a link sent to choose a new password.',
+    `Too many tries for this address. Wait ${told} and try again, or have a link sent to choose a new password.`,
     [],
-    ATTEMPT_WINDOW / 1000,
+    seconds,
   );
-}
+} // prettier-ignore
 
 /** Signing in with e-mail and password. Says the same of an unknown address as of a wrong password. */
 @Injectable()
@@ -79,7 +88,7 @@ export class SignInService {
   }
 
   /**
-   * Count a try.
+   * Count a try. Each wrong one makes the next wait longer for who tries, and for nobody else.
    * A device from which that person has signed in before is counted by itself: whoever tries elsewhere, or from behind
    * the same address, does not lock it out.
    *
@@ -89,7 +98,7 @@ export class SignInService {
   async count(kind: SignInAttempt['kind'], email: string, { origin: place, device }: From): Promise<string> {
     const known = device !== null && (await this.#knows(device, email));
     const origin = known ? `device ${hashToken(device).slice(0, 24)}` : place;
-    const tooMany = await this.door.open(async (manager) => {
+    const wait = await this.door.open(async (manager) => {
       // One after the other: tries side by side must not pass the limit together.
       await manager.query('SELECT pg_advisory_xact_lock(hashtext($1))', [email]);
       const recent = MoreThan(new Date(Date.now() - ATTEMPT_WINDOW));
@@ -97,13 +106,20 @@ export class SignInService {
         manager.countBy(SignInAttempt, { kind, createdAt: recent, ...where });
       await manager.delete(SignInAttempt, { createdAt: LessThan(new Date(Date.now() - ATTEMPT_WINDOW)) });
       const full =
-        (await tries({ email, origin })) >= ATTEMPT_LIMITS.pair ||
         (!known && (await tries({ email })) >= ATTEMPT_LIMITS.email) ||
         (!known && (await tries({ origin })) >= ATTEMPT_LIMITS.origin);
-      if (!full) await manager.save(manager.create(SignInAttempt, { kind, email, origin }));
-      return full;
+      if (full) return ATTEMPT_WINDOW;
+      const [last] = await manager.find(SignInAttempt, {
+        where: { kind, email, origin, createdAt: recent },
+        order: { createdAt: 'DESC' },
+        take: 1,
+      });
+      const until = (last?.createdAt.getTime() ?? 0) + waitAfter(await tries({ email, origin }));
+      if (until > Date.now()) return until - Date.now();
+      await manager.save(manager.create(SignInAttempt, { kind, email, origin }));
+      return 0;
     });
-    if (tooMany) lockedOut();
+    if (wait > 0) lockedOut(wait);
     return origin;
   }
 

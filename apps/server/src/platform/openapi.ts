@@ -58,8 +58,10 @@ function limited(shape: Schema, checked: Schema | undefined): Schema {
   const whole = checked.type === 'integer' && types.includes('number');
   const type = whole ? types.map((each) => (each === 'number' ? 'integer' : each)) : types;
   const items = shape.items as Schema | undefined;
+  const description = [checked.description, shape.description].filter((words) => words !== undefined).join('; ');
   return {
     ...shape,
+    ...(description ? { description } : {}),
     type: type.length === 1 ? type[0] : type,
     ...limits,
     ...(items && !Array.isArray(items) ? { items: limited(items, checked.items as Schema | undefined) } : {}),

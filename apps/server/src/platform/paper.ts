@@ -64,7 +64,59 @@ export function footer(page: number, pages: number): Content {
   };
 }
 
-/** The PDF of a definition. */
-export function bytesOf(definition: TDocumentDefinitions): Promise<Buffer> {
-  return pdfmake.createPdf(definition).getBuffer();
+/** Points from which a heading begins a part of its own; smaller ones stand under it. */
+const LARGE = 14;
+
+type Node = Readonly<Record<string, unknown>>;
+const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/**
+ * The headings of a page as bookmarks, so that who cannot see it at a glance goes from part to part. A heading is what
+ * stands in the face of headings and is not a sum at the right.
+ */
+export function withBookmarks(content: unknown, styles: Readonly<Record<string, object>>): Content {
+  let parts = 0;
+  const mark = (node: Node): Node => {
+    const style: Node = { ...(typeof node.style === 'string' ? styles[node.style] : {}), ...node };
+    const isHeading = style.font === 'Bitter' && typeof node.text === 'string' && node.text !== '' && style.alignment !== 'right';
+    if (!isHeading) return node;
+    const large = Number(style.fontSize ?? 0) >= LARGE;
+    if (large) parts += 1;
+    const place = large ? { id: `part ${parts}`, outlineExpanded: true } : parts > 0 ? { outlineParentId: `part ${parts}` } : {};
+    return { ...node, outline: true, ...place };
+  };
+  const walk = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map(walk);
+    if (!isNode(value)) return value;
+    const inner = Object.fromEntries(
+      ['stack', 'columns', 'ul', 'ol'].filter((key) => Array.isArray(value[key])).map((key) => [key, walk(value[key])]),
+    );
+    const table = isNode(value.table) ? { table: { ...value.table, body: walk(value.table.body) } } : {};
+    return { ...mark(value), ...inner, ...table };
+  };
+  return walk(content) as Content;
+} // prettier-ignore
+
+/** A page that is to be printed. */
+export interface Paper extends Omit<TDocumentDefinitions, 'info' | 'language' | 'displayTitle'> {
+  /** What it is, and of which place; it stands in the window's title. */
+  readonly title: string;
+  /** The practice that answers for it. */
+  readonly author?: string | undefined;
+}
+
+/**
+ * The PDF of a page, with title, author, language and bookmarks; what is read goes the order in which it stands. The
+ * library writes no structure tags, so none are claimed: the page on screen is the accessible one.
+ */
+export function bytesOf({ title, author = 'Glenfold', content, styles = {}, ...definition }: Paper): Promise<Buffer> {
+  return pdfmake
+    .createPdf({
+      ...definition,
+      styles,
+      content: withBookmarks(content, styles),
+      info: { title: plain(title), author: plain(author), creator: 'Glenfold' },
+      language: 'en',
+    })
+    .getBuffer();
 }

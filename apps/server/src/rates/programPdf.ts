@@ -14,8 +14,8 @@ import {
   inLine,
 } from '@glenfold/agronomy';
 import { colours } from '@glenfold/contract';
-import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
-import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
+import type { Content, TableCell } from 'pdfmake/interfaces.js';
+import { type Paper, bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
 import { threaded } from '../platform/threaded.ts';
 import type { ZonePaper } from './programZone.entity.ts';
 
@@ -376,8 +376,9 @@ async function programPdf(
 ): Promise<Buffer> {
   const [first] = papers;
   const name = papers.length === 1 ? `${first!.siteName}, ${first!.zoneName}` : first!.siteName;
-  const definition: TDocumentDefinitions = {
-    info: { title: `${name}: ${kind === 'program' ? 'program' : 'draft of a program'}` },
+  const definition: Paper = {
+    title: `${name}: ${kind === 'program' ? 'program' : 'draft of a program'}`,
+    author: first!.practiceName,
     pageSize: first!.units === 'us' ? 'LETTER' : 'A4',
     pageMargins: [48, 38, 48, 46],
     defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink, lineHeight: 1.15 },

@@ -1,7 +1,7 @@
 import { type UnitSystem, present } from '@glenfold/agronomy';
 import { type QuoteAnswer, type QuoteLineAnswer, colours } from '@glenfold/contract';
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import { bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
+import type { Content } from 'pdfmake/interfaces.js';
+import { type Paper, bytesOf, cell, footer, head, plain, rules } from '../platform/paper.ts';
 import { threaded } from '../platform/threaded.ts';
 
 /** Where a quote belongs, and when it was made. */
@@ -64,8 +64,9 @@ async function quotePdf(quote: QuoteAnswer, { siteName, practiceName, day, units
         ]),
     ...(quote.accepted === null ? [] : [`Accepted so far: ${money(quote.accepted)}`]),
   ];
-  const definition: TDocumentDefinitions = {
-    info: { title: `${siteName}: quote` },
+  const definition: Paper = {
+    title: `${siteName}: quote`,
+    author: practiceName,
     pageSize: units === 'us' ? 'LETTER' : 'A4',
     pageMargins: [48, 38, 48, 46],
     defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink, lineHeight: 1.15 },

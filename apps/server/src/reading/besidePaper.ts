@@ -190,7 +190,8 @@ export const besidePaper = threaded(import.meta.url, 'besidePaper', (page: Besid
     margin: [0, 0, 0, 6],
   };
   return bytesOf({
-    info: { title: `${site}: all zones side by side` },
+    title: `${site}: all zones side by side`,
+    author: practice,
     pageSize: sheet,
     pageOrientation: 'landscape',
     pageMargins: [28, 24, 28, 24],

@@ -189,7 +189,8 @@ export const ownerPaper = threaded(
       ],
     }));
     return bytesOf({
-      info: { title: `${siteName}: report` },
+      title: `${siteName}: report`,
+      author: answer.practiceName,
       pageSize: units === 'us' ? 'LETTER' : 'A4',
       pageMargins: [48, 36, 48, 40],
       defaultStyle: { font: 'Atkinson', fontSize: 9.5, color: colours.ink, lineHeight: 1.15 },

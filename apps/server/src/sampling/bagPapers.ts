@@ -15,7 +15,7 @@ import { threaded } from '../platform/threaded.ts';
 const POINTS = 72 / 25.4;
 
 /** Labels to stick on bags: the code to read and to scan, whose soil it is, how deep. */
-function labelsPdf(bags: readonly BagAnswer[], sheet: LabelSheet, units: UnitSystem): Promise<Buffer> {
+function labelsPdf(bags: readonly BagAnswer[], sheet: LabelSheet, units: UnitSystem, by: string): Promise<Buffer> {
   const { page, label, columns, rows, left, top } = labelSheets[sheet];
   const [width, height] = label;
   const perPage = columns * rows;
@@ -59,7 +59,8 @@ function labelsPdf(bags: readonly BagAnswer[], sheet: LabelSheet, units: UnitSys
     ];
   });
   return bytesOf({
-    info: { title: 'Labels of bags' },
+    title: `Labels of bags: ${bags.map(({ code }) => code).join(', ')}`,
+    author: by,
     pageSize: { width: page[0] * POINTS, height: page[1] * POINTS },
     pageMargins: [0, 0, 0, 0],
     defaultStyle: { font: 'Atkinson', color: colours.ink },
@@ -218,7 +219,8 @@ function submissionPdf(
 ): Promise<Buffer> {
   const laboratories = [...new Set(bags.map(({ laboratory }) => laboratory))];
   return bytesOf({
-    info: { title: 'Soil samples for the laboratory' },
+    title: 'Soil samples for the laboratory',
+    author: from,
     pageSize: units === 'us' ? 'LETTER' : 'A4',
     pageOrientation: 'landscape',
     pageMargins: [36, 36, 36, 40],

@@ -86,7 +86,8 @@ function fieldSheetPdf(
         ];
   });
   return bytesOf({
-    info: { title: `${site.name}: field sheet` },
+    title: `${site.name}: field sheet`,
+    author: by,
     pageSize: { width, height },
     pageMargins: [0, 0, 0, 0],
     defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink },

@@ -44,7 +44,8 @@ export class PapersService {
   }
 
   async labels(ids: readonly string[], sheet: LabelSheet, units: UnitSystem): Promise<Uint8Array> {
-    return this.threads.run(labelsPaper, await this.sampling.bagsWhole(some(ids)), sheet, units);
+    const { name } = await this.practices.current();
+    return this.threads.run(labelsPaper, await this.sampling.bagsWhole(some(ids)), sheet, units, name);
   }
 
   async submission(ids: readonly string[], units: UnitSystem): Promise<Uint8Array> {
