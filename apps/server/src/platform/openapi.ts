@@ -58,7 +58,7 @@ function limited(shape: Schema, checked: Schema | undefined): Schema {
   const whole = checked.type === 'integer' && types.includes('number');
   const type = whole ? types.map((each) => (each === 'number' ? 'integer' : each)) : types;
   const items = shape.items as Schema | undefined;
-  const description = [checked.description, shape.description].filter((words) => words !== undefined).join('; ');
+  const description = [checked.description, shape.description].filter((words) => typeof words === 'string').join('; ');
   return {
     ...shape,
     ...(description ? { description } : {}),
