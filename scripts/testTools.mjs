@@ -5,6 +5,8 @@ import { aptInstall, say } from './tools.mjs';
 const missing = [
   ['chromium', 'Chromium', ['chromium']],
   ['pdftotext', 'a PDF reader', ['poppler-utils']],
+  ['nginx', 'a proxy', ['nginx-light']],
+  ['openssl', 'what makes certificates', ['openssl']],
 ].filter(([program]) => spawnSync('sh', ['-c', `command -v ${program}`]).status !== 0);
 for (const [, what, packages] of missing) {
   say(`Installing ${what}.`);

@@ -21,9 +21,20 @@ const levelOf = (response: ServerResponse, error?: Error): 'error' | 'warn' | 'i
   return error || response.statusCode === 503 ? 'warn' : 'info';
 };
 
+/** Of an error what says what was wrong, and nothing that hangs on it, such as a whole connection. */
+const errorOf = ({ name, message, code, stack }: Error & { readonly code?: unknown }) => ({
+  name,
+  message,
+  code,
+  stack,
+});
+
 /** One line of JSON on the error output for each thing worth knowing, from a level of pino's on. */
 export const logAt = (level: string): Logger =>
-  pino({ level, base: { pid: process.pid }, timestamp: pino.stdTimeFunctions.isoTime }, pino.destination(2));
+  pino(
+    { level, base: { pid: process.pid }, timestamp: pino.stdTimeFunctions.isoTime, serializers: { err: errorOf } },
+    pino.destination(2),
+  );
 
 /**
  * Numbers requests, and tells how each ended. No cookie, header, question or body is written down: only what was
