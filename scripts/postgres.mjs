@@ -218,6 +218,11 @@ export async function startCluster(root, name, { scratch = false } = {}) {
         return of('glenfold');
       },
       problem: () => logTail(log),
+      /** As a power cut does it: for trying what is left after. */
+      crash: () => {
+        const [pid] = readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n');
+        process.kill(Number(pid), 'SIGKILL');
+      },
       stop: () => {
         if (leave(folder) && isRunning(binaries, data)) stopServer();
       },

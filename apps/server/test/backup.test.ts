@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { jest } from '@jest/globals';
@@ -59,6 +59,21 @@ describe('a backup', () => {
       code: 1,
       said: expect.stringContaining('never overwritten') as string,
     });
+  });
+
+  it('goes to a second place too, whole and compared, and is closed to others', () => {
+    const second = join(folder, 'second');
+    expect(script('backup', [join(folder, 'two.dump'), '--also', second], demo.url)).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('nothing was written yet') as string,
+    });
+    expect(readdirSync(folder)).not.toContain('two.dump');
+    mkdirSync(second);
+    const { code, said } = script('backup', [join(folder, 'two.dump'), '--also', second], demo.url);
+    expect([code, said]).toEqual([0, expect.stringContaining('Copied and compared')]);
+    expect(readFileSync(join(second, 'two.dump'))).toEqual(readFileSync(join(folder, 'two.dump')));
+    expect(readdirSync(second).filter((name) => name.endsWith('.part'))).toEqual([]);
+    expect(statSync(join(second, 'two.dump')).mode & 0o077).toBe(0);
   });
 
   it('is not restored under a running server, nor over a practice unasked, nor when it is damaged or no backup', async () => {
