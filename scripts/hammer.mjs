@@ -60,7 +60,7 @@ process.on('exit', () => {
   cluster.stop();
   for (const path of [home, folder]) rmSync(path, { recursive: true, force: true });
 });
-for (const _ of [1, 2]) {
+while (servers.length < 2) {
   const port = await freePort();
   const server = new Server({ root, databaseUrl: cluster.adminUrl, files: join(folder, 'files'), port, folder });
   await server.start();

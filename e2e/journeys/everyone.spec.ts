@@ -63,6 +63,46 @@ test('a page can be read at 320 pixels without going sideways', async ({ page })
   expect(found).toEqual([]);
 });
 
+test('what is pressed in the field is as large as a thumb', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const small: string[] = [];
+  for (const path of (await pagesOf(page)).filter((each) => /^\/(walk|cards|tests)/.test(each))) {
+    await page.goto(path);
+    await page.getByRole('heading', { level: 1 }).first().waitFor();
+    await page.waitForTimeout(250);
+    // A link within a sentence is as high as its line: WCAG 2.2, 2.5.8.
+    const found = await page.evaluate(() =>
+      [...document.querySelectorAll('button, a, [role="button"], [role="combobox"]')]
+        .filter((each) => each.checkVisibility() && getComputedStyle(each).display !== 'inline' && each.id !== 'skip')
+        .map((each) => [each.textContent, each.getBoundingClientRect()] as const)
+        .filter(([, { width, height, bottom }]) => bottom > 0 && (height < 43.5 || width < 43.5))
+        .map(([text, { width, height }]) => `${text.slice(0, 30)} ${Math.round(width)}x${Math.round(height)}`),
+    );
+    small.push(...found.map((each) => `${path.slice(0, 6)}: ${each}`));
+  }
+  expect(small).toEqual([]);
+});
+
+test('single keys act until somebody switches them off, on that device', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('heading', { level: 1 }).first().waitFor();
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await keys.getByRole('checkbox', { name: 'Single keys act, on this device' }).uncheck();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.reload();
+  await page.getByRole('heading', { level: 1 }).first().waitFor();
+  await page.keyboard.press('/');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.getByRole('button', { name: /: account/ }).click();
+  await page.getByRole('menuitem', { name: 'Keys' }).click();
+  await keys.getByRole('checkbox').check();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('?');
+  await expect(keys).toBeVisible();
+});
+
 test('going to another page leads to its heading, and past the head with one key', async ({ page }) => {
   await page.goto('/');
   await page.keyboard.press('Tab');

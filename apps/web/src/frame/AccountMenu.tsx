@@ -63,7 +63,7 @@ function ChangePassword({ onClose }: { readonly onClose: () => void }) {
 }
 
 /** Who is signed in as what; the other practices, the password, and the way out. */
-export function AccountMenu() {
+export function AccountMenu({ onKeys }: { readonly onKeys: () => void }) {
   const { person, practice, role, practices } = useSession();
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const [changing, setChanging] = useState(false);
@@ -126,6 +126,14 @@ export function AccountMenu() {
           }}
         >
           Change the password
+        </MenuItem>
+        <MenuItem
+          onClick={() => {
+            close();
+            onKeys();
+          }}
+        >
+          Keys
         </MenuItem>
         <MenuItem onClick={() => leave(true)}>Sign out everywhere</MenuItem>
         <MenuItem onClick={() => leave(false)}>Sign out</MenuItem>

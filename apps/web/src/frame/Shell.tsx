@@ -1,6 +1,16 @@
 import { InputError, readBagCode, writeBagCode } from '@glenfold/agronomy';
 import SearchIcon from '@mui/icons-material/Search';
-import { Autocomplete, Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import {
+  Autocomplete,
+  Box,
+  Button,
+  Checkbox,
+  FormControlLabel,
+  TextField,
+  ToggleButton,
+  ToggleButtonGroup,
+  Typography,
+} from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
@@ -9,6 +19,7 @@ import { queries } from '../api/queries.ts';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
+import { useDeviceState } from '../ui/useSessionState.ts';
 import { useSettled } from '../ui/useSettled.ts';
 import { useUnits } from '../ui/units.tsx';
 import { openWorkingByKey } from '../ui/working.tsx';
@@ -16,7 +27,7 @@ import { useMay, useSession } from '../ui/session.tsx';
 import { AccountMenu } from './AccountMenu.tsx';
 import { Tray } from './Tray.tsx';
 import { usePages } from './pages.ts';
-import { keyList, useKeys } from './keyboard.ts';
+import { KEYS_ACT, keyList, useKeys } from './keyboard.ts';
 import { stepPath } from '../ui/steps.ts';
 
 const ScanDialog = deferred(async () => (await import('../features/sampling/scan/ScanDialog.tsx')).ScanDialog);
@@ -121,6 +132,7 @@ function Find({ open, onClose }: { readonly open: boolean; readonly onClose: () 
 }
 
 function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
+  const [act, setAct] = useDeviceState(KEYS_ACT, true);
   return (
     <DialogFrame title="Keys" width="xs" open={open} onClose={onClose}>
       <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: '80px 1fr', m: 0, rowGap: 1 }}>
@@ -133,6 +145,11 @@ function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () 
           </Box>,
         ])}
       </Box>
+      <FormControlLabel
+        sx={{ mt: 2, display: 'flex' }}
+        control={<Checkbox checked={act} onChange={(_event, chosen) => setAct(chosen)} />}
+        label="Single keys act, on this device"
+      />
       <Button onClick={onClose} sx={{ mt: 2 }} variant="outlined">
         Close
       </Button>
@@ -244,7 +261,7 @@ export function Shell() {
           <ToggleButton value="us">US</ToggleButton>
           <ToggleButton value="metric">Metric</ToggleButton>
         </ToggleButtonGroup>
-        <AccountMenu />
+        <AccountMenu onKeys={() => setKeys(true)} />
       </Box>
       <Outlet />
       <Find open={finding} onClose={() => setFinding(false)} />

@@ -10,6 +10,11 @@ export const keyList: ReadonlyArray<readonly [keys: string, what: string]> = [
   ['?', 'show these keys'],
 ];
 
+/** On this device: whether single keys act. Who speaks to the machine, or whose hand slips, may want none that does. */
+export const KEYS_ACT = 'single keys act';
+
+const keysAct = (): boolean => localStorage.getItem(KEYS_ACT) !== 'false';
+
 /** Act on single keys, but not while somebody types in a field or a dialog is open. */
 export function useKeys(actions: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
@@ -19,6 +24,7 @@ export function useKeys(actions: Readonly<Record<string, () => void>>): void {
       const action = actions[event.key];
       if (
         !action ||
+        !keysAct() ||
         typing ||
         isTyping() ||
         event.ctrlKey ||

@@ -101,7 +101,7 @@ function Sites({ onAdd }: { readonly onAdd: (() => void) | undefined }) {
   return (
     <section aria-labelledby="sites">
       <Box sx={{ display: 'flex', justifyContent: 'space-between', alignItems: 'center', mb: 1.5 }}>
-        <Typography variant="h2" component="h1" id="sites">
+        <Typography variant="h2" id="sites">
           Sites
         </Typography>
         {onAdd && (

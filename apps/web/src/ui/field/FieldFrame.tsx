@@ -3,6 +3,9 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { colours } from '../theme.ts';
 
+/** Pixels that can be hit on a walk, each way. */
+const TARGET = 44;
+
 interface FieldFrameProps {
   readonly back: string;
   readonly title: string | undefined;
@@ -22,6 +25,15 @@ export function FieldFrame({ back, title, kept, heading = false, children }: Fie
         display: 'flex',
         flexDirection: 'column',
         background: colours.paper,
+        // A thumb in a glove, in the rain.
+        '& .MuiButton-root, & .MuiIconButton-root, & .MuiToggleButton-root, & .MuiCheckbox-root, & .MuiRadio-root, & .MuiInputBase-root':
+          { minHeight: TARGET },
+        '& .MuiIconButton-root, & .MuiCheckbox-root, & .MuiRadio-root': { minWidth: TARGET },
+        '&& .MuiSelect-select.MuiInputBase-input.MuiInputBase-input': {
+          minHeight: TARGET,
+          boxSizing: 'border-box',
+          alignContent: 'center',
+        },
         maxWidth: 560,
         mx: 'auto',
       }}
@@ -32,15 +44,18 @@ export function FieldFrame({ back, title, kept, heading = false, children }: Fie
           background: colours.ink,
           color: colours.paper,
           px: 2,
-          py: 1,
           display: 'flex',
           gap: 1.5,
           alignItems: 'center',
         }}
       >
-        <Link to={back} style={{ color: colours.paper, fontWeight: 700 }}>
+        <Box
+          component={Link}
+          to={back}
+          sx={{ color: colours.paper, fontWeight: 700, minHeight: TARGET, minWidth: TARGET, alignContent: 'center' }}
+        >
           Back
-        </Link>
+        </Box>
         <Box
           component={heading ? 'h1' : 'div'}
           sx={{
