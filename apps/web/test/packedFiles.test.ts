@@ -61,8 +61,13 @@ const feet: Ring = [
 ];
 const parts = { 'lots/Lawns.SHP': shp(feet), 'lots/Lawns.dbf': dbf('Front lawn') };
 
-async function read(name: string, bytes: Uint8Array, system?: string): Promise<FoundFile> {
-  const outcome = await readOutcome(name, bytes, { near: null, system });
+async function read(
+  name: string,
+  bytes: Uint8Array,
+  system?: string,
+  near: readonly [number, number] | null = null,
+): Promise<FoundFile> {
+  const outcome = await readOutcome(name, bytes, { near, system });
   if ('trouble' in outcome) throw new Error(outcome.trouble);
   return outcome.file;
 }
@@ -90,6 +95,10 @@ describe('a zipped shapefile', () => {
     expect(await trouble('lots.zip', zip, 'EPSG:99999')).toMatchObject({ needsSystem: true });
     const file = await read('lots.zip', zip, '2263');
     expect(areaIn(file)).toBeCloseTo(464.5, 0);
+    // One degree of latitude is 111 km: a site a degree to the south would be told so.
+    const far = await read('lots.zip', zip, '2263', [-73.94, 39.72]);
+    expect(far.notes.at(-1)).toMatch(/^That is 111 km from the site: look whether/);
+    expect(file.notes).toContain('Converted from EPSG:2263.');
   });
 
   it('in pieces, cut off or of something else says what to do', async () => {

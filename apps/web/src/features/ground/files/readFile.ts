@@ -1,4 +1,4 @@
-import { type Fix, GeometryError, type Position, walkedArea } from '@glenfold/agronomy/geometry';
+import { type Fix, GeometryError, Plane, type Position, walkedArea } from '@glenfold/agronomy/geometry';
 import { type DrawnGeometry, exclusionKinds, lineKinds, pointKinds } from '@glenfold/agronomy';
 import { gpx as gpxToGeoJson, kmlWithFolders } from '@tmcw/togeojson';
 import { DOMParser } from '@xmldom/xmldom';
@@ -37,6 +37,29 @@ const megabytes = (bytes: number): string => (bytes / 1e6).toFixed(1);
  * @throws {FileError} for a file of which nothing can be taken, with what to do
  */
 export function readPlanFile(name: string, text: string, options: ReadOptions): FoundFile {
+  const found = readAny(name, text, options);
+  return { ...found, notes: [...found.notes, ...farFrom(found, options.near)] };
+}
+
+/** m; what lies further from the site than this is hardly of it. */
+const FAR = 50_000;
+
+/** A sentence where a file lies far from the site. */
+function farFrom({ items }: FoundFile, near: Position | null): string[] {
+  const first = items.find(({ geometry }) => geometry)?.geometry;
+  if (!near || !first) return [];
+  let place: unknown = first.coordinates;
+  while (Array.isArray(place) && Array.isArray(place[0])) [place] = place as unknown[];
+  const [east, north] = new Plane(near).toPlane(place as Position);
+  const far = Math.hypot(east, north);
+  return far > FAR
+    ? [
+        `That is ${Math.round(far / 1000)} km from the site: look whether it is the right file, and the right coordinate system.`,
+      ]
+    : [];
+}
+
+function readAny(name: string, text: string, options: ReadOptions): FoundFile {
   if (text.length > LARGEST_FILE)
     throw new FileError(
       `The file has ${megabytes(text.length)} MB; ${megabytes(LARGEST_FILE)} MB are read at most. Export only this property from where it came, or simplify its outlines.`,
@@ -168,7 +191,9 @@ function readGeoJson(name: string, text: string, { near, system, exchanged }: Re
       'The coordinates are no degrees: they look like metres or feet of a national, state or UTM system, and the file does not say which.',
       true,
     );
-  const converted = !['EPSG:4326', 'CRS84'].some((usual) => code.includes(usual)) ? [`Converted from ${code}.`] : [];
+  const converted = !['EPSG:4326', 'CRS84'].some((usual) => code.includes(usual))
+    ? [`Converted from ${/^\d+$/.test(code) ? `EPSG:${code}` : code}.`]
+    : [];
   return { name, items, notes: [...converted, ...straightener.notes] };
 }
 
