@@ -42,7 +42,10 @@ export default {
       files: 'test.tsx',
       environment: '<rootDir>/apps/web/test/browser.cjs',
       // The simulated browser draws nothing: a chart's numbers stand in the page.
-      instead: { '^react-chartjs-2$': '<rootDir>/apps/web/test/chart.tsx' },
+      instead: {
+        '^react-chartjs-2$': '<rootDir>/apps/web/test/chart.tsx',
+        '\\.css$': '<rootDir>/apps/web/test/style.cjs',
+      },
     }),
     project('server', 'apps/server/test'),
   ],

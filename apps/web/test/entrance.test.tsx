@@ -112,10 +112,12 @@ describe('the way in', () => {
     expect(await screen.findByText(/Piet Vane, you do not belong to any practice any more/)).toBeTruthy();
   });
 
-  it('says that the server does not answer', async () => {
+  it('says that the server does not answer, and leads to what is on the device', async () => {
     at('/', '/', <Entrance />, { '/session': new TypeError('fetch failed') });
     expect(await screen.findByRole('heading', { name: 'Glenfold does not answer' })).toBeTruthy();
-    expect(screen.getByRole('alert').textContent).toMatch(/check that Glenfold is running/);
+    expect(screen.getByRole('alert').textContent).toMatch(/no connection, or Glenfold is not running/);
+    const ways = within(screen.getByRole('navigation', { name: 'On this device' })).getAllByRole('link');
+    expect(ways.map((way) => way.getAttribute('href'))).toEqual(['/walk', '/cards', '/pocket']);
   });
 });
 

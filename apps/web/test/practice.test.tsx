@@ -58,7 +58,7 @@ describe('the rounds', () => {
       </Routes>,
     );
     await userEvent.click(await screen.findByRole('button', { name: 'Add a site' }));
-    const ask = screen.getByRole('dialog');
+    const ask = await screen.findByRole('dialog');
     await userEvent.click(within(ask).getByRole('button', { name: 'Add the site' }));
     expect(await within(ask).findByText(/name of 1 to/)).toBeTruthy();
     expect(changesOf(asked)).toEqual([]);

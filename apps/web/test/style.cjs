@@ -1,0 +1,2 @@
+// A style sheet, where nothing is drawn.
+module.exports = {};
