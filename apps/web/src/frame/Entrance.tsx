@@ -95,7 +95,9 @@ export function Entrance() {
     return error ? (
       <Threshold title="Glenfold does not answer">
         {error instanceof ApiProblem && error.status === 0 ? (
-          <Typography role="alert">There is no connection, or Glenfold is not running where it is served from.</Typography>
+          <Typography role="alert">
+            There is no connection, or Glenfold is not running where it is served from.
+          </Typography>
         ) : (
           <Trouble error={error} />
         )}
