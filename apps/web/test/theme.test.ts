@@ -1,4 +1,4 @@
-import { colours, theme } from '../src/ui/theme.ts';
+import { colours, onDark, theme } from '../src/ui/theme.ts';
 
 /** Relative luminance of a colour, WCAG 2.2. */
 function luminance(hex: string): number {
@@ -14,7 +14,7 @@ function contrast(one: string, other: string): number {
   return (light + 0.05) / (dark + 0.05);
 }
 
-const { paper, sheet, ink, faded, ochre, lichen, slate, ochreWash, lichenWash, slateWash } = colours;
+const { paper, sheet, ink, faded, line, ochre, lichen, slate, ochreWash, lichenWash, slateWash } = colours;
 
 describe('the colours', () => {
   it('measure contrast as the standard does', () => {
@@ -43,6 +43,8 @@ describe('the colours', () => {
     ['the mark of what needs action', ochre, sheet],
     ['the frame of a field', faded, sheet],
     ['the ring of the focus', slate, paper],
+    ['the ring of the focus on a dark bar', onDark['& :focus-visible'].outlineColor, onDark.background],
+    ['the frame of a choice on a dark bar', line, onDark.background],
   ])('%s can be seen', (_name, mark, ground) => expect(contrast(mark, ground)).toBeGreaterThanOrEqual(3));
 
   it('are the only ones the theme uses', () => {

@@ -17,7 +17,7 @@ import { Link, Outlet, useNavigate } from 'react-router';
 import { useSavePersonal } from '../api/entrance.ts';
 import { queries } from '../api/queries.ts';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
-import { colours } from '../ui/theme.ts';
+import { colours, onDark } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
 import { useDeviceState } from '../ui/useSessionState.ts';
 import { useSettled } from '../ui/useSettled.ts';
@@ -186,8 +186,7 @@ export function Shell() {
       <Box
         component="header"
         sx={{
-          background: colours.ink,
-          color: colours.paper,
+          ...onDark,
           display: 'flex',
           alignItems: 'center',
           gap: { xs: 0.5, sm: 1 },
@@ -249,7 +248,7 @@ export function Shell() {
           sx={{
             '& .MuiToggleButton-root': {
               color: colours.paper,
-              borderColor: colours.faded,
+              borderColor: colours.line,
               '&.Mui-selected': {
                 background: colours.paper,
                 color: colours.ink,

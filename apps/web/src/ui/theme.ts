@@ -5,6 +5,13 @@ export { colours };
 
 const heading = { fontFamily: 'Bitter, Georgia, serif', fontWeight: 700, lineHeight: 1.2 };
 
+/** On a dark bar: what is lit up by the focus is seen there too. */
+export const onDark = {
+  background: colours.ink,
+  color: colours.paper,
+  '& :focus-visible': { outlineColor: colours.paper },
+} as const;
+
 export const theme = createTheme({
   palette: {
     mode: 'light',

@@ -1,7 +1,7 @@
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../theme.ts';
+import { colours, onDark } from '../theme.ts';
 
 /** Pixels that can be hit on a walk, each way. */
 const TARGET = 44;
@@ -41,8 +41,7 @@ export function FieldFrame({ back, title, kept, heading = false, children }: Fie
       <Box
         component="header"
         sx={{
-          background: colours.ink,
-          color: colours.paper,
+          ...onDark,
           px: 2,
           display: 'flex',
           gap: 1.5,
