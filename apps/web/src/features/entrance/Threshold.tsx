@@ -1,6 +1,6 @@
 import { Box, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
-import { colours } from '../../ui/theme.ts';
+import { colours, onDark } from '../../ui/theme.ts';
 
 const layers = ['Ground', 'Sampling', 'Lab', 'Reading', 'Rates', 'Season', 'Logbook', 'Proof'] as const;
 const STEP = 54;
@@ -61,7 +61,7 @@ export function Threshold({ title, children }: ThresholdProps) {
         gridTemplateRows: { xs: 'auto 1fr', md: '1fr' },
       }}
     >
-      <Box sx={{ background: colours.ink, color: colours.paper, px: { xs: 2, md: 5 }, py: { xs: 1.5, md: 5 } }}>
+      <Box sx={{ ...onDark, px: { xs: 2, md: 5 }, py: { xs: 1.5, md: 5 } }}>
         <Typography
           sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: { xs: '1.2rem', md: '2rem' }, lineHeight: 1.1 }}
         >

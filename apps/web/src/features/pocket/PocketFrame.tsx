@@ -1,7 +1,7 @@
 import { Box, ToggleButton, ToggleButtonGroup } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { colours } from '../../ui/theme.ts';
+import { colours, onDark } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 
 /** The frame of the pocket: it needs no site, nobody signed in, and no connection. */
@@ -12,8 +12,7 @@ export function PocketFrame({ children }: { readonly children: ReactNode }) {
       <Box
         component="header"
         sx={{
-          background: colours.ink,
-          color: colours.paper,
+          ...onDark,
           px: 2,
           minHeight: 46,
           display: 'flex',

@@ -1,7 +1,7 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { colours } from '../../ui/theme.ts';
+import { colours, onDark } from '../../ui/theme.ts';
 import { More } from '../../ui/More.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
@@ -81,7 +81,7 @@ export function SharedReport() {
   const { data: report, error } = useQuery(reportQueries.shared(token));
   return (
     <Box sx={{ minHeight: '100vh' }}>
-      <Box component="header" sx={{ background: colours.ink, color: colours.paper, px: { xs: 2, md: 5 }, py: 1.25 }}>
+      <Box component="header" sx={{ ...onDark, px: { xs: 2, md: 5 }, py: 1.25 }}>
         <Box component="span" sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.15rem' }}>
           Glenfold
         </Box>
