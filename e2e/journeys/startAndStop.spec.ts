@@ -1,8 +1,9 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
 import { createServer } from 'node:net';
-import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { findBinaries } from '../../scripts/postgres.mjs';
 import { expect, test } from './person.ts';
 
 const root = resolve(import.meta.dirname, '../..');
@@ -191,6 +192,60 @@ starts(
     const powers = `SELECT string_agg(rolname, ' ') FROM pg_roles
     WHERE rolname LIKE 'glenfold_%' AND (rolsuper OR rolcreaterole OR rolcreatedb OR rolbypassrls)`;
     expect(ask('glenfold_owner', powers, owner).stdout.trim()).toBe('');
+    await stop(started, 'SIGINT');
+  },
+);
+
+starts(
+  'a private database of before, which let everybody in, is closed at the next start, and keeps its rows',
+  async ({ home, request }) => {
+    // As the starts before this one made it: trust for all, and everything in the hands of its superuser.
+    const folder = join(home, 'empty');
+    mkdirSync(folder, { recursive: true });
+    const isRoot = process.getuid?.() === 0;
+    if (isRoot) execFileSync('chown', ['-R', 'postgres', folder]);
+    const binaries = findBinaries()!;
+    const run = (program: string, ...args: string[]) => {
+      const command = join(binaries, program);
+      const [file, rest] = isRoot ? ['runuser', ['-u', 'postgres', '--', command, ...args]] : [command, args];
+      return execFileSync(file, rest, { cwd: '/', encoding: 'utf8', stdio: 'pipe' });
+    };
+    const data = join(folder, 'data');
+    run('initdb', '-D', data, '-U', 'glenfold', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8');
+    const at = '4748';
+    const log = join(folder, 'postgres.log');
+    run('pg_ctl', '-D', data, '-l', log, '-w', '-o', `-p ${at} -h 127.0.0.1 -k ''`, 'start');
+    run('createdb', '-h', '127.0.0.1', '-p', at, '-U', 'glenfold', 'glenfold');
+    const old = spawn(process.execPath, ['--disable-warning=ExperimentalWarning', 'apps/server/dist/main.js'], {
+      cwd: root,
+      env: {
+        ...{ ...process.env, DATABASE_URL: `postgres://glenfold@127.0.0.1:${at}/glenfold`, DATABASE_OWNER_URL: '' },
+        ...{ PORT: port, HOST: '127.0.0.1', GLENFOLD_EMPTY: '1', GLENFOLD_HOME: home },
+      },
+    });
+    await new Promise<void>((ready) =>
+      old.stdout.on('data', (text: Buffer) => String(text).includes('ready ') && ready()),
+    );
+    const founder = {
+      practice: 'Kept',
+      name: 'Ada Reed',
+      email: 'ada@reed.example',
+      password: 'only plain words here',
+    };
+    expect((await request.post(`${address}/api/first-run`, { data: founder })).status()).toBe(204);
+    const ended = new Promise((done) => old.once('exit', done));
+    old.kill('SIGTERM');
+    await ended;
+    run('pg_ctl', '-D', data, '-m', 'fast', '-w', 'stop');
+
+    const started = await start(home);
+    expect(await (await request.get(`${address}/api/session`)).json()).toMatchObject({ practice: { name: 'Kept' } });
+    const place = { name: 'Quay', place: null };
+    const { csrf } = (await (await request.get(`${address}/api/session`)).json()) as { csrf: string };
+    const added = await request.post(`${address}/api/sites`, { data: place, headers: { 'x-csrf-token': csrf } });
+    expect(added.status()).toBe(201);
+    const entered = spawnSync('psql', ['-w', '-h', '127.0.0.1', '-p', lines(home)[3]!, '-U', 'glenfold', 'glenfold', '-c', 'SELECT 1']); // prettier-ignore
+    expect(entered.status).toBe(2);
     await stop(started, 'SIGINT');
   },
 );
