@@ -117,16 +117,23 @@ const running = new Map();
 /** Start something, and start it again when it is lost, each time after a longer pause. @returns when it is up */
 function keep(name, command, args, options, isUp) {
   const pauses = growingPauses();
-  return new Promise((up) => {
+  let wasUp = false;
+  return new Promise((done) => {
+    const up = () => {
+      wasUp = true;
+      done();
+    };
     const begin = () => {
       pauses.began();
       const child = spawn(command, args, { cwd: root, detached: true, ...options });
       running.set(name, child);
       child.stdout?.on('data', (chunk) => isUp(String(chunk)) && up());
-      if (!child.stdout) setTimeout(up, 500);
+      // nginx says nothing when all is well.
+      if (!child.stdout) setTimeout(() => running.has(name) && up(), 500);
       child.on('exit', (code, signal) => {
         running.delete(name);
         if (stopping) return end();
+        if (!wasUp) return giveUp(name);
         const wait = pauses.lost();
         say(`${name} was lost (${signal ?? `it ended with ${code}`}): it is started again in ${inSeconds(wait)}.`);
         setTimeout(() => !stopping && begin(), wait);
@@ -134,6 +141,16 @@ function keep(name, command, args, options, isUp) {
     };
     begin();
   });
+}
+
+/** What does not even begin is not tried for ever: the ports may be somebody else's, or the certificate no good. */
+function giveUp(name) {
+  for (const child of running.values()) child.kill('SIGTERM');
+  cluster.stop();
+  fail(
+    `${name} did not start.`,
+    `Read the lines above and the logs in ${folder}: is its port free, and the certificate good?`,
+  );
 }
 
 function end() {

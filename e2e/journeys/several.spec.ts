@@ -122,9 +122,12 @@ behind('two servers behind TLS are one to who opens them, and one that is killed
 });
 
 test('several servers ask for what they need, each with a remedy', () => {
-  const said = (...args: string[]): string => {
+  const said = (...args: string[]): string => saidWith({}, ...args);
+  const saidWith = (env: Readonly<Record<string, string>>, ...args: string[]): string => {
     try {
-      execFileSync(process.execPath, ['scripts/several.mjs', ...args], { cwd: root, encoding: 'utf8', stdio: 'pipe' });
+      execFileSync(process.execPath, ['scripts/several.mjs', ...args], {
+        ...{ cwd: root, encoding: 'utf8', stdio: 'pipe', env: { ...process.env, ...env } },
+      });
       return 'It started.';
     } catch (error) {
       return (error as { stderr: string }).stderr;
@@ -135,4 +138,11 @@ test('several servers ask for what they need, each with a remedy', () => {
   const known = ['--url', url, '--certificate', 'package.json', '--key', 'package.json'];
   expect(said(...known, '--servers', 'many')).toContain('whole number of 1 to 16');
   expect(said('--what')).toContain('What to do: Use "npm run several');
+  // A certificate that is none: nginx says so, and nothing is left running.
+  const home = join('/var/tmp', `glenfold-several-none-${process.pid}`);
+  const env = { DATABASE_URL: '', PORT: '4760', GLENFOLD_HOME: home };
+  expect(saidWith(env, ...known, '--listen', '127.0.0.1:4759', '--servers', '1', '--empty')).toContain(
+    'nginx did not start',
+  );
+  rmSync(home, { recursive: true, force: true });
 });
