@@ -105,6 +105,8 @@ test('single keys act until somebody switches them off, on that device', async (
 
 test('going to another page leads to its heading, and past the head with one key', async ({ page }) => {
   await page.goto('/');
+  // Until it is drawn there is nothing to go to.
+  await page.getByRole('heading', { level: 1 }).first().waitFor();
   await page.keyboard.press('Tab');
   await expect(page.getByRole('link', { name: 'Skip to the content' })).toBeFocused();
   await page.keyboard.press('Enter');

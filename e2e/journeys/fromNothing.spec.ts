@@ -108,7 +108,7 @@ test('a port that is in use gives one clear line and a remedy', async () => {
   busy.close();
   expect(status).toBe(1);
   expect(stderr.trim().split('\n')).toEqual([
-    expect.stringContaining(`Port ${port} is in use`),
+    expect.stringContaining(`Another program has port ${port}`),
     expect.stringContaining('What to do: '),
   ]);
   expect(start('--demo').stderr).toContain('"--demo" is not known here');
