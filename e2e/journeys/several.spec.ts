@@ -30,10 +30,9 @@ interface Answered {
 
 /** Two servers of an empty installation behind a proxy, with a certificate that only this test trusts. */
 const behind = test.extend<{ readonly behind: Behind }>({
-  // eslint-disable-next-line no-empty-pattern -- Playwright reads the names of the fixtures off the pattern
-  behind: async ({}, use, { parallelIndex }) => {
+  behind: async ({ browserName }, use, { parallelIndex }) => {
     const keys = mkdtempSync(join(tmpdir(), 'glenfold-tls-'));
-    const home = join('/var/tmp', `glenfold-several-${process.pid}-${parallelIndex}`);
+    const home = join('/var/tmp', `glenfold-several-${browserName}-${process.pid}-${parallelIndex}`);
     const [key, certificate] = [join(keys, 'key.pem'), join(keys, 'cert.pem')];
     execFileSync('openssl', [
       ...['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', `/CN=${HOST}`],

@@ -12,11 +12,10 @@ const address = `http://127.0.0.1:${port}`;
 
 /** A home of its own for what is started, which the database's own user reaches; gone after. */
 const starts = test.extend<{ readonly home: string }>({
-  // eslint-disable-next-line no-empty-pattern -- Playwright reads the names of the fixtures off the pattern
-  home: async ({}, use, { parallelIndex }) => {
+  home: async ({ browserName }, use, { parallelIndex }) => {
     const made =
       process.getuid?.() === 0
-        ? join('/var/tmp', `glenfold-test-${process.pid}-${parallelIndex}`)
+        ? join('/var/tmp', `glenfold-test-${browserName}-${process.pid}-${parallelIndex}`)
         : mkdtempSync(join(tmpdir(), 'glenfold-'));
     await use(made);
     rmSync(made, { recursive: true, force: true });

@@ -127,6 +127,10 @@ describe('every answer is what the description says', () => {
   it('and no route is left out: what it is for, who may use it, how one shows who one is, what comes back', () => {
     expect(description.openapi).toMatch(/^3\.1/);
     expect(Object.keys(description.components.securitySchemes)).toEqual(['session']);
+    // A key is promised where it makes something once, and nowhere else.
+    const keyed = (path: string) =>
+      (description.paths[path]!.post!.parameters ?? []).some(({ name }) => name === 'idempotency-key');
+    expect(['/api/sites/{siteId}/bags', '/api/invitations', '/api/session'].map(keyed)).toEqual([true, false, false]);
     for (const { method, path, operation } of routesOf(description)) {
       const { responses, summary = '', security, parameters = [], 'x-permission': demand } = operation;
       const [status, success] = Object.entries(responses).find(([code]) => code.startsWith('2')) ?? [];

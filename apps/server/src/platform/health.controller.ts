@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { HealthAnswer } from '@glenfold/contract';
 import { type BeforeApplicationShutdown, Controller, Get } from '@nestjs/common';
-import { ApiOkResponse, ApiOperation, ApiTags } from '@nestjs/swagger';
+import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { Door } from './door.ts';
 import { For } from './gate.ts';
 import { Problem } from './problem.ts';
@@ -21,19 +21,17 @@ export class HealthController implements BeforeApplicationShutdown {
     this.#closing = true;
   }
 
-  /** The process answers, whatever its database does: who restarts servers asks this. */
+  /** Whether this server answers, whatever its database does: who restarts servers asks this. */
   @Get('health')
   @For('anyone')
-  @ApiOperation({ summary: 'Whether this server answers' })
   @ApiOkResponse({ type: HealthAnswer })
   health(): HealthAnswer {
     return { name: 'Glenfold', status: 'up' };
   }
 
-  /** It can serve people, database included: who shares requests out asks this. */
+  /** Whether this server can serve people, its database included: who shares requests out asks this. */
   @Get('ready')
   @For('anyone')
-  @ApiOperation({ summary: 'Whether this server can serve people' })
   @ApiOkResponse({ type: HealthAnswer })
   async ready(): Promise<HealthAnswer> {
     if (this.#closing) throw new Problem(503, 'Closing', 'This server is being stopped. Ask another one.', [], 1);

@@ -6,7 +6,9 @@ import {
   type NestInterceptor,
   SetMetadata,
   StreamableFile,
+  applyDecorators,
 } from '@nestjs/common';
+import { ApiExtension } from '@nestjs/swagger';
 import { Reflector } from '@nestjs/core';
 import type { Request, Response } from 'express';
 import { type Observable, from, lastValueFrom } from 'rxjs';
@@ -17,8 +19,10 @@ export const ONCE_HEADER = 'idempotency-key';
 const KEY = /^[\w.:-]{8,200}$/;
 
 const BY_ITSELF = 'glenfold:by itself';
+/** In the description of the API: a key changes nothing on this route. */
+export const IN_STEPS = 'x-in-several-steps';
 /** Of routes whose work is several transactions, such as a message that is carried once it is written: a key changes nothing there. */
-export const InSeveralSteps = () => SetMetadata(BY_ITSELF, true);
+export const InSeveralSteps = () => applyDecorators(SetMetadata(BY_ITSELF, true), ApiExtension(IN_STEPS, true));
 
 interface Done {
   readonly asked: string;

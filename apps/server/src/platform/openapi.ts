@@ -5,7 +5,7 @@ import { ApiOkResponse, ApiTags, DocumentBuilder, type OpenAPIObject, SwaggerMod
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage.js';
 import { validationMetadatasToSchemas } from 'class-validator-jsonschema';
 import { COOKIE, CSRF_HEADER, type Demand, For, PERMISSION, PRACTICE_HEADER } from './gate.ts';
-import { ONCE_HEADER } from './onceOnly.ts';
+import { IN_STEPS, ONCE_HEADER } from './onceOnly.ts';
 
 /** The description of the API, made once the routes are known. */
 @ApiTags('api')
@@ -122,6 +122,7 @@ interface Operation {
   parameters?: object[];
   responses?: Record<string, unknown>;
   [PERMISSION]?: Demand;
+  [IN_STEPS]?: true;
 }
 
 const READS = new Set(['get', 'head']);
@@ -135,7 +136,7 @@ function complete(operation: Operation, method: string, purposes: Described['pur
   const asked = [
     ...(READS.has(method) || !signedIn ? [] : [headers.csrf]),
     ...(signedIn && demand !== 'signed in' ? [headers.practice] : []),
-    ...(READS.has(method) ? [] : [headers.once]),
+    ...(READS.has(method) || !signedIn || operation[IN_STEPS] ? [] : [headers.once]),
   ];
   operation.parameters = [...(operation.parameters ?? []), ...asked];
   if (operation.responses)
