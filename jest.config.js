@@ -35,6 +35,8 @@ const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'n
 
 /** Unit tests of core, contract and web, its components in a simulated browser, and integration tests of the server against a real PostgreSQL. */
 export default {
+  // Against what hangs, on the slowest machine: no test is held to a time.
+  testTimeout: 300_000,
   projects: [
     project('core', 'packages/*/test'),
     project('web', 'apps/web/test', { files: 'test.ts' }),

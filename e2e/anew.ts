@@ -20,6 +20,6 @@ export async function makeAnew(kind: Served, worker: number): Promise<void> {
     await client.end();
   }
   await expect
-    .poll(async () => (await fetch(`${addressOf(kind, worker)}/api/session`)).status, { timeout: 20_000 })
+    .poll(async () => (await fetch(`${addressOf(kind, worker)}/api/session`)).status, { timeout: 60_000 })
     .toBe(200);
 }

@@ -6,8 +6,8 @@ export default defineConfig({
   testDir: process.env.E2E_TESTS ?? './journeys',
   workers,
   forbidOnly: true,
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 240_000,
+  expect: { timeout: 40_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

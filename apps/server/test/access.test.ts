@@ -3,7 +3,6 @@ import { roles } from '@glenfold/contract';
 import { Controller, Get, type INestApplication, Module } from '@nestjs/common';
 import { APP_GUARD } from '@nestjs/core';
 import { Test } from '@nestjs/testing';
-import { jest } from '@jest/globals';
 import supertest from 'supertest';
 import { csrfOf } from '../src/people/secrets.ts';
 import { SessionService } from '../src/people/session.service.ts';
@@ -33,8 +32,6 @@ const madeReport = (): string =>
     report: { first: [], pages: [], cost: null, unpriced: [], saved: null, letter: 'Dear owner, nothing presses.' },
     ...{ siteName: 'X', place: null, practiceName: 'Y', outlines: [], photos: [] },
   });
-
-jest.setTimeout(300_000);
 
 let server: TestServer;
 let brackwater: string;

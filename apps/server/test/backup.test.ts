@@ -2,13 +2,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { jest } from '@jest/globals';
 import type { SitesAnswer } from '@glenfold/contract';
 import pg from 'pg';
 import { createApp } from '../src/app.ts';
 import { type TestServer, demoEmails, root, signIn, startServer } from './harness.ts';
-
-jest.setTimeout(120_000);
 
 let demo: TestServer;
 let other: TestServer;

@@ -1,10 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import type { Treatment, UnitSystem } from '@glenfold/agronomy';
 import type { SiteAnswer, SitesAnswer, TreatmentChangeAnswer, ZoneAnswer, ZoneProgramAnswer } from '@glenfold/contract';
-import { afterAll, beforeAll, expect, jest } from '@jest/globals';
+import { afterAll, beforeAll, expect } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
-
-jest.setTimeout(60_000);
 
 let server: TestServer;
 let owner: Browser;
@@ -42,7 +40,7 @@ export async function send<T>(
 }
 
 /** Wait for what comes about by itself. */
-export async function until(holds: () => Promise<boolean>, seconds = 40): Promise<void> {
+export async function until(holds: () => Promise<boolean>, seconds = 120): Promise<void> {
   const end = Date.now() + 1000 * seconds;
   while (!(await holds())) {
     if (Date.now() > end) throw new Error(`Not within ${seconds} seconds.`);

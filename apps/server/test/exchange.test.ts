@@ -2,7 +2,6 @@ import { createHash, randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import fc from 'fast-check';
-import { jest } from '@jest/globals';
 import type { ProblemAnswer, QuoteAnswer, SitesAnswer, ZoneAnswer } from '@glenfold/contract';
 import type { Response } from 'supertest';
 import { DataSource } from 'typeorm';
@@ -15,8 +14,6 @@ import { readRows, writeRows } from '../src/exchange/formats.ts';
 import { exportedTables, notExported } from '../src/exchange/tables.ts';
 import { FileStore } from '../src/ports/fileStore.ts';
 import { type Browser, type TestServer, demoEmails, openBrowser, signIn, startServer } from './harness.ts';
-
-jest.setTimeout(120_000);
 
 let demo: TestServer;
 let empty: TestServer;

@@ -1,12 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { expect, jest } from '@jest/globals';
+import { expect } from '@jest/globals';
 import pg from 'pg';
 import { ensureRoles, prepareDatabase } from '../src/database.ts';
 import { randomUUID } from 'node:crypto';
-
-jest.setTimeout(120_000);
 
 type Row = Readonly<Record<string, unknown>>;
 type Sql = (text: string) => Promise<Row[]>;

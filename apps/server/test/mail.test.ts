@@ -1,9 +1,6 @@
 import { type AddressInfo, type Server, createServer } from 'node:net';
 import type { AuditPageAnswer, MemberAnswer, OutboxAnswer } from '@glenfold/contract';
-import { jest } from '@jest/globals';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
-
-jest.setTimeout(60_000);
 
 let refusing = false;
 const taken: string[] = [];

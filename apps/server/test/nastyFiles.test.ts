@@ -1,10 +1,8 @@
 import { type LabRow, arrange, readLabRow } from '@glenfold/agronomy';
-import { describe, expect, it, jest } from '@jest/globals';
+import { describe, expect, it } from '@jest/globals';
 import { labFile } from '../src/lab/labTable.ts';
 import { Problem } from '../src/platform/problem.ts';
 import { type WorkbookCell, pages, workbook, zipped } from './labFiles.ts';
-
-jest.setTimeout(60_000);
 
 type Told = Readonly<Record<string, number | string>>;
 

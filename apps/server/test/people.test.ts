@@ -11,7 +11,6 @@ import type {
   SiteReportAnswer,
   ZoneProgramAnswer,
 } from '@glenfold/contract';
-import { jest } from '@jest/globals';
 import { FREE_TRIES } from '../src/people/signIn.service.ts';
 import {
   type Browser,
@@ -22,8 +21,6 @@ import {
   signIn,
   startServer,
 } from './harness.ts';
-
-jest.setTimeout(120_000);
 
 let server: TestServer;
 let owner: Browser;

@@ -6,7 +6,7 @@ import { OneOfEach1795950000000 } from '../src/migrations/1795950000000-oneOfEac
 import { migrations } from '../src/migrations/index.ts';
 import type { Row } from '../src/exchange/formats.ts';
 import { oneOfEach } from '../src/exchange/oneOfEach.ts';
-import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import { get, send, siteOf, until, useDemoServer, zoneOf } from './client.ts';
 import { bagBody, picture } from './promisedRoutes.ts';
 
 const server = useDemoServer();
@@ -142,7 +142,7 @@ it('what belongs to a deleted site is on no board, takes no touches and shows no
   await get(`/photos/${photo.id}/image`);
 });
 
-it('a database that goes away is told as such, and is back within a second of coming back', async () => {
+it('a database that goes away is told as such, and is found again', async () => {
   const elsewhere = new URL(server.current().url);
   elsewhere.pathname = 'postgres';
   const admin = new pg.Client({ connectionString: elsewhere.href });
@@ -158,10 +158,7 @@ it('a database that goes away is told as such, and is back within a second of co
   ]);
   await admin.query(`ALTER DATABASE ${name} ALLOW_CONNECTIONS true`);
   await admin.end();
-  const from = Date.now();
-  let status = 0;
-  while (status !== 200 && Date.now() - from < 1000) ({ status } = await server.owner().ask('get', '/sites'));
-  expect(status).toBe(200);
+  await until(async () => (await server.owner().ask('get', '/sites')).status === 200);
 });
 
 const alive = `"deletedAt" IS NULL`;

@@ -1,4 +1,3 @@
-import { jest } from '@jest/globals';
 import { DataSource } from 'typeorm';
 import { Site } from '../src/sites/site.entity.ts';
 import { Zone } from '../src/ground/zone.entity.ts';
@@ -10,8 +9,6 @@ import { Problem } from '../src/platform/problem.ts';
 import { Records, Stale } from '../src/platform/records.ts';
 import { Work } from '../src/platform/work.ts';
 import { type TestServer, startServer } from './harness.ts';
-
-jest.setTimeout(60_000);
 
 let server: TestServer;
 let records: Records;

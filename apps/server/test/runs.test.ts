@@ -1,7 +1,7 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { join } from 'node:path';
 import type { LabReportAnswer, ProblemAnswer, RunAnswer } from '@glenfold/contract';
-import { expect, jest } from '@jest/globals';
+import { expect } from '@jest/globals';
 import pg from 'pg';
 import { createApp } from '../src/app.ts';
 import { Problem } from '../src/platform/problem.ts';
@@ -11,7 +11,6 @@ import { Work } from '../src/platform/work.ts';
 import { get, send, siteOf, until, useDemoServer } from './client.ts';
 import { root } from './harness.ts';
 
-jest.setTimeout(120_000);
 const server = useDemoServer();
 
 const runs = () => get<RunAnswer[]>('/runs');
@@ -124,7 +123,7 @@ async function keepFiles(siteId: string, count: number): Promise<string[]> {
 }
 
 /** The server as it is built, a process of its own; not built anew where it is up to date. */
-beforeAll(() => void execFileSync(process.execPath, [join(root, 'scripts/build.mjs')], { stdio: 'ignore' }), 300_000);
+beforeAll(() => void execFileSync(process.execPath, [join(root, 'scripts/build.mjs')], { stdio: 'ignore' }));
 
 it('two servers share it, one is killed in the middle: the other ends it, and nothing is done twice', async () => {
   const { id: siteId } = await siteOf('Gannet');

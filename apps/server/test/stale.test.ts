@@ -8,12 +8,9 @@ import {
   materialInput,
   zoneInput as inputOf,
 } from '@glenfold/contract';
-import { jest } from '@jest/globals';
 import { printed } from './client.ts';
 import { laboratoryBody } from './promisedRoutes.ts';
 import { type Browser, type TestServer, demoEmails, signIn, startServer } from './harness.ts';
-
-jest.setTimeout(60_000);
 
 type Record_ = Readonly<{ id: string; version: number }> & Readonly<Record<string, unknown>>;
 

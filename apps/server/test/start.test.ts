@@ -1,11 +1,8 @@
 import type { SessionAnswer } from '@glenfold/contract';
-import { jest } from '@jest/globals';
 import supertest from 'supertest';
 import { createApp } from '../src/app.ts';
 import { prepareDatabase } from '../src/database.ts';
 import { type TestServer, openBrowser, root, startServer } from './harness.ts';
-
-jest.setTimeout(60_000);
 
 let server: TestServer;
 

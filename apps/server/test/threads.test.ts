@@ -2,10 +2,7 @@ import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { DrawingAnswer, LabReportAnswer, SessionAnswer, SiteAnswer, SitesAnswer } from '@glenfold/contract';
-import { jest } from '@jest/globals';
 import { type TestServer, root, startServer } from './harness.ts';
-
-jest.setTimeout(300_000);
 
 const built = join(import.meta.dirname, 'built');
 /** How long a request may keep all others waiting, ms. */

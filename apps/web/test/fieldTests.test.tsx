@@ -141,7 +141,8 @@ describe('tests with one’s own hands', () => {
 }); // prettier-ignore
 
 describe('a hole over a night', () => {
-  const now = Date.now();
+  let now = 0;
+  beforeEach(() => void (now = Date.now()));
   const minutes = (count: number): string => new Date(now - count * 60_000).toISOString();
   const hole = (readings: ReadonlyArray<readonly [ago: number, depth: number]>, more = {}) => ({
     ...{ id: 'h', version: 1, siteId: 's', zoneId: 'z', kind: 'drainage', on: '2026-11-20', closed: false, revision: 3 },

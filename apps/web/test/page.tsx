@@ -1,7 +1,6 @@
 import type { SessionAnswer } from '@glenfold/contract';
 import { CacheProvider } from '@emotion/react';
 import createCache from '@emotion/cache';
-import { jest } from '@jest/globals';
 import { ThemeProvider } from '@mui/material';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { expose } from 'comlink';
@@ -17,8 +16,7 @@ import { UnitsProvider } from '../src/ui/units.tsx';
 import { WorkingProvider } from '../src/ui/working.tsx';
 
 // A page printed whole into a failure takes a minute and tells little.
-configure({ asyncUtilTimeout: 10_000, getElementError: (message) => new Error(message ?? 'Not found.') });
-jest.setTimeout(60_000);
+configure({ asyncUtilTimeout: 30_000, getElementError: (message) => new Error(message ?? 'Not found.') });
 
 /** What the server was asked, in order. */
 export interface Asked {
