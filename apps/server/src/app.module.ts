@@ -6,6 +6,7 @@ import { DemoBags } from './demo/demoBags.ts';
 import { DemoTests } from './demo/demoTests.ts';
 import { DemoYears } from './demo/demoYears.ts';
 import { FirstRun } from './demo/firstRun.ts';
+import { ErasureModule } from './erasure/erasure.module.ts';
 import { ExchangeModule } from './exchange/exchange.module.ts';
 import { GroundModule } from './ground/ground.module.ts';
 import { LabModule } from './lab/lab.module.ts';
@@ -62,6 +63,7 @@ export class AppModule {
         ReportModule,
         RoundsModule,
         ExchangeModule,
+        ErasureModule,
       ],
       providers: [FirstRun, DemoBags, DemoTests, DemoYears],
       exports: [FirstRun],

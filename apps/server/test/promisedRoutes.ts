@@ -161,6 +161,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /zones/:zoneId/worth': { for: 'OAT', query: () => 'units=us' },
   'GET /zones/:zoneId/schools': { for: 'OAT', query: () => 'units=us' },
   'GET /zones/:zoneId/schools/working': { for: 'OAT', query: () => 'units=us&of=x&at=/schools' },
+  'POST /sites/:siteId/erasure': { for: 'O', body: ({ siteId }) => ({ name: siteId }) },
   'GET /zones/:zoneId/reading': { for: 'OAT', query: () => 'units=us' },
   'GET /zones/:zoneId/reading/working': { for: 'OAT', query: () => 'units=us&of=x&at=/read' },
   'GET /sites/:siteId/readings': { for: 'OAT', query: () => 'units=us' },

@@ -156,7 +156,7 @@ describe('about a site', () => {
     contacts: [{ name: 'Hetty Coppice', role: 'owner', phone: '+44 555-0102', email: 'hetty@gannetrow.example' }],
     access: { gate: 'Key at number 4', dog: 'Terrier, friendly' },
   };
-  const show_ = (own: SiteAnswer, more = {}): Asked[] => {
+  const show_ = (own: SiteAnswer, more = {}, who = {}): Asked[] => {
     const asked = serve({
       '/sites/s/state': siteState({}, { site: own }),
       '/sites/s/zones': [zoneWith()],
@@ -167,7 +167,7 @@ describe('about a site', () => {
       <Routes>
         <Route path="/sites/:siteId/about" element={<AboutSite />} />
       </Routes>,
-      { at: '/sites/s/about' },
+      { at: '/sites/s/about', ...who },
     );
     return asked;
   };
@@ -187,6 +187,39 @@ describe('about a site', () => {
     show_({ ...place, climate: null, contacts: null, access: null, timeZone: null });
     expect(await screen.findByText(/climate is not known.*Nothing is assumed/s)).toBeTruthy();
     expect(screen.getByText(/^Nobody yet/)).toBeTruthy();
+  });
+
+  it('erases the client once the site’s name is typed, after telling what goes, stays and is not reached', async () => {
+    const refused = 'This site is called “Gannet Row”. Type that to erase whose it is.';
+    let tries = 0;
+    const asked = show_(place, {
+      'POST /sites/s/erasure': () => {
+        tries += 1;
+        return tries === 1
+          ? problem(422, { detail: refused, errors: [{ field: 'name', message: refused }] })
+          : { site: { ...place, name: 'Ground 3F2A1C' }, files: 3, accounts: 1, changes: 97 };
+      },
+    });
+    await userEvent.click(await screen.findByRole('button', { name: 'Erase the client…' }));
+    const form = await screen.findByRole('dialog');
+    expect(within(form).getByRole('link', { name: 'print the logbook' }).getAttribute('href')).toBe('/sites/s/logbook');
+    expect(form.textContent).toMatch(/cannot be taken back.*local rule.*moved by up to 8 km.*backups and exports/s);
+    await userEvent.click(within(form).getByRole('button', { name: 'Erase for good' }));
+    expect(changesOf(asked)).toEqual([]);
+    const name = within(form).getByLabelText(`Type “${place.name}”`);
+    await userEvent.type(name, 'Gannet');
+    await userEvent.click(within(form).getByRole('button', { name: 'Erase for good' }));
+    expect(await within(form).findByText(refused)).toBeTruthy();
+    await userEvent.type(name, ' Row');
+    await userEvent.click(within(form).getByRole('button', { name: 'Erase for good' }));
+    expect((await screen.findByText(/called Ground 3F2A1C from now on/)).textContent).toContain('3 files and 1 account; 97 entries');
+    expect(changesOf(asked).map(({ body }) => body)).toEqual([{ name: 'Gannet' }, { name: 'Gannet Row' }]);
+  }); // prettier-ignore
+
+  it('is erased by owners only', async () => {
+    show_(place, {}, { role: 'advisor' });
+    await screen.findByText('Terrier, friendly');
+    expect(screen.queryByRole('button', { name: /Erase/ })).toBeNull();
   });
 
   it('takes people and normals without losing what else is known', async () => {

@@ -3,6 +3,7 @@ export * from './drawnChecks.ts';
 export * from './valueChecks.ts';
 export * from './describedDrawing.ts';
 export * from './drawing.ts';
+export * from './erasure.ts';
 export * from './facts.ts';
 export * from './fieldTests.ts';
 export * from './health.ts';

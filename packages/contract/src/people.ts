@@ -288,7 +288,7 @@ export class AuditEntryAnswer {
   @IsString() at: string;
   /** Who did it. */
   @IsString() by: string;
-  @IsString() action: 'add' | 'change' | 'delete' | 'restore';
+  @IsString() action: 'add' | 'change' | 'delete' | 'restore' | 'erase';
   /** The kind of record: "zone". */
   @IsString() kind: string;
   @IsString() recordId: string;

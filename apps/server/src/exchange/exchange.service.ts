@@ -153,13 +153,16 @@ export class ExchangeService {
   }
 }
 
+const DIGEST = /^[0-9a-f]{64}$/;
+
 /** Files in the store that the tables name. */
 function digestsIn(files: readonly ArchiveFile[]): string[] {
   const named = files
     .filter(({ path }) => ['photos.json', 'lab-files.json', 'histories.json'].includes(path))
     .flatMap(({ text }) => JSON.parse(text) as Row[])
     .flatMap(({ digest, thumb, original }) => [digest, thumb, original]);
-  return [...new Set(named.filter((one): one is string => typeof one === 'string'))].sort();
+  // A file that was erased has no name any more.
+  return [...new Set(named.filter((one): one is string => typeof one === 'string' && DIGEST.test(one)))].sort();
 }
 
 function scopeColumn({ file }: ExportedTable): string {

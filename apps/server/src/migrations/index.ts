@@ -22,6 +22,7 @@ import { TestPhotos1795930000000 } from './1795930000000-testPhotos.ts';
 import { Readings1795940000000 } from './1795940000000-readings.ts';
 import { OneOfEach1795950000000 } from './1795950000000-oneOfEach.ts';
 import { KnownDevices1795960000000 } from './1795960000000-knownDevices.ts';
+import { Erasure1795970000000 } from './1795970000000-erasure.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -49,4 +50,5 @@ export const migrations = [
   Readings1795940000000,
   OneOfEach1795950000000,
   KnownDevices1795960000000,
+  Erasure1795970000000,
 ] as const;

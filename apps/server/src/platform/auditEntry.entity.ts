@@ -23,7 +23,7 @@ export class AuditEntry {
   personName: string;
 
   @Column({ type: 'text' })
-  action: 'add' | 'change' | 'delete' | 'restore';
+  action: 'add' | 'change' | 'delete' | 'restore' | 'erase';
 
   /** The table. */
   @Column({ type: 'text' })

@@ -26,6 +26,15 @@ export class Door {
     );
   }
 
+  /** Go from a practice's work to the door and back, in the same transaction; for taking somebody out. */
+  async visit<T>(work: (manager: EntityManager) => Promise<T>): Promise<T> {
+    const manager = this.work.manager!;
+    await manager.query(`SET LOCAL ROLE ${DOOR_ROLE}`);
+    const result = await work(manager);
+    await manager.query(`SET LOCAL ROLE ${APP_ROLE}`);
+    return result;
+  }
+
   /** Go from the door into a practice, in the same transaction; for making one. */
   async enter<T>(manager: EntityManager, worker: Worker, work: () => Promise<T>): Promise<T> {
     await manager.query(`SET LOCAL ROLE ${APP_ROLE}`);

@@ -5,7 +5,7 @@ export type Digest = string;
 
 /**
  * Where photos and the files of laboratories are kept beside the database, each once, by its content. Whose a file is stands
- * in the rows that name it; a store knows nothing of practices and takes nothing away.
+ * in the rows that name it; a store knows nothing of practices, and takes away only what it is told that no row names.
  */
 export abstract class FileStore {
   /** Keep a file; the same content again is the same file. */
@@ -25,4 +25,7 @@ export abstract class FileStore {
 
   /** The same in parts, for what is too large to be held. */
   abstract open(digest: Digest): Readable;
+
+  /** Take a file away for good, where it is there; for what no row of any practice names. */
+  abstract remove(digest: Digest): Promise<void>;
 }

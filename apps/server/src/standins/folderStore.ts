@@ -68,6 +68,10 @@ export class FolderStore extends FileStore {
     return bytes;
   }
 
+  async remove(digest: Digest): Promise<void> {
+    await rm(this.#pathOf(digest), { force: true });
+  }
+
   #pathOf(digest: Digest): string {
     if (!/^[0-9a-f]{64}$/.test(digest)) throw new Error(`"${digest}" names no file.`);
     return join(this.folder, digest.slice(0, 2), digest);

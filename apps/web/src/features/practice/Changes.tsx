@@ -10,7 +10,7 @@ import { type NamesById, fieldName, fieldValue } from '../../ui/recordWords.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { practiceQueries } from './api.ts';
 
-const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back' } as const;
+const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back', erase: 'erased' } as const;
 
 const kinds: Readonly<Record<string, string>> = {
   'bag custody': 'where a bag is,',

@@ -10,6 +10,7 @@ import { useMay, useTimeZone } from '../../ui/session.tsx';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { todayIn } from '../../ui/today.ts';
+import { EraseClient } from './EraseClient.tsx';
 import { PeopleForm } from './PeopleForm.tsx';
 import { PlaceForm } from './PlaceForm.tsx';
 import { YearOfPlace } from './YearOfPlace.tsx';
@@ -102,7 +103,7 @@ export function AboutSite() {
   const site = state?.site;
   const zone = useTimeZone(site);
   const may = useMay();
-  const [open, setOpen] = useState<'people' | 'place' | null>(null);
+  const [open, setOpen] = useState<'people' | 'place' | 'erase' | null>(null);
   if (error)
     return (
       <Box component="main" sx={{ px: 3 }}>
@@ -144,6 +145,17 @@ export function AboutSite() {
           <Section title="Getting in" action={write ? 'Change' : undefined} onClick={() => setOpen('people')}>
             <Access site={site} />
           </Section>
+          {may('practice.manage') && (
+            <Section title="Forgetting the client">
+              <Typography sx={{ mb: 1 }}>
+                Whoever asks to be forgotten is: what is personal goes for good, the figures of the ground stay without
+                a name.
+              </Typography>
+              <Button size="small" variant="outlined" color="error" onClick={() => setOpen('erase')}>
+                Erase the client…
+              </Button>
+            </Section>
+          )}
         </Box>
         <Box>
           <Section title="Place and climate" action={write ? 'Change' : undefined} onClick={() => setOpen('place')}>
@@ -188,6 +200,7 @@ export function AboutSite() {
         </Box>
       </Box>
       {open === 'people' && <PeopleForm site={site} onClose={() => setOpen(null)} />}
+      {open === 'erase' && <EraseClient site={site} onClose={() => setOpen(null)} />}
       {open === 'place' && <PlaceForm site={site} onClose={() => setOpen(null)} />}
     </Box>
   );
