@@ -32,7 +32,7 @@ function List({ title, items }: { readonly title: string; readonly items: readon
   return (
     <Box>
       <Typography variant="h3">{title}</Typography>
-      <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+      <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 2.25, '& li': { mb: 0.5 } }}>
         {items.map((item) => (
           <li key={item}>{item}</li>
         ))}
@@ -90,6 +90,7 @@ export function EraseClient({ site: opened, onClose }: { readonly site: SiteAnsw
       onClose={onClose}
       onSave={() => check((input) => erasing.mutate(input))}
       saving={erasing}
+      wide
     >
       <Typography sx={{ borderLeft: `3px solid ${colours.ochre}`, pl: 1.25 }}>
         This cannot be taken back. In many places whoever spreads fertilizer or sprays has to keep for some years what
@@ -99,9 +100,11 @@ export function EraseClient({ site: opened, onClose }: { readonly site: SiteAnsw
         </MuiLink>{' '}
         first.
       </Typography>
-      <List title="Goes for good" items={goes} />
-      <List title="Stays, without a name" items={stays} />
-      <List title="Is not reached from here" items={beyond} />
+      <Box sx={{ display: 'grid', gridTemplateColumns: { xs: '1fr', md: '5fr 4fr 4fr' }, gap: 2.5 }}>
+        <List title="Goes for good" items={goes} />
+        <List title="Stays, without a name" items={stays} />
+        <List title="Is not reached from here" items={beyond} />
+      </Box>
       <TextField
         label={`Type “${site.name}”`}
         value={typed.name}
