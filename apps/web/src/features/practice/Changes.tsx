@@ -10,7 +10,13 @@ import { type NamesById, fieldName, fieldValue } from '../../ui/recordWords.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { practiceQueries } from './api.ts';
 
-const deeds = { add: 'added', change: 'changed', delete: 'deleted', restore: 'brought back', erase: 'erased' } as const;
+const deeds = {
+  add: 'added',
+  change: 'changed',
+  delete: 'deleted',
+  restore: 'brought back',
+  erase: 'erased the client of',
+} as const;
 
 const kinds: Readonly<Record<string, string>> = {
   'bag custody': 'where a bag is,',
@@ -138,7 +144,8 @@ export function Changes() {
   return (
     <>
       <Typography sx={{ mb: 2, maxWidth: 680 }}>
-        Written by the database with each change, and by nobody’s hand: it cannot be altered or left out.
+        Written by the database with each change, and by nobody’s hand: it cannot be altered or left out. Where a client
+        was erased, figures are left.
       </Typography>
       <Trouble error={error} />
       <Box component="ol" aria-label="Changes, newest first" sx={{ listStyle: 'none', m: 0, p: 0 }}>

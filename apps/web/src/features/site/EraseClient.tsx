@@ -1,7 +1,7 @@
 import { type ErasureAnswer, ErasureInput, type SiteAnswer } from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, TextField, Typography } from '@mui/material';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type ApiProblem, api } from '../../api/client.ts';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
@@ -82,6 +82,12 @@ export function EraseClient({ site: opened, onClose }: { readonly site: SiteAnsw
     onSuccess: () => client.invalidateQueries(),
   });
   const { typed, set, problem, check } = useTyped(ErasureInput, { name: '' }, erasing.error);
+  const field = useRef<HTMLInputElement>(null);
+  const wrong = problem('name');
+  // On a phone it stands below all that is to be read first.
+  useEffect(() => {
+    if (wrong) field.current?.focus();
+  }, [wrong]);
   if (erasing.data) return <Done done={erasing.data} onClose={onClose} />;
   return (
     <FormDialog
@@ -109,8 +115,9 @@ export function EraseClient({ site: opened, onClose }: { readonly site: SiteAnsw
         label={`Type “${site.name}”`}
         value={typed.name}
         onChange={({ target }) => set({ name: target.value })}
-        error={!!problem('name')}
-        helperText={problem('name')}
+        inputRef={field}
+        error={!!wrong}
+        helperText={wrong}
         autoComplete="off"
       />
     </FormDialog>
