@@ -1,7 +1,7 @@
 import { type UnitSystem, present } from '@glenfold/agronomy';
 import { type DrawingAnswer, colours } from '@glenfold/contract';
 import type { Content } from 'pdfmake/interfaces.js';
-import { bytesOf, cell, head, rules } from '../platform/paper.ts';
+import { bytesOf, cell, drawnPage, head, rules } from '../platform/paper.ts';
 import { threaded } from '../platform/threaded.ts';
 import { drawingSheet, sheetSize } from './drawingSheet.ts';
 
@@ -57,7 +57,7 @@ export const drawingPaper = threaded(
       pageSize: { width, height },
       pageMargins: [0, 0, 0, 0],
       defaultStyle: { font: 'Atkinson', fontSize: 10, color: colours.ink },
-      content: [{ svg, width }, ...all],
+      content: [drawnPage('Plan of the ground', svg, width), ...all],
     });
   },
 );

@@ -97,6 +97,12 @@ export function withBookmarks(content: unknown, styles: Readonly<Record<string, 
   return walk(content) as Content;
 } // prettier-ignore
 
+/** A page that is a drawing, and is found by its name: a drawing has no headings of its own. */
+export const drawnPage = (name: string, svg: string, width: number, more: object = {}): Content => ({
+  stack: [{ text: plain(name), outline: true, opacity: 0, fontSize: 1, absolutePosition: { x: 1, y: 1 } }, { svg, width }],
+  ...more,
+}); // prettier-ignore
+
 /** A page that is to be printed. */
 export interface Paper extends Omit<TDocumentDefinitions, 'info' | 'language' | 'displayTitle'> {
   /** What it is, and of which place; it stands in the window's title. */

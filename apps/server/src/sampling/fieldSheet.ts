@@ -2,7 +2,7 @@ import { type UnitSystem, present, writeBagCode } from '@glenfold/agronomy';
 import { type BagAnswer, type DrawingAnswer, colours } from '@glenfold/contract';
 import type { Content } from 'pdfmake/interfaces.js';
 import { drawingSheet, sheetSize, sheetWords } from '../ground/drawingSheet.ts';
-import { bytesOf, cell, head, rules } from '../platform/paper.ts';
+import { bytesOf, cell, drawnPage, head, rules } from '../platform/paper.ts';
 import { threaded } from '../platform/threaded.ts';
 
 const checks = [
@@ -58,14 +58,15 @@ function fieldSheetPdf(
       way: placed.map(({ at }) => at),
       beside: list(inTurn, units),
     });
-    const page: Content = { svg, width, ...(index > 0 ? { pageBreak: 'before' as const } : {}) };
+    const title = `Bag ${writeBagCode(bag.code)}`;
+    const page = drawnPage(title, svg, width, index > 0 ? { pageBreak: 'before' } : {});
     const rest = inTurn.places.slice(ROWS_BESIDE);
     return rest.length === 0
       ? [page]
       : [
           page,
           {
-            text: `Bag ${writeBagCode(bag.code)}, more cores`,
+            text: `${title}, more cores`,
             font: 'Bitter',
             fontSize: 14,
             margin: [36, 36, 36, 6],
