@@ -8,6 +8,7 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import { readPlanFile } from '../src/features/ground/files/readFile.ts';
 import { type Format, writePlan } from '../src/features/ground/files/writeFile.ts';
 import { zonesOf } from '../src/features/ground/zoneList.ts';
+import { complaints, gpx11, kml22 } from './xmlSchemas.ts';
 
 interface Drawn {
   readonly properties: Readonly<Record<string, unknown>>;
@@ -123,6 +124,11 @@ describe.each(plans)('the plan of %s', (_name, plan) => {
     expect(told).toEqual(plan.zones.map(({ facts }) => facts));
   });
 
+  it('is written as the schemas of GPX 1.1 and KML 2.2 have it', () => {
+    for (const [format, schema] of [['gpx', gpx11], ['kml', kml22]] as const)
+      expect([format, complaints(writePlan(plan, format, 'metric'), schema)]).toEqual([format, []]);
+  }); // prettier-ignore
+
   it('is written as others read it: by RFC 7946, and without a complaint of GDAL where that is installed', () => {
     expect([fitsRfc7946(JSON.parse(writePlan(plan, 'geojson', 'metric'))), fitsRfc7946.errors]).toEqual([true, null]);
     if (!hasGdal) return;
@@ -132,16 +138,23 @@ describe.each(plans)('the plan of %s', (_name, plan) => {
     expect(countedByGdal('gpx', writePlan(plan, 'gpx', 'metric'))).toBeGreaterThanOrEqual(all.length);
   });
 
-  it('is written with its rings as RFC 7946 has them, KML outlines first and GPX in the order of its schema', () => {
+  it('is written with its rings as RFC 7946 has them', () => {
     const { features } = JSON.parse(writePlan(plan, 'geojson', 'metric')) as { readonly features: readonly Drawn[] };
     for (const { geometry } of features)
       if (geometry.type === 'Polygon') {
         const [outer, ...holes] = lefts(geometry.coordinates as number[][][]);
         expect([outer, ...holes]).toEqual([1, ...holes.map(() => -1)]);
       }
-    expect(writePlan(plan, 'kml', 'metric')).not.toMatch(/<\/innerBoundaryIs>\s*<outerBoundaryIs>/);
-    expect(writePlan(plan, 'gpx', 'metric')).not.toMatch(/<trk[\s\S]*<wpt/);
   });
+});
+
+it('the schemas find what is out of its order, out of its place, or out of its range', () => {
+  const gpx = (inside: string): string => `<gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1" creator="x">${inside}</gpx>`; // prettier-ignore
+  expect(complaints(gpx('<wpt lat="46.5" lon="-36"><name>Tap</name></wpt>'), gpx11)).toEqual([]);
+  expect(complaints(gpx('<trk/><wpt lat="46.5" lon="-36"/>'), gpx11)).toEqual(['wpt stands in gpx where it may not']);
+  expect(complaints(gpx('<wpt lat="-136" lon="46.5"/>'), gpx11)).toEqual(['wpt has lat="-136"']);
+  const hole = '<Polygon><innerBoundaryIs/><outerBoundaryIs/></Polygon>';
+  expect(complaints(`<kml><Placemark>${hole}</Placemark></kml>`, kml22)).toEqual(['outerBoundaryIs stands in Polygon where it may not']); // prettier-ignore
 });
 
 describe('a foreign file', () => {
