@@ -13,6 +13,7 @@ import { Conflicts } from './frame/Conflicts.tsx';
 import { Pages } from './frame/Pages.tsx';
 import { Entrance } from './frame/Entrance.tsx';
 import { Home } from './frame/Home.tsx';
+import { Spoken } from './frame/Spoken.tsx';
 import { NotFound } from './features/rounds/NotFound.tsx';
 import { deferred } from './ui/deferred.tsx';
 import { theme } from './ui/theme.ts';
@@ -118,6 +119,7 @@ createRoot(document.getElementById('root')!).render(
               <UndoProvider>
                 <RouterProvider router={router} />
                 <Conflicts />
+                <Spoken />
               </UndoProvider>
             </WorkingProvider>
           </UnitsProvider>

@@ -1,8 +1,10 @@
 import { jest } from '@jest/globals';
-import type { AuditEntryAnswer } from '@glenfold/contract';
+import { type AuditEntryAnswer, siteInput } from '@glenfold/contract';
 import { screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Suspense, useState } from 'react';
+import { useRemove, useSaveSite } from '../src/api/changes.ts';
+import { Spoken } from '../src/frame/Spoken.tsx';
 import { SiteHead } from '../src/frame/SiteHead.tsx';
 import { Changes } from '../src/features/practice/Changes.tsx';
 import { SoilHistory } from '../src/features/ground/facts/SoilHistory.tsx';
@@ -12,13 +14,37 @@ import { deferred } from '../src/ui/deferred.tsx';
 import { inUnits } from '../src/ui/inUnits.ts';
 import { dayOf } from '../src/ui/today.ts';
 import { orBroken } from '../src/ui/worker.ts';
-import { serve, show } from './page.tsx';
-import { zoneWith } from './scene.ts';
+import { problem, serve, show } from './page.tsx';
+import { site, zoneWith } from './scene.ts';
 
 /** React tells of faults that a boundary catches; here they are meant. */
 const quiet = jest.spyOn(console, 'error');
 beforeEach(() => void quiet.mockImplementation(() => undefined));
 afterEach(() => void quiet.mockReset());
+
+it('a save that arrives is told to whoever listens, each time, and one that is refused is not', async () => {
+  let tries = 0;
+  serve({ 'PUT /sites/s': () => ((tries += 1) === 2 ? problem(422, { detail: 'No.', errors: [] }) : { ...site, version: tries }), 'DELETE /sites/s': null });
+  function Page() {
+    const [save, remove] = [useSaveSite(), useRemove()];
+    return (
+      <>
+        <button onClick={() => save.mutate({ seen: site, input: siteInput(site) })}>Save</button>
+        <button onClick={() => remove.mutate('/sites/s')}>Delete</button>
+        <Spoken />
+      </>
+    );
+  }
+  const { container } = show(<Page />);
+  const live = container.querySelector('[aria-live="polite"]')!;
+  const said: string[] = [];
+  new MutationObserver((changes) => said.push(...changes.flatMap(({ addedNodes }) => [...addedNodes].map(({ textContent }) => textContent ?? '')))).observe(live, { childList: true });
+  for (const [name, turn] of [['Save', 1], ['Save', 2], ['Save', 3], ['Delete', 3]] as const) {
+    await userEvent.click(screen.getByRole('button', { name }));
+    await waitFor(() => expect(tries).toBe(turn));
+  }
+  await waitFor(() => expect(said).toEqual(['Saved.', 'Saved.', 'Deleted.']));
+}); // prettier-ignore
 
 describe('a part that breaks', () => {
   it('says that a newer version is there when its code is gone, and leaves what is typed beside it', async () => {

@@ -16,6 +16,7 @@ export function useChange<V, T>(
   const client = useQueryClient();
   return useMutation<T, ApiProblem, V>({
     mutationFn: change,
+    meta: { spoken: 'Saved.' },
     onSuccess: () => touch(client, ...[kinds].flat()),
     ...(inTurn ? { scope: { id: inTurn } } : {}),
   });
@@ -79,13 +80,14 @@ export const useMeasure = () =>
   );
 
 /** Deletes and restores, by the resource’s path. */
-export const useRemove = () => useByPath((path) => api<null>('DELETE', path));
-export const useRestore = () => useByPath((path) => api<unknown>('POST', `${path}/restore`));
+export const useRemove = () => useByPath((path) => api<null>('DELETE', path), 'Deleted.');
+export const useRestore = () => useByPath((path) => api<unknown>('POST', `${path}/restore`), 'Brought back.');
 
-function useByPath<T>(change: (path: string) => Promise<T>) {
+function useByPath<T>(change: (path: string) => Promise<T>, spoken: string) {
   const client = useQueryClient();
   return useMutation<T, ApiProblem, string>({
     mutationFn: change,
+    meta: { spoken },
     onSuccess: (_done, path) => touch(client, kindAt(path)),
   });
 }
