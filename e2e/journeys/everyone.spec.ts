@@ -35,7 +35,7 @@ for (const [width, height, which] of [
 ] as const)
   // prettier-ignore
   test(`every page ${which} has a title, one heading and nothing that keeps anybody out`, async ({ page }) => {
-    test.setTimeout(300_000);
+    test.setTimeout(1_200_000);
     await page.setViewportSize({ width, height });
     const found: Record<string, string[]> = {};
     for (const path of await pagesOf(page)) {

@@ -93,6 +93,16 @@ it('what can hold words is accounted for in every table of a site, and in every 
   expect(words.filter((one) => !told.includes(one))).toEqual([]);
 }); // prettier-ignore
 
+it('a client of several sites keeps the others, and what they sign in with', async () => {
+  const [kelp, gannet] = [await siteOf('Kelp'), await siteOf('Gannet')];
+  await sql(`UPDATE membership SET "siteIds" = $1 WHERE role = 'client'`, [JSON.stringify([kelp.id, gannet.id])]);
+  expect(await send('post', `/sites/${kelp.id}/erasure`, { name: kelp.name }, 200)).toMatchObject({ accounts: 0 });
+  const client = await signIn(server.current(), demoEmails.client);
+  const reports = (await client.ask('get', '/reports')).body as ReadonlyArray<{ site: { name: string } }>;
+  expect(JSON.stringify(reports)).toContain(gannet.name);
+  expect(JSON.stringify(reports)).not.toContain(kelp.id);
+});
+
 it('a client is erased from all that is kept; the ground’s figures stay, and the record of changes says so', async () => {
   const site = await siteOf('Gannet');
   const [zone] = await get<ZoneAnswer[]>(`/sites/${site.id}/zones`);
