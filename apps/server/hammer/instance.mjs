@@ -15,8 +15,8 @@ export class Server {
   constructor({ root, databaseUrl, files, port, folder }) {
     Object.assign(this, { root, databaseUrl, files, port, loop: join(folder, `loop-${port}.json`) });
     this.address = `http://127.0.0.1:${port}`;
-    /** ms that the event loop stood still at most, of all lives of this server. */
-    this.longest = 0;
+    /** ms that the event loop stood still at most since it was last asked, of all lives of this server. */
+    this.longest = { block: 0, atWork: 0 };
   }
 
   async start() {
@@ -56,10 +56,17 @@ export class Server {
     this.#child.kill('SIGTERM');
   }
 
+  /** From here on anew. */
+  forget() {
+    this.longest = { block: 0, atWork: 0 };
+    this.#child.kill('SIGWINCH');
+  }
+
   look() {
     if (!existsSync(this.loop)) return;
     try {
-      this.longest = Math.max(this.longest, JSON.parse(readFileSync(this.loop, 'utf8')).longest);
+      const { block, atWork } = JSON.parse(readFileSync(this.loop, 'utf8'));
+      this.longest = { block: Math.max(this.longest.block, block), atWork: Math.max(this.longest.atWork, atWork) };
     } catch {
       // Just being written.
     }

@@ -262,6 +262,9 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM pg_indexes WHERE indexname = 'measurement_zone' AND indexdef LIKE '%WHERE%'`))
         .length;
     expect([await partial(), await known('retests'), await there('known_device')]).toEqual([1, 1, true]);
+    expect(await known('erase_books')).toBe(1);
+    await owner.undoLastMigration();
+    expect([await known('erase_books'), await there('known_device')]).toEqual([0, true]);
     await owner.undoLastMigration();
     expect([await there('known_device'), await there('done_once')]).toEqual([false, true]);
     await owner.undoLastMigration();

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
-import type { Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
+import { Breath } from '../platform/breath.ts';
 import { Problem } from '../platform/problem.ts';
 import yauzl from 'yauzl';
 import yazl from 'yazl';
@@ -48,18 +49,38 @@ export interface Blob {
 
 const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
+/** Bytes that are gone through at once. */
+const PART = 1 << 20;
+
+/** A large file in parts. */
+function* partsOf(bytes: Buffer): Generator<Buffer> {
+  for (let at = 0; at < bytes.length; at += PART) yield bytes.subarray(at, at + PART);
+}
+
+/** The same of a large file, which lets other requests in between. */
+async function digestInParts(bytes: Buffer): Promise<string> {
+  const hash = createHash('sha256');
+  const breath = new Breath();
+  for (const part of partsOf(bytes)) {
+    hash.update(part);
+    await breath.drawn();
+  }
+  return hash.digest('hex');
+}
+
 /** Files with a manifest that lists each with its checksum, as a stream of ZIP; photos and the like pass through it in parts. */
-export function writeArchive(
+export async function writeArchive(
   practice: string,
   files: readonly ArchiveFile[],
   blobs: readonly Blob[],
-): NodeJS.ReadableStream {
+): Promise<NodeJS.ReadableStream> {
   const zip = new yazl.ZipFile();
-  const listed = files.map(({ path, what, rows, text }): Listed => {
+  const listed: Listed[] = [];
+  for (const { path, what, rows, text } of files) {
     const bytes = Buffer.from(text);
-    zip.addBuffer(bytes, path);
-    return { path, what, rows, bytes: bytes.length, sha256: digest(bytes) };
-  });
+    zip.addReadStreamLazy(path, { size: bytes.length }, (pass) => pass(null, Readable.from(partsOf(bytes))));
+    listed.push({ path, what, rows, bytes: bytes.length, sha256: await digestInParts(bytes) });
+  }
   for (const { digest: sha256, bytes, open } of blobs) {
     const path = `${BLOBS}${sha256}`;
     zip.addReadStreamLazy(path, { compress: false, size: bytes }, (pass) => pass(null, open()));

@@ -83,7 +83,7 @@ export class ExchangeService {
     for (const digest of digestsIn(files))
       blobs.push({ digest, bytes: await this.store.sizeOf(digest), open: () => this.store.open(digest) });
     const all = [readme(practice.name, files), ...files];
-    return { name: practice.name, stream: writeArchive(practice.name, all, blobs) };
+    return { name: practice.name, stream: await writeArchive(practice.name, all, blobs) };
   }
 
   /**

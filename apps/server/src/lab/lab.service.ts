@@ -267,6 +267,26 @@ export class LabService {
   }
 }
 
+/** Of results that were read together: those of the soil that stand, by the zones that they speak for. */
+const byZones = new WeakMap<readonly KnownResult[], ReadonlyMap<string, readonly KnownResult[]>>();
+
+function byZone<T extends KnownResult>(results: readonly T[]): ReadonlyMap<string, readonly T[]> {
+  const known = byZones.get(results) as ReadonlyMap<string, readonly T[]> | undefined;
+  if (known) return known;
+  const found = new Map<string, T[]>();
+  for (const result of results) {
+    if (result.supersededById !== null || result.sample.of !== 'soil') continue;
+    for (const zoneId of new Set([...result.zoneIds, ...result.inherited.map((heir) => heir.zoneId)]))
+      if (found.get(zoneId)?.push(result) === undefined) found.set(zoneId, [result]);
+  }
+  byZones.set(results, found);
+  return found;
+}
+
+/** Results of a zone's soil that stand, its own and those that it shares or inherited, in the order in which all came. */
+export const standingOf = <T extends KnownResult>(results: readonly T[], zoneId: string): readonly T[] =>
+  byZone(results).get(zoneId) ?? [];
+
 /**
  * What rates of a zone rest on: the newest result of soil that nothing has taken the place of; where the zone was not
  * sampled itself, that of the ground it came from.
@@ -274,13 +294,9 @@ export class LabService {
  * @param results newest first.
  */
 export function testOf<T extends KnownResult>(results: readonly T[], zoneId: string): T | undefined {
-  const current = results.filter(({ supersededById, sample }) => supersededById === null && sample.of === 'soil');
-  const own = current.filter(({ zoneIds }) => zoneIds.includes(zoneId));
-  return (
-    own.find(({ bag }) => bag?.purpose !== BAD_HALF) ??
-    own[0] ??
-    current.find(({ inherited }) => inherited.some((heir) => heir.zoneId === zoneId))
-  );
+  const standing = standingOf(results, zoneId);
+  const own = standing.filter(({ zoneIds }) => zoneIds.includes(zoneId));
+  return own.find(({ bag }) => bag?.purpose !== BAD_HALF) ?? own[0] ?? standing[0];
 }
 
 /** What a bag of the bad half of a pair is taken for: it tells of the spot, and the zone rests on another where it can. */

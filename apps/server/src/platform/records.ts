@@ -17,8 +17,8 @@ import { Problem, notFound } from './problem.ts';
 import { nameWorker } from './scope.ts';
 import { Work } from './work.ts';
 
-/** Rows that one statement adds. */
-const AT_ONCE = 1000;
+/** Rows that one statement adds: it is put together while others wait. */
+const AT_ONCE = 200;
 
 /** Gives the records of a kind. */
 export type RecordsOf = <T extends Owned>(entity: EntityTarget<T>) => OwnedRecords<T>;

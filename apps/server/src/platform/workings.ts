@@ -3,6 +3,7 @@ import type { UnitSystem, Working } from '@glenfold/agronomy';
 import { applyDecorators } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery } from '@nestjs/swagger';
 import { IsIn, IsOptional, IsString } from 'class-validator';
+import { Breath } from './breath.ts';
 import { Problem } from './problem.ts';
 import { systems } from './units.ts';
 
@@ -32,37 +33,67 @@ export const AnswersWorking = (): MethodDecorator =>
 
 const isWorking = (key: string, value: unknown): value is Working => key === 'working' && Array.isArray(value);
 
+/** An answer in parts that are small one by one: its lists entry by entry. */
+function* partsOf(answer: object): Generator<string> {
+  for (const [key, value] of Object.entries(answer) as Array<[string, unknown]>)
+    if (Array.isArray(value)) for (const item of value as unknown[]) yield `${key}/${JSON.stringify(item)}`;
+    else yield `${key}=${JSON.stringify(value)}`;
+}
+
 /** Changes when any number or sentence of the answer does. */
-const markOf = (answer: unknown): string =>
-  createHash('sha256').update(JSON.stringify(answer)).digest('base64url').slice(0, 16);
+async function markOf(answer: object): Promise<string> {
+  const hash = createHash('sha256');
+  const breath = new Breath();
+  for (const part of partsOf(answer)) {
+    hash.update(`${part}\n`);
+    await breath.drawn();
+  }
+  return hash.digest('base64url').slice(0, 16);
+}
 
 /**
  * The same answer with its workings left where they are: in place of each stands where it is fetched when someone opens
  * the number.
  * @param from address that answers one working; `at` and `of` are added to its query
  */
-export function workingsAside<T>(answer: T, from: string): T {
-  const asked = `${from}${from.includes('?') ? '&' : '?'}of=${markOf(answer)}&at=`;
+export async function workingsAside<T extends object>(answer: T, from: string): Promise<T> {
+  const asked = `${from}${from.includes('?') ? '&' : '?'}of=${await markOf(answer)}&at=`;
+  const breath = new Breath();
+  const stepTo = (pointer: string, key: string): string =>
+    `${pointer}/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+  const inside = (key: string, value: unknown, here: string): unknown => {
+    if (!isWorking(key, value)) return aside(value, here);
+    return value.length > 0 ? [{ kind: 'elsewhere', at: asked + encodeURIComponent(here) }] : value;
+  };
   const aside = (value: unknown, pointer: string): unknown => {
     if (Array.isArray(value)) return value.map((item: unknown, index) => aside(item, `${pointer}/${index}`));
     if (typeof value !== 'object' || value === null || value instanceof Date) return value;
     return Object.fromEntries(
-      Object.entries(value).map(([key, inner]: [string, unknown]) => {
-        const here = `${pointer}/${key.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-        if (!isWorking(key, inner)) return [key, aside(inner, here)];
-        return [key, inner.length ? [{ kind: 'elsewhere', at: asked + encodeURIComponent(here) }] : inner];
-      }),
+      Object.entries(value).map(([key, inner]: [string, unknown]) => [key, inside(key, inner, stepTo(pointer, key))]),
     );
   };
-  return aside(answer, '') as T;
+  const told: Record<string, unknown> = {};
+  for (const [key, value] of Object.entries(answer) as Array<[string, unknown]>) {
+    const here = stepTo('', key);
+    if (!Array.isArray(value) || isWorking(key, value)) told[key] = inside(key, value, here);
+    else {
+      const items: unknown[] = [];
+      for (const [index, item] of (value as unknown[]).entries()) {
+        items.push(aside(item, `${here}/${index}`));
+        await breath.drawn();
+      }
+      told[key] = items;
+    }
+  }
+  return told as T;
 }
 
 /**
  * One working of an answer.
  * @throws {Problem} 409 where the answer is no longer the one that the number stood in, 404 where nothing is worked out
  */
-export function workingOf(answer: unknown, { at, of }: WorkingQuery): Working {
-  if (markOf(answer) !== of)
+export async function workingOf(answer: object, { at, of }: WorkingQuery): Promise<Working> {
+  if ((await markOf(answer)) !== of)
     throw new Problem(
       409,
       'Changed since',

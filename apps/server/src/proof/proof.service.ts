@@ -14,22 +14,23 @@ import {
   standing,
   swardOf,
   waterPh,
-  zoneForecast,
   organicMatterIn,
 } from '@glenfold/agronomy';
 import type { HitsAnswer, PredictionAnswer, ProofAnswer, ProofChangeAnswer, ProofZoneAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
-import { LabService, type ReadResult, coresOf, testOf } from '../lab/lab.service.ts';
+import { LabService, type ReadResult, coresOf, standingOf, testOf } from '../lab/lab.service.ts';
 import { grouped } from '../platform/grouped.ts';
 import { Records } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
 import { HandOver, type Handed } from '../rates/handOver.service.ts';
 import { soilTest, zoneFacts } from '../rates/facts.ts';
-import { type SeasonBasis, SeasonBases } from '../season/basis.service.ts';
+import { type SeasonBasis, SeasonBases, seasonOfZone } from '../season/basis.service.ts';
 import type { Job } from '../season/job.entity.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import { Site } from '../sites/site.entity.ts';
+import { type ForecastZone, forecasts } from './forecasts.ts';
 import { Prediction } from './prediction.entity.ts';
 
 /** How far ahead it is foretold, days. */
@@ -55,6 +56,7 @@ export class ProofService {
     private readonly lab: LabService,
     private readonly bases: SeasonBases,
     private readonly jobs: JobsService,
+    private readonly threads: Threads,
     handOver: HandOver,
   ) {
     handOver.listen((handed) => this.#foretell(handed));
@@ -71,19 +73,16 @@ export class ProofService {
       await this.records.of(Prediction).find({ siteId }, { madeOn: 'DESC', createdAt: 'DESC' }),
       ({ zoneId }) => zoneId,
     );
+    const jobsOf = grouped(jobs, ({ zoneId }) => zoneId);
+    const foretold = await this.#forecasts(basis.zones, results, jobsOf, basis);
     return {
       today: basis.today,
-      zones: basis.zones.map((zone) =>
+      zones: basis.zones.map((zone, at) =>
         this.#zone(
           zone,
           testsOf(results, zone.id),
-          this.#forecast(
-            zone,
-            results,
-            jobs.filter(({ zoneId }) => zoneId === zone.id),
-            basis,
-          ),
-          jobs.filter(({ zoneId }) => zoneId === zone.id),
+          foretold[at],
+          jobsOf.get(zone.id) ?? [],
           predictions.get(zone.id) ?? [],
           basis,
         ),
@@ -134,17 +133,12 @@ export class ProofService {
   async #foretell({ program, zones }: Handed): Promise<void> {
     const basis = await this.bases.of(program.siteId);
     const results = await this.lab.resultsOf(program.siteId);
-    const jobs = await this.jobs.of(program.siteId);
+    const jobsOf = grouped(await this.jobs.of(program.siteId), ({ zoneId }) => zoneId);
+    const handed = zones.flatMap(({ zoneId }) => basis.zoneOf(zoneId) ?? []);
+    const foretold = await this.#forecasts(handed, results, jobsOf, basis);
+    const forecastOf = new Map(handed.map(({ id }, at) => [id, foretold[at]]));
     const made = zones.flatMap(({ zoneId, resultId }): Array<Partial<Prediction>> => {
-      const zone = basis.zones.find(({ id }) => id === zoneId);
-      const forecast =
-        zone &&
-        this.#forecast(
-          zone,
-          results,
-          jobs.filter((job) => job.zoneId === zoneId),
-          basis,
-        );
+      const forecast = forecastOf.get(zoneId);
       if (!forecast) return [];
       return [
         {
@@ -157,12 +151,24 @@ export class ProofService {
     await this.records.of(Prediction).addAll(made);
   }
 
-  #forecast(
+  /** What is foretold of zones, worked out beside the other requests. */
+  #forecasts(
+    zones: readonly MeasuredZone[],
+    results: readonly ReadResult[],
+    jobsOf: ReadonlyMap<string, readonly Job[]>,
+    basis: SeasonBasis,
+  ): Promise<Array<ZoneForecast | undefined>> {
+    const { climate, latitude } = basis;
+    const given = zones.map((zone) => this.#foretoldFrom(zone, results, jobsOf.get(zone.id) ?? [], basis));
+    return this.threads.run(forecasts, { climate, latitude }, given);
+  }
+
+  #foretoldFrom(
     zone: MeasuredZone,
     results: readonly ReadResult[],
     jobs: readonly Job[],
     basis: SeasonBasis,
-  ): ZoneForecast | undefined {
+  ): ForecastZone | undefined {
     const result = testOf(results, zone.id);
     const test = result && soilTest(result);
     if (!test?.sampledOn) return undefined;
@@ -174,14 +180,10 @@ export class ProofService {
       return [{ day, entry: plannedEntry(job, day, material) }];
     });
     const until = dayOn(test.sampledOn > basis.today ? test.sampledOn : basis.today, AHEAD);
-    return zoneForecast({
-      zone: zoneFacts(zone),
-      test,
-      entries: zone.entries,
-      planned,
-      year: basis.yearOf(zone),
-      until,
-    });
+    return {
+      ...{ zone: zoneFacts(zone), test, entries: zone.entries, planned, until },
+      season: seasonOfZone(zone),
+    };
   }
 
   #zone(
@@ -219,13 +221,7 @@ export class ProofService {
 
 /** Tests of a zone with a day and a pH, the oldest first; what was superseded is left out. */
 export function testsOf(results: readonly ReadResult[], zoneId: string): Tested[] {
-  return results
-    .filter(
-      ({ supersededById, zoneIds, inherited, sample }) =>
-        supersededById === null &&
-        sample.of === 'soil' &&
-        (zoneIds.includes(zoneId) || inherited.some((heir) => heir.zoneId === zoneId)),
-    )
+  return standingOf(results, zoneId)
     .flatMap((result): Tested[] => {
       const { id, values, sample } = result;
       const ph = waterPh(values);

@@ -4,7 +4,7 @@ import { Injectable } from '@nestjs/common';
 import { In, IsNull } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { GroundFeature } from '../ground/groundFeature.entity.ts';
-import { BAD_HALF, HEALTHY_HALF, LabService, type ReadResult, borrowedWords, coresOf, labResultAnswer, testOf } from '../lab/lab.service.ts'; // prettier-ignore
+import { BAD_HALF, HEALTHY_HALF, LabService, type ReadResult, borrowedWords, coresOf, labResultAnswer, standingOf, testOf } from '../lab/lab.service.ts'; // prettier-ignore
 import { Measurement } from '../measurements/measurement.entity.ts';
 import { reported } from '../measurements/reported.ts';
 import { PracticeService } from '../people/practice.service.ts';
@@ -196,15 +196,6 @@ function resultOf({ results }: Basis, zoneId: string): ReadResult | undefined {
   return result && soilTest(result) ? result : undefined;
 }
 
-/** Results of a zone that stand, its own and those that it shares or inherited; newest first. */
-const standingOf = ({ results }: Basis, zoneId: string): ReadResult[] =>
-  results.filter(
-    ({ supersededById, sample, zoneIds, inherited }) =>
-      supersededById === null &&
-      sample.of === 'soil' &&
-      (zoneIds.includes(zoneId) || inherited.some((heir) => heir.zoneId === zoneId)),
-  );
-
 const takenOf = (result: ReadResult, borrowed?: string): TakenTest => ({
   ...{ on: result.sample.sampledOn, depth: result.sample.depth, cores: coresOf(result), borrowed: borrowed ?? null },
 });
@@ -259,7 +250,7 @@ function recordedOf({
 /** @param whole with all that was measured before */
 function groundOf(zone: MeasuredZone, basis: Basis, whole: boolean): ZoneGround {
   const result = resultOf(basis, zone.id);
-  const standing = standingOf(basis, zone.id).filter(({ bag }) => bag?.purpose !== BAD_HALF);
+  const standing = standingOf(basis.results, zone.id).filter(({ bag }) => bag?.purpose !== BAD_HALF);
   const before = standing[standing.findIndex(({ id }) => id === result?.id) + 1];
   const borrowed = result && borrowedWords(result, zone.id, basis.names);
   return {
@@ -272,7 +263,7 @@ function groundOf(zone: MeasuredZone, basis: Basis, whole: boolean): ZoneGround 
       taken: result && takenOf(result, borrowed),
       before: before && takenOf(before),
       values: whole ? valuesOf(standing, basis.own.get(zone.id) ?? []) : [],
-      pair: whole ? pairOf(standingOf(basis, zone.id)) : undefined,
+      pair: whole ? pairOf(standingOf(basis.results, zone.id)) : undefined,
       settings: basis.settingsOf(zone.id),
     },
   };

@@ -7,6 +7,7 @@ import type {
   SiteReportAnswer,
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { Breath } from '../platform/breath.ts';
 import { grouped } from '../platform/grouped.ts';
 import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
@@ -59,11 +60,23 @@ export class ReportService {
       year: await this.#year(siteId, basis),
       owner: await this.owners.newest(siteId, true, under),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
-      zones: zones.map(({ id, name, area, grass, facts }) => {
-        const plan = issued.find(({ zoneId }) => zoneId === id);
-        return { name, area, grass: grassWords(grass, facts?.mix), plan: plan ? toldPlan(plan, under) : null };
-      }),
+      zones: await this.#zones(zones, new Map(issued.map((plan) => [plan.zoneId, plan])), under),
     };
+  }
+
+  async #zones(
+    zones: SeasonBasis['zones'],
+    plans: ReadonlyMap<string, HandedOver>,
+    under: string,
+  ): Promise<SiteReportAnswer['zones']> {
+    const told: SiteReportAnswer['zones'] = [];
+    const breath = new Breath();
+    for (const { id, name, area, grass, facts } of zones) {
+      const plan = plans.get(id);
+      told.push({ name, area, grass: grassWords(grass, facts?.mix), plan: plan ? await toldPlan(plan, under) : null });
+      await breath.drawn();
+    }
+    return told;
   }
 
   /** What was done in the last twelve months, what comes next, what moved, and when to test again. */
@@ -139,9 +152,9 @@ const whenOf = ({ day, earliest, latest }: Job): string | null =>
 /** What the owner reads of a job to come: also that it waits, and why. */
 const nextWords = ({ name, hold }: Job): string => (hold ? `${name}: waits since ${hold.since}. ${hold.reason}` : name);
 
-function toldPlan(plan: HandedOver, under: string): ReportPlanAnswer {
+async function toldPlan(plan: HandedOver, under: string): Promise<ReportPlanAnswer> {
   const at = `${under}/plans/${plan.id}`;
-  return { ...workingsAside(reportPlan(plan), `${at}/working`), pdf: `/api${at}/plan.pdf` };
+  return { ...(await workingsAside(reportPlan(plan), `${at}/working`)), pdf: `/api${at}/plan.pdf` };
 }
 
 function reportPlan({ id, issuedAt, paper }: HandedOver): Omit<ReportPlanAnswer, 'pdf'> {

@@ -7,10 +7,10 @@ import {
   type NormalYear,
   type PlaceClimate,
   type UnitSystem,
+  type WateredZone,
   climateOf,
   findGrass,
   jobProductOf,
-  normalYear,
 } from '@glenfold/agronomy';
 import { dayIn, whereLies } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -25,6 +25,8 @@ import { Records } from '../platform/records.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import type { Site } from '../sites/site.entity.ts';
 import { Job } from './job.entity.ts';
+import { yearsOf } from './ordinaryYears.ts';
+import type { SeasonPlace, SeasonZone } from './siteSeason.ts';
 
 /** All that the days of a site’s jobs rest on. */
 export interface SeasonBasis {
@@ -33,6 +35,7 @@ export interface SeasonBasis {
   readonly today: string;
   readonly climate: PlaceClimate | undefined;
   readonly latitude: number | undefined;
+  readonly zoneOf: (zoneId: string) => MeasuredZone | undefined;
   readonly settingsOf: (zoneId?: string) => AdviceSettings;
   readonly material: (productId: string | null) => Material | undefined;
   /** The ordinary year as the grass of a zone lives it. */
@@ -70,22 +73,18 @@ export class SeasonBases {
       .of(ProductRecord)
       .findEver(productIds ? { id: Any([...new Set(productIds)]) } : {});
     const materials = new Map(products.map((product) => [product.id, materialOf(product)]));
+    const zonesById = new Map(zones.map((zone) => [zone.id, zone]));
     const latitude = whereLies(site, zones)?.[1];
     const climate = climateOf({ climate: site.climate, normals: site.normals, latitude });
-    const years = new Map<'cool' | 'warm', NormalYear>();
-    const yearOf = (zone: MeasuredZone): NormalYear | undefined => {
-      if (!climate) return undefined;
-      const season = seasonOfZone(zone);
-      const known = years.get(season) ?? normalYear(climate, season, latitude);
-      years.set(season, known);
-      return known;
-    };
+    const years = yearsOf({ climate, latitude });
+    const yearOf = (zone: MeasuredZone): NormalYear | undefined => years(seasonOfZone(zone));
     const today = dayIn(this.clock.now(), site.timeZone ?? timeZone);
     return {
       ...{ site, zones, today, climate, latitude, settingsOf, yearOf },
+      zoneOf: (id) => zonesById.get(id),
       material: (id) => (id === null ? undefined : materials.get(id)),
       groundOf: (zoneId, system) => {
-        const zone = zones.find(({ id }) => id === zoneId);
+        const zone = zonesById.get(zoneId);
         const blackouts: readonly Blackout[] = settingsOf(zoneId).rules?.blackouts ?? [];
         return { today, system, blackouts, year: zone && yearOf(zone) };
       },
@@ -98,9 +97,37 @@ export class SeasonBases {
   }
 }
 
+/** A zone as it is watered. */
+export const wateredZone = (zone: MeasuredZone): WateredZone => ({
+  season: seasonOfZone(zone),
+  soilGroup: zone.soilGroup ?? undefined,
+  slope: zone.facts?.slope ?? undefined,
+  rootDepth: zone.rootDepth ?? undefined,
+  deepShade: zone.shade === 'deep',
+  irrigation: zone.facts?.irrigation ?? undefined,
+  // By cups and a ring, where they were out; dry cups would say that it never ends.
+  precipitation: zone.measured.sprinklerRate?.value || undefined,
+  infiltration: zone.measured.infiltration?.value || undefined,
+});
+
+/** Where and when a site is worked, for a thread. */
+export const placeOf = ({ climate, latitude, today }: SeasonBasis, units: UnitSystem): SeasonPlace => ({
+  ...{ climate, latitude, today, units },
+});
+
+/** A zone as its days are worked out, for a thread. */
+export function seasonZone(zone: MeasuredZone, { settingsOf }: Pick<SeasonBasis, 'settingsOf'>): SeasonZone {
+  const { id, facts, grass, shade, surface, clippings } = zone;
+  const dry = facts?.drySpell === 'browned' || facts?.drySpell === 'died';
+  return {
+    ...{ zoneId: id, watered: wateredZone(zone), blackouts: settingsOf(id).rules?.blackouts ?? [] },
+    mown: grass ? { grass, top: shade === 'deep' || dry, fineTurf: surface === 'fine turf', clippings } : null,
+  };
+}
+
 /** A job as the core places it. */
-export function doseOf(job: Job, { zones, material }: Pick<SeasonBasis, 'zones' | 'material'>): JobDose {
-  const zone = zones.find(({ id }) => id === job.zoneId);
+export function doseOf(job: Job, { zoneOf, material }: Pick<SeasonBasis, 'zoneOf' | 'material'>): JobDose {
+  const zone = zoneOf(job.zoneId);
   const own = material(job.productId);
   return {
     ...{ id: job.id, zoneId: job.zoneId, key: job.key, remedy: job.remedy, name: job.name, position: job.position },

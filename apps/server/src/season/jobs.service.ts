@@ -1,29 +1,23 @@
-import {
-  type JobDose,
-  type UnitSystem,
-  breaksOf,
-  dayOn,
-  planJobs,
-  present,
-  remedyEntry,
-  tellSupply,
-} from '@glenfold/agronomy';
+import { type JobDose, type UnitSystem, breaksOf, present, remedyEntry, tellSupply } from '@glenfold/agronomy';
 import type { BreaksAnswer, JobAnswer, JobCrewInput, JobDayInput, JobHoldInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
 import { EntryRecord } from '../entries/entry.entity.ts';
 import { Machine } from '../machines/machine.entity.ts';
 import { Membership } from '../people/membership.entity.ts';
+import { grouped } from '../platform/grouped.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
 import { HandOver, type Handed } from '../rates/handOver.service.ts';
 import { Days } from '../settings/days.service.ts';
-import { type SeasonBasis, SeasonBases, doseOf } from './basis.service.ts';
+import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone } from './basis.service.ts';
 import { Job } from './job.entity.ts';
+import { placedJobs } from './siteSeason.ts';
 
 /** Jobs that are still to be done. */
-const OPEN = ['open', 'partly done'] as const;
+export const OPEN = ['open', 'partly done'] as const;
 
 /** Doses on their days: made of what is handed over, dated, moved, held and given to somebody. */
 @Injectable()
@@ -33,6 +27,7 @@ export class JobsService {
     private readonly bases: SeasonBases,
     private readonly work: Work,
     private readonly days: Days,
+    private readonly threads: Threads,
     handOver: HandOver,
   ) {
     handOver.listen((handed) => this.#from(handed));
@@ -138,7 +133,7 @@ export class JobsService {
     units: UnitSystem,
     siteNames: ReadonlyMap<string, string>,
     zoneNames: ReadonlyMap<string, string>,
-    basis?: SeasonBasis,
+    season?: { readonly today: string; readonly breaks: ReadonlyMap<string, readonly string[]> },
   ): Promise<JobAnswer[]> {
     const people = await this.records.ask<{ id: string; name: string }>(
       `SELECT p."id", p."name" FROM person p WHERE p."id" = ANY($2) AND EXISTS (
@@ -152,34 +147,22 @@ export class JobsService {
     );
     const nameOf = (list: ReadonlyArray<{ id: string; name: string }>, id: string | null): string | null =>
       list.find((one) => one.id === id)?.name ?? null;
-    const doses = basis
-      ? new Map(jobs.map((job) => [job.id, { ...doseOf(job, basis), day: job.day, done: job.state === 'done' }]))
-      : undefined;
-    const todayOf = basis ? undefined : await this.days.across(jobs.map(({ siteId }) => siteId));
+    const todayOf = season ? undefined : await this.days.across(jobs.map(({ siteId }) => siteId));
+    const doses = grouped(jobs, dosesOf);
     return jobs.map((job) => {
-      const today = basis?.today ?? todayOf!.get(job.siteId)!;
+      const today = season?.today ?? todayOf!.get(job.siteId)!;
       const open = (OPEN as readonly string[]).includes(job.state);
-      const dose = doses?.get(job.id);
-      const breaks =
-        basis && doses && dose && open && job.day !== null && job.day >= today
-          ? breaksOf(
-              dose,
-              job.day,
-              jobs.flatMap((other) => (openOrDone(other) && doses.get(other.id)) || []),
-              basis.groundOf(job.zoneId, units),
-            ).map(({ words }) => words)
-          : [];
       return {
         ...{ id: job.id, version: job.version, siteId: job.siteId, siteName: siteNames.get(job.siteId) ?? '' },
         ...{ zoneId: job.zoneId, zone: zoneNames.get(job.zoneId) ?? '', key: job.key, remedy: job.remedy },
         name:
           job.programId !== null && job.name.toLowerCase() === job.remedy ? remedyEntry(job.remedy).label : job.name,
-        dose: doseWords(job, jobs),
+        dose: doseWords(job, doses.get(dosesOf(job))!.length),
         product: nameOf(products, job.productId),
         amount: amountOf(job, units),
         ...{ earliest: job.earliest, latest: job.latest, day: job.day, state: job.state },
         words: [...job.words],
-        breaks,
+        breaks: [...(season?.breaks.get(job.id) ?? [])],
         movedBecause: job.movedBecause,
         hold: job.hold && { ...job.hold },
         ...{ personId: job.personId, person: nameOf(people, job.personId) },
@@ -223,9 +206,11 @@ export class JobsService {
       all.filter(({ id }) => !fresh.has(id)),
       basis,
     );
-    const placed = planJobs(
+    const placed = await this.threads.run(
+      placedJobs,
+      placeOf(basis, 'metric'),
+      basis.zones.map((zone) => seasonZone(zone, basis)),
       jobs.map((job) => doseOf(job, basis)),
-      (zoneId) => basis.groundOf(zoneId, 'metric'),
       kept,
     );
     await this.records.of(Job).changeAll(
@@ -270,14 +255,16 @@ export class JobsService {
   }
 }
 
-const openOrDone = ({ state }: Job): boolean => state !== 'not done' && state !== 'superseded';
+export const openOrDone = ({ state }: Job): boolean => state !== 'not done' && state !== 'superseded';
 
 /** "Application 2 of 3". */
-function doseWords(job: Job, jobs: readonly Job[]): string {
-  const doses = jobs.filter(({ zoneId, key, programId }) => zoneId === job.zoneId && key === job.key && programId === job.programId); // prettier-ignore
-  const word = `${job.dose.charAt(0).toUpperCase()}${job.dose.slice(1)}`;
-  return doses.length > 1 ? `${word} ${job.position + 1} of ${doses.length}` : word;
+function doseWords({ dose, position }: Job, doses: number): string {
+  const word = `${dose.charAt(0).toUpperCase()}${dose.slice(1)}`;
+  return doses > 1 ? `${word} ${position + 1} of ${doses}` : word;
 }
+
+/** What doses of one treatment have in common. */
+const dosesOf = ({ zoneId, key, programId }: Job): string => `${zoneId} ${programId} ${key}`;
 
 /** "40 lb/1000 ft², 98 lb". */
 function amountOf({ rate, sense, quantity, unit }: Job, units: UnitSystem): string {
@@ -291,10 +278,3 @@ function amountOf({ rate, sense, quantity, unit }: Job, units: UnitSystem): stri
 const told = ({ version, day, hold, personId, machineId, state }: Job) => ({
   ...{ version, day, hold, personId, machineId, state },
 });
-
-/** First and last day of the week of a day, Monday first. */
-export function weekOf(day: string): { readonly from: string; readonly to: string } {
-  const weekday = (new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7;
-  const from = dayOn(day, -weekday);
-  return { from, to: dayOn(from, 6) };
-}

@@ -1,48 +1,20 @@
-import {
-  type SeedWater,
-  type UnitSystem,
-  type WateredZone,
-  type WaterWeek,
-  backwardFrom,
-  carriedOut,
-  cardOf,
-  findGrass,
-  firstCutWords,
-  lastDayOf,
-  mowingAdvice,
-  normalDay,
-  dayOn,
-  seedWater,
-  standing,
-  thirstiestWeek,
-  waterWeek,
-  windowsAhead,
-} from '@glenfold/agronomy';
-import type {
-  SeasonAnswer,
-  SeasonZoneAnswer,
-  SiteDateAnswer,
-  SiteDateInput,
-  WeekAnswer,
-  ZoneWaterAnswer,
-} from '@glenfold/contract';
+import { type UnitSystem, backwardFrom, carriedOut, dayOn, lastDayOf, standing, waterWeek } from '@glenfold/agronomy';
+import type { SeasonAnswer, SiteDateAnswer, SiteDateInput, WeekAnswer, ZoneWaterAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
-import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
+import { GroundService } from '../ground/ground.service.ts';
 import { LabService } from '../lab/lab.service.ts';
-import { grouped } from '../platform/grouped.ts';
 import { Records } from '../platform/records.ts';
+import { Threads } from '../platform/threads.ts';
 import { Program } from '../rates/program.entity.ts';
 import { Days } from '../settings/days.service.ts';
 import { Site } from '../sites/site.entity.ts';
-import { type SeasonBasis, SeasonBases, doseOf, seasonOfZone } from './basis.service.ts';
+import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone, wateredZone } from './basis.service.ts';
 import { Job } from './job.entity.ts';
-import { JobsService, weekOf } from './jobs.service.ts';
+import { JobsService, OPEN, openOrDone } from './jobs.service.ts';
 import { SiteDate } from './siteDate.entity.ts';
-
-/** Days to emerge where the grass is not known. */
-const EMERGE = [7, 21] as const;
-const WEEK = 7;
+import { type SiteSeason, siteSeason } from './siteSeason.ts';
+import { weekOf } from './weeks.ts';
 
 /** The season of a site: its jobs, windows, water and fixed dates, and the week across sites. */
 @Injectable()
@@ -54,6 +26,7 @@ export class SeasonService {
     private readonly ground: GroundService,
     private readonly lab: LabService,
     private readonly days: Days,
+    private readonly threads: Threads,
   ) {}
 
   async season(siteId: string, units: UnitSystem): Promise<SeasonAnswer> {
@@ -63,19 +36,17 @@ export class SeasonService {
     const dates = await this.records.of(SiteDate).find({ siteId }, { day: 'ASC' });
     const handedOver = await this.records.of(Program).find({ siteId, state: 'handed over' });
     const { site, zones, today, climate } = basis;
-    const { groundOf } = basis;
     const zoneNames = new Map(zones.map(({ id, name }) => [id, name]));
     const standingJobs = jobs.filter(({ zoneId }) => zoneNames.has(zoneId));
-    const byZone = grouped(standingJobs, ({ zoneId }) => zoneId);
-    const [first] = zones;
-    const year = first && basis.yearOf(first);
+    const season = await this.#worked(basis, standingJobs, dates.map(({ day }) => day), units); // prettier-ignore
     return {
       siteId,
       today,
-      jobs: await this.jobs.told(standingJobs, units, new Map([[site.id, site.name]]), zoneNames, basis),
-      zones: zones.map((zone) => ({
+      jobs: await this.jobs.told(standingJobs, units, new Map([[site.id, site.name]]), zoneNames, {
+        ...{ today, breaks: season.breaks },
+      }),
+      zones: zones.map((zone, at) => ({
         ...{ zoneId: zone.id, zone: zone.name },
-        windows: this.#windows(byZone.get(zone.id) ?? [], basis, groundOf(zone.id, units)),
         done: carriedOut(standing(zone.entries))
           .filter(({ on }) => lastDayOf(on) >= dayOn(today, -365))
           .map(({ id, on, words, kind }) => ({ id, on, words, kind })),
@@ -86,19 +57,29 @@ export class SeasonService {
             ),
           ),
         ],
-        ...this.#care(zone, byZone.get(zone.id) ?? [], basis, units),
+        ...season.zones[at]!,
       })),
-      weeks: year
-        ? Array.from({ length: 53 }, (_, index) => dayOn(today, index * WEEK)).map((day) => {
-            const { soil, growth } = normalDay(year, day);
-            return { day, soil, growth };
-          })
-        : [],
+      weeks: season.weeks,
       climate: climate?.basis ?? null,
-      dates: dates.map((date) => this.#date(date, standingJobs, basis)),
+      dates: dates.map(({ id, name, day }, at) => ({ id, name, day, jobs: [...season.dates[at]!] })),
       handedOver: handedOver.length > 0,
       undated: standingJobs.filter(({ state, dated, day, hold }) => state === 'open' && hold === null && (!dated || (day === null && climate !== undefined))).length, // prettier-ignore
     };
+  }
+
+  /** What takes a while of a season, beside the other requests. */
+  #worked(basis: SeasonBasis, jobs: readonly Job[], dates: readonly string[], units: UnitSystem): Promise<SiteSeason> {
+    return this.threads.run(
+      siteSeason,
+      placeOf(basis, units),
+      basis.zones.map((zone) => seasonZone(zone, basis)),
+      jobs.map((job) => ({
+        ...{ ...doseOf(job, basis), day: job.day, latest: job.latest, done: job.state === 'done' },
+        ...{ open: (OPEN as readonly string[]).includes(job.state), untouched: job.state === 'open' },
+        counts: openOrDone(job),
+      })),
+      dates,
+    );
   }
 
   /** The week of a day, across sites; what is late stands with it. */
@@ -133,8 +114,7 @@ export class SeasonService {
 
   async addDate(siteId: string, { name, day }: SiteDateInput): Promise<SiteDateAnswer> {
     const basis = await this.bases.of(siteId);
-    const date = await this.records.of(SiteDate).add({ siteId, name, day });
-    return this.#date(date, await this.jobs.of(siteId), basis);
+    return this.#date(await this.records.of(SiteDate).add({ siteId, name, day }), basis);
   }
 
   removeDate(id: string): Promise<void> {
@@ -143,7 +123,7 @@ export class SeasonService {
 
   async restoreDate(id: string): Promise<SiteDateAnswer> {
     const date = await this.records.of(SiteDate).restore(id);
-    return this.#date(date, await this.jobs.of(date.siteId), await this.bases.of(date.siteId));
+    return this.#date(date, await this.bases.of(date.siteId));
   }
 
   async #across(jobs: readonly Job[], units: UnitSystem) {
@@ -154,71 +134,9 @@ export class SeasonService {
     return this.jobs.told(jobs, units, names(sites), names(zones));
   }
 
-  #date({ id, name, day }: SiteDate, jobs: readonly Job[], basis: SeasonBasis): SiteDateAnswer {
-    const open = jobs.filter(({ state }) => state === 'open' || state === 'partly done');
+  async #date({ id, siteId, name, day }: SiteDate, basis: SeasonBasis): Promise<SiteDateAnswer> {
+    const open = (await this.jobs.of(siteId)).filter(({ state }) => (OPEN as readonly string[]).includes(state));
     const dated = open.map((job) => ({ ...doseOf(job, basis), day: job.day, latest: job.latest }));
     return { id, name, day, jobs: backwardFrom(day, dated) };
   }
-
-  /** When each kind of its open work may be done; one of a kind stands for all of it. */
-  #windows(jobs: readonly Job[], basis: SeasonBasis, ground: ReturnType<SeasonBasis['groundOf']>) {
-    const kinds = new Map<string, Job>();
-    for (const job of jobs) if (job.state === 'open' && !kinds.has(job.key)) kinds.set(job.key, job);
-    if (!ground.year) return [];
-    return [...kinds.values()].map((job) => ({
-      ...{ key: job.key, name: job.name },
-      spans: cardOf(job.remedy).window ? windowsAhead(doseOf(job, basis), ground) : [],
-    }));
-  }
-
-  /** Water and mowing of a zone: this week and the next, and the first weeks of what was sown or will be. */
-  #care(
-    zone: MeasuredZone,
-    jobs: readonly Job[],
-    basis: SeasonBasis,
-    units: UnitSystem,
-  ): Pick<SeasonZoneAnswer, 'water' | 'driest' | 'mowing' | 'seedWater' | 'firstCut'> {
-    const { facts, grass } = zone;
-    const year = basis.yearOf(zone);
-    const watered = wateredZone(zone);
-    const { from } = weekOf(basis.today);
-    const water: WaterWeek[] = year
-      ? [0, WEEK].flatMap((by) => waterWeek(year, dayOn(from, by), watered, units) ?? [])
-      : [];
-    const sown = jobs.find(({ remedy, day, state }) => (remedy === 'seed' || remedy === 'mulch') && day !== null && state !== 'not done'); // prettier-ignore
-    const emerge = (grass ? findGrass(grass).seed?.emerge : undefined) ?? EMERGE;
-    const seed: SeedWater[] = sown ? seedWater(sown.day!, emerge, year, watered, units) : [];
-    const dry = facts?.drySpell === 'browned' || facts?.drySpell === 'died';
-    const mowing = grass
-      ? mowingAdvice(
-          {
-            grass,
-            top: zone.shade === 'deep' || dry,
-            fineTurf: zone.surface === 'fine turf',
-            clippings: zone.clippings,
-          },
-          units,
-        )
-      : undefined;
-    return {
-      water,
-      driest: (year && thirstiestWeek(year, from, watered, units)) ?? null,
-      mowing: mowing?.words ?? null,
-      seedWater: seed,
-      firstCut: sown && grass ? firstCutWords(grass, units) : null,
-    };
-  }
 }
-
-/** A zone as it is watered. */
-const wateredZone = (zone: MeasuredZone): WateredZone => ({
-  season: seasonOfZone(zone),
-  soilGroup: zone.soilGroup ?? undefined,
-  slope: zone.facts?.slope ?? undefined,
-  rootDepth: zone.rootDepth ?? undefined,
-  deepShade: zone.shade === 'deep',
-  irrigation: zone.facts?.irrigation ?? undefined,
-  // By cups and a ring, where they were out; dry cups would say that it never ends.
-  precipitation: zone.measured.sprinklerRate?.value || undefined,
-  infiltration: zone.measured.infiltration?.value || undefined,
-});

@@ -26,14 +26,17 @@ type Dated = JobDose & { readonly day: string | null; readonly latest?: string |
 export function backwardFrom(date: string, jobs: readonly Dated[]): BackwardJob[] {
   const before = jobs.filter(({ day, from }) => (day ?? from ?? date) <= date);
   const found = new Map<string, BackwardJob>();
+  // Jobs bind others of their zone only.
+  const byZone = new Map<string, Dated[]>();
+  for (const job of before) byZone.set(job.zoneId, [...(byZone.get(job.zoneId) ?? []), job]);
   // The last in the order of work first: what follows binds what comes before.
   for (const job of [...before].sort((one, other) => inOrder(other, one))) {
     const { settle, risk } = cardOf(job.remedy);
     let latestStart = dayOn(date, -settle);
     let words = `${settle} days before ${date}.`;
-    for (const next of before) {
+    for (const next of byZone.get(job.zoneId)!) {
       const known = found.get(next.id);
-      if (!known || next.zoneId !== job.zoneId) continue;
+      if (!known) continue;
       for (const rule of rulesBetween(job, next)) {
         const by = dayOn(known.latestStart, -rule.days);
         if (rule.ordered && by < latestStart) {

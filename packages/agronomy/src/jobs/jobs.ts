@@ -280,13 +280,21 @@ export function planJobs(
 ): PlacedJob[] {
   const placed = new Map<string, PlacedJob>();
   const fixed = new Map(kept.map((job) => [job.id, job]));
+  // Jobs keep to others of their zone only.
+  const [freshOf, keptOf] = [new Map<string, PlacedJob[]>(), new Map<string, Array<(typeof kept)[number]>>()];
+  for (const { zoneId } of [...doses, ...kept]) {
+    freshOf.set(zoneId, []);
+    keptOf.set(zoneId, []);
+  }
+  for (const job of kept) keptOf.get(job.zoneId)!.push(job);
   for (const job of [...doses].sort(inOrder)) {
-    const ground = groundOf(job.zoneId);
-    const others = [...placed.values(), ...kept].filter(({ zoneId, id }) => zoneId === job.zoneId && id !== job.id);
-    placed.set(job.id, {
-      ...place(job, others, ground),
+    const others = [...freshOf.get(job.zoneId)!, ...keptOf.get(job.zoneId)!].filter(({ id }) => id !== job.id);
+    const found = {
+      ...place(job, others, groundOf(job.zoneId)),
       ...(fixed.has(job.id) ? { day: fixed.get(job.id)!.day } : {}),
-    });
+    };
+    placed.set(job.id, found);
+    freshOf.get(job.zoneId)!.push(found);
   }
   return doses.map(({ id }) => placed.get(id)!);
 }
