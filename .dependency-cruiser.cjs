@@ -58,7 +58,7 @@ const houses = {
       'proof',
       'report',
     ],
-    ...['rounds', 'standins', 'exchange', 'demo'],
+    ...['rounds', 'standins', 'exchange', 'erasure', 'demo'],
   ],
   'apps/web/src': ['api', 'offline', 'position', 'ui', 'features', 'frame'],
 };
