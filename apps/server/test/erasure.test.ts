@@ -179,7 +179,8 @@ it('ground that is moved away keeps its shape, and lies within some kilometres',
 });
 
 it('names are struck out as whole words, the longest first, and words of the calendar and the trade are none', () => {
-  expect(namesIn('May Green, Lime Lane 4')).toEqual(['May Green, Lime Lane 4', 'Green', 'Lane']);
+  expect(namesIn('May Greene, Lime Lane 4')).toEqual(['May Greene, Lime Lane 4', 'Greene', 'Lane']);
+  expect(namesIn('The Green')).toEqual(['The Green']);
   const strike = strikingOut([...namesIn('Hetty Coppice'), '555 0102 (evenings)']);
   expect(strike('Hetty Coppice, or Hetty: 555 0102 (evenings). Hettys coppice')).toBe('…, or …: …. Hettys coppice');
 });

@@ -97,9 +97,9 @@ export function freeWords(value: Json, key = ''): string[] {
     : [];
 }
 
-/** Words of the calendar and of the trade, which say something else where they stand in a text of ours. */
+/** Words of the calendar, of the trade and of grounds, which say something else where they stand in a text of ours. */
 const COMMON: ReadonlySet<string> = new Set(
-  [...remedyNames, ...'january february march april may june july august september october november december spring summer autumn winter the'.split(' ')], // prettier-ignore
+  [...remedyNames, ...'january february march april may june july august september october november december spring summer autumn winter the north south east west front back upper lower green field lawn court park garden house school club church hall'.split(' ')], // prettier-ignore
 );
 
 /** Of a name what it is known by: the whole, and each word of it that begins large; nothing too short to strike out. */

@@ -18,7 +18,6 @@ const LABEL = /^(?=.*\p{L})(?=.*\d).{3,}$/u;
 /** Somebody who reads the site's report, or was asked to. */
 export interface Client {
   readonly personId: string;
-  readonly membershipId: string;
   /** Of no other site. */
   readonly onlyHere: boolean;
 }
@@ -69,10 +68,7 @@ export class NamesOfSite {
         .withDeleted()
         .getMany(),
     );
-    return found.map(({ id, personId, siteIds }) => ({
-      ...{ membershipId: id, personId },
-      onlyHere: siteIds.every((one) => one === siteId),
-    }));
+    return found.map(({ personId, siteIds }) => ({ personId, onlyHere: siteIds.every((one) => one === siteId) }));
   }
 
   /** Addresses that were asked in for this site and no other. */
@@ -147,10 +143,12 @@ export class NamesOfSite {
 /** By what a site is known, as it is told in one place. */
 function namesOf({ name, place, contacts, access }: Partial<Site>): string[] {
   const ways = accessKeys.flatMap((key) => access?.[key]?.split('\n') ?? []);
+  const notes = (contacts ?? []).flatMap(({ note }) => note ?? []);
   return [
     ...namesIn(name ?? ''),
     ...(place?.split(/[,\n]/u) ?? []),
-    ...(contacts ?? []).flatMap((one) => [...namesIn(one.name), one.phone ?? '', one.email ?? '', one.note ?? '']),
-    ...ways,
+    ...(contacts ?? []).flatMap((one) => [...namesIn(one.name), one.phone ?? '', one.email ?? '']),
+    // One word alone, such as “Tap”, tells of nobody.
+    ...[...ways, ...notes].filter((one) => /\S\s+\S|\d/u.test(one)),
   ].map((one) => one.trim());
 }

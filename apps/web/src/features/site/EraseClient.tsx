@@ -12,7 +12,7 @@ import { useTyped } from '../../ui/useTyped.ts';
 
 const goes = [
   'the site’s name, place, people and ways in',
-  'photos, the picture under the plan, and laboratories’ files as they came',
+  'photos, the picture under the plan, and files as they came: of laboratories, and of many years in which it stands',
   'quotes’ words, letters, reports, and whatever was written freely: notes, reasons, captions, names of zones',
   'share links, invitations, and the account of a client who reads no other site',
   'where it lies: the drawing keeps its shape, and is moved by up to 8 km',
