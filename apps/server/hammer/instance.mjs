@@ -7,6 +7,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 
 const { Client } = createRequire(import.meta.url)('pg');
 const here = import.meta.dirname;
+const TRIES = 4;
 
 /** One server of the instance. */
 export class Server {
@@ -19,7 +20,18 @@ export class Server {
     this.longest = { block: 0, atWork: 0 };
   }
 
+  /** A port may be somebody's for a moment: it is tried again, as who watches over a server does. */
   async start() {
+    for (let tries = 1; ; tries += 1)
+      try {
+        return await this.#begin();
+      } catch (error) {
+        if (tries === TRIES) throw error;
+        await pause(500 * tries);
+      }
+  }
+
+  async #begin() {
     this.#child = spawn(
       process.execPath,
       ['--disable-warning=ExperimentalWarning', '--import', join(here, 'watchLoop.mjs'), 'apps/server/dist/main.js'],

@@ -1,7 +1,9 @@
 import { type BagAnswer, type BagLineAnswer, type BoardAnswer, type CoreTapsAnswer, type PhotoAnswer, type LabReportAnswer, type ProblemAnswer, type ZoneAnswer, zoneInput } from '@glenfold/contract'; // prettier-ignore
 import fc from 'fast-check';
 import pg from 'pg';
+import { DataSource } from 'typeorm';
 import { ownerSource } from '../src/database.ts';
+import { troubleOf } from '../src/platform/databaseTrouble.ts';
 import { OneOfEach1795950000000 } from '../src/migrations/1795950000000-oneOfEach.ts';
 import { migrations } from '../src/migrations/index.ts';
 import type { Row } from '../src/exchange/formats.ts';
@@ -159,6 +161,14 @@ it('a database that goes away is told as such, and is found again', async () => 
   await admin.query(`ALTER DATABASE ${name} ALLOW_CONNECTIONS true`);
   await admin.end();
   await until(async () => (await server.owner().ask('get', '/sites')).status === 200);
+});
+
+it('a connection that is lost in the middle of a transaction is the database’s trouble, and no fault of ours', async () => {
+  const runner = server.current().app.get(DataSource).createQueryRunner();
+  await runner.startTransaction();
+  await runner.release();
+  const error: unknown = await runner.query('SELECT 1').catch((reason: unknown) => reason);
+  expect([troubleOf(error), troubleOf(new TypeError('x is not a function'))]).toEqual(['away', undefined]);
 });
 
 const alive = `"deletedAt" IS NULL`;

@@ -14,9 +14,9 @@ const UNREADABLE = '22';
 
 /** The database goes down, comes up, has no place left, or cannot be reached. */
 const AWAY = /^(08|53|57P|ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|EAI_AGAIN)/;
-/** The driver has words for it only. */
+/** Driver and mapper have words for it only; a connection that is lost takes its runner along, in the middle of whatever it ran. */
 const AWAY_WORDS =
-  /connection (terminated|ended)|timeout exceeded when trying to connect|not queryable|Client was closed|not currently accepting connections/i;
+  /connection (terminated|ended)|query runner already released|timeout exceeded when trying to connect|not queryable|Client was closed|not currently accepting connections/i;
 
 const codeOf = (error: unknown): string => {
   const { code } = (error ?? {}) as { readonly code?: unknown };
