@@ -11,7 +11,7 @@ const list = (words: readonly string[]): string => words.map((word) => `'${word}
 /**
  * Two books are never rewritten: the logbook, and the record of changes. For the one reason that a client is erased the
  * database does it itself, and writes down that it did: of the record of changes figures, days and words from lists stay,
- * in the logbook names are struck out of the words. It asks whose rows they are, and takes nobody's word for it.
+ * in the logbook names are struck out of the words. Whose rows they are it finds out itself; the names it is told.
  */
 export class Erasure1795970000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
