@@ -16,14 +16,14 @@ const swc = (tsx) => [
   },
 ];
 
-const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'node', instead = {} } = {}) => ({
+const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'node', instead = {}, transform = {} } = {}) => ({
   displayName,
   rootDir: import.meta.dirname,
   testMatch: [`<rootDir>/${tests}/**/*.${files}`],
   testEnvironment: environment,
   setupFiles: ['<rootDir>/scripts/seed.mjs'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  transform: { '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
+  transform: { ...transform, '^.+\\.ts$': swc(false), '^.+\\.tsx$': swc(true) },
   moduleNameMapper: {
     '^@glenfold/agronomy/geometry$': '<rootDir>/packages/agronomy/src/geometry/index.ts',
     '^@glenfold/agronomy/sampling$': '<rootDir>/packages/agronomy/src/sampling/index.ts',
@@ -49,6 +49,17 @@ export default {
         '\\.css$': '<rootDir>/apps/web/test/style.cjs',
       },
     }),
-    project('server', 'apps/server/test'),
+    // The application itself is the built one: run "npm run build" first, as "npm test" does.
+    project('server', 'apps/server/test', {
+      environment: '<rootDir>/apps/server/test/builtEnvironment.mjs',
+      transform: {
+        '/(apps|packages)/[a-z]+/src/.+\\.ts$|/test/libraries/': '<rootDir>/apps/server/test/builtModule.mjs',
+      },
+      // What is one thing for the application has to be the same for the tests.
+      instead: {
+        '^(typeorm|class-validator|class-transformer|pdfmake|@nestjs/(common|core|testing))$':
+          '<rootDir>/apps/server/test/libraries/$1.mjs',
+      },
+    }),
   ],
 };

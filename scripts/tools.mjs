@@ -129,7 +129,7 @@ export function ensurePackages() {
   return whenChanged(
     'packages',
     ['package-lock.json'],
-    ['node_modules/typescript/package.json', 'node_modules/vite/package.json'],
+    ['node_modules/typescript7/package.json', 'node_modules/vite/package.json'],
     () => {
       // Not "npm ci": it refuses a lock file without the optional binaries of other platforms, which not every registry serves.
       const args = ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'];
@@ -155,7 +155,8 @@ export async function ensureBuild() {
     sources,
     ['apps/server/dist/main.js', 'apps/server/dist/described.json', 'apps/web/dist/index.html'],
     async () => {
-      await runTelling('Building the application: the core and the server', 'npx', ['tsc', '-b']);
+      const compiler = [join(root, 'node_modules/typescript7/bin/tsc'), '-b'];
+      await runTelling('Building the application: the core and the server', 'node', compiler);
       await Promise.all([
         runTelling('Building the application: the description of its API', 'node', ['scripts/describe.mjs']),
         // Whoever asks for it, a test too: what is served is built to be served.

@@ -113,7 +113,7 @@ export class SettingsService {
   /** The years and budgets of a site’s sections. */
   async sections(siteId: string): Promise<Readonly<Partial<Record<SectionName, SectionBudget>>>> {
     const [found] = await this.records.of(Setting).find({ kind: 'sections', siteId });
-    return (found?.value as Readonly<Partial<Record<SectionName, SectionBudget>>> | undefined) ?? {};
+    return found?.value ?? {};
   }
 
   async #read(kind: SettingKind, value: object): Promise<object> {

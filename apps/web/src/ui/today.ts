@@ -9,6 +9,9 @@ export const deviceZone = (): string => new Intl.DateTimeFormat().resolvedOption
 /** The day of a moment as the person's own clock shows it, `2026-10-14`. */
 export const dayOf = (at: Date): string => dayIn(at, deviceZone());
 
+/** Today as the person's own clock shows it. */
+export const deviceToday = (): string => dayOf(new Date());
+
 /** A moment of the server's as the person's own clock shows it, `2026-10-14 09:05`. */
 export function localTime(moment: string): string {
   const at = new Date(moment);

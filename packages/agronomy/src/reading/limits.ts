@@ -56,7 +56,7 @@ export function limitEvidence(
     thatch,
     waterDrop,
     surface,
-    sunShort: sward.main && sward.main.leastSun - (sunHours ?? table.shadeHours[shade]),
+    sunShort: sward.main ? sward.main.leastSun - (sunHours ?? table.shadeHours[shade]) : undefined,
     grows: sward.main ? 'grass' : 'garden bed',
     organicSoil: sward.organicSoil ? 'yes' : 'no',
     ph: test?.soilPh,

@@ -13,7 +13,7 @@ import { jobDay } from '../../ui/JobWords.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
-import { dayOf } from '../../ui/today.ts';
+import { deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { CloseCard, type TakenPhoto } from './CloseCard.tsx';
 import { DayVerdict } from './DayVerdict.tsx';
@@ -104,7 +104,7 @@ export function CardPage() {
   if (!packed) return frame(error ? <Trouble error={error} /> : <Typography>Opening the card…</Typography>);
   const { card } = packed;
   const { job } = card;
-  const today = dayOf(new Date());
+  const today = deviceToday();
   const known = day ?? card.day;
   const entry = written ?? packed.written ?? null;
   const closed = entry !== null || job.state === 'done' || job.state === 'not done' || job.state === 'superseded';

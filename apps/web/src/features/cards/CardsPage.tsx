@@ -10,7 +10,7 @@ import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { JobMark, jobDay } from '../../ui/JobWords.tsx';
 import { WHY_KEPT, askToKeep, keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
-import { dayOf, localTime } from '../../ui/today.ts';
+import { deviceToday, localTime } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { type PackedCard, cardKinds, packWeek, packedCards } from './cardStore.ts';
 
@@ -55,7 +55,7 @@ export function CardsPage() {
       setBusy(false);
     }
   };
-  const today = dayOf(new Date());
+  const today = deviceToday();
   const isToday = (day: string | null): boolean => day !== null && day <= today;
   const groups = [
     ['Today', cards.filter(({ card: { job } }) => isToday(job.day))],

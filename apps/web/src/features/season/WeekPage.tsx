@@ -8,7 +8,7 @@ import { dayWords, weekDays } from '../../ui/days.ts';
 import { JobLine } from '../../ui/JobWords.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { colours } from '../../ui/theme.ts';
-import { dayOf } from '../../ui/today.ts';
+import { deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { seasonQueries } from './api.ts';
 
@@ -66,7 +66,7 @@ export function WeekPage() {
   const { system } = useUnits();
   const [day, setDay] = useState<string | null>(null);
   const { data, error } = useQuery({ ...seasonQueries.week(day, system), placeholderData: (last) => last });
-  const today = dayOf(new Date());
+  const today = deviceToday();
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 980, width: '100%' }}>
       <Box sx={{ display: 'flex', gap: 1, alignItems: 'baseline', flexWrap: 'wrap', mb: 1.5 }}>

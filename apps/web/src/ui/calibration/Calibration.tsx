@@ -9,7 +9,7 @@ import { QuantityField } from '../QuantityField.tsx';
 import { Cautions } from '../bits.tsx';
 import { useMay } from '../session.tsx';
 import { colours } from '../theme.ts';
-import { dayOf } from '../today.ts';
+import { deviceToday } from '../today.ts';
 import { useUnits } from '../units.tsx';
 import { SprayerTrial, TankLoads } from './SprayerTrial.tsx';
 import { SpreaderTrial } from './SpreaderTrial.tsx';
@@ -48,7 +48,7 @@ const tried = ({ settings }: MachineAnswer): readonly TriedSetting[] => settings
 export function useSettingWords(): (machine: MachineAnswer, goal: Goal, each: number) => string | undefined {
   const { say } = useUnits();
   return (machine, { productId, sprayed }, each) => {
-    const found = settingFor(tried(machine), productId, each, dayOf(new Date()));
+    const found = settingFor(tried(machine), productId, each, deviceToday());
     if (!found) return undefined;
     const rate = (value: number): string => say(sprayed ? 'liquidRate' : 'productRate', value);
     const { setting, by, from, old } = found;
@@ -75,10 +75,7 @@ function withTrial(
   return {
     ...input,
     ...(width === undefined ? {} : { width: Number(width.toFixed(2)) }),
-    settings: [
-      ...others,
-      { productId, setting, rate: Number(rate.value.toPrecision(4)), checkedOn: dayOf(new Date()) },
-    ],
+    settings: [...others, { productId, setting, rate: Number(rate.value.toPrecision(4)), checkedOn: deviceToday() }],
   };
 }
 

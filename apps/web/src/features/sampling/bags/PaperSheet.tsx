@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { FormDialog } from '../../../ui/FormDialog.tsx';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { colours } from '../../../ui/theme.ts';
-import { dayOf } from '../../../ui/today.ts';
+import { deviceToday } from '../../../ui/today.ts';
 import { useUnits } from '../../../ui/units.tsx';
 import { useBookSheet } from '../api.ts';
 
@@ -43,7 +43,7 @@ interface PaperSheetProps {
 export function PaperSheet({ bags, zones, onClose }: PaperSheetProps) {
   const { say } = useUnits();
   const [bagId, setBagId] = useState(bags[0]!.id);
-  const [on, setOn] = useState(dayOf(new Date()));
+  const [on, setOn] = useState(deviceToday());
   const [lines, setLines] = useState<Readonly<Record<string, Line>>>({});
   const book = useBookSheet();
   const bag = bags.find(({ id }) => id === bagId)!;
@@ -57,7 +57,7 @@ export function PaperSheet({ bags, zones, onClose }: PaperSheetProps) {
   const save = (): void => {
     if (waiting.length === 0 || waiting.some((core) => problemOf(lineOf(core).pushed) ?? problemOf(lineOf(core).recovered))) return;
     // Of a day that is over nobody knows the hour: noon of it.
-    const at = (on === dayOf(new Date()) ? new Date() : new Date(`${on}T12:00:00`)).toISOString();
+    const at = (on === deviceToday() ? new Date() : new Date(`${on}T12:00:00`)).toISOString();
     book.mutate(waiting.map((core) => bookedCore(core, lineOf(core), bag.depth, at)) , {
       // What the server said of one of them is read before the sheet goes.
       onSuccess: (words) => (words.length > 0 ? setSaid(words) : onClose()),
@@ -79,7 +79,7 @@ export function PaperSheet({ bags, zones, onClose }: PaperSheetProps) {
             <MenuItem key={id} value={id}>{`${writeBagCode(code)}, ${zoneNames.join(', ')}`}</MenuItem>
           ))}
         </TextField>
-        <TextField type="date" label="Taken on" value={on} onChange={(event) => setOn(event.target.value)} slotProps={{ inputLabel: { shrink: true }, htmlInput: { max: dayOf(new Date()) } }} />
+        <TextField type="date" label="Taken on" value={on} onChange={(event) => setOn(event.target.value)} slotProps={{ inputLabel: { shrink: true }, htmlInput: { max: deviceToday() } }} />
       </Box>
       <Typography>
         {`All are booked as taken, ${say('depth', bag.depth)} deep and whole: write down only what was otherwise.`}
