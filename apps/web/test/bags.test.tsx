@@ -1,6 +1,6 @@
 import type { BagAnswer, BagState } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { BagList } from '../src/features/sampling/bags/BagList.tsx';
 import { Board } from '../src/features/sampling/bags/Board.tsx';
 import { changesOf, serve, show } from './page.tsx';

@@ -1,6 +1,6 @@
 import type { MachineAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Rates } from '../src/features/rates/Rates.tsx';
 import { type Goal, Calibration } from '../src/ui/calibration/Calibration.tsx';
 import { changesOf, serve, show } from './page.tsx';

@@ -1,7 +1,7 @@
 import { programZone } from '@glenfold/agronomy';
 import type { SessionAnswer, SiteReportAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import type { ReactNode } from 'react';
 import { Route, Routes } from 'react-router';
 import { Invitation, Reset } from '../src/features/entrance/OneTimeLinks.tsx';

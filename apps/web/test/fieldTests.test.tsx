@@ -3,7 +3,7 @@ import { type FieldTestKind, fieldTestKinds, fieldTestOf } from '@glenfold/agron
 import type { FieldTestInput, PhotoInput } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { clear, createStore } from 'idb-keyval';
 import { Route, Routes } from 'react-router';
 import { TestsPage } from '../src/features/fieldTests/TestsPage.tsx';

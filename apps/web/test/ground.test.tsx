@@ -7,7 +7,7 @@ import type {
 } from '@glenfold/contract';
 import { readHeader, readLabRow } from '@glenfold/agronomy';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
 import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
 import { LabFileReview } from '../src/features/lab/review/LabFileReview.tsx';

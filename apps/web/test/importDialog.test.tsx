@@ -1,6 +1,6 @@
 import { areaOf } from '@glenfold/agronomy/geometry';
 import { screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import proj4 from 'proj4';
 import { ImportDialog } from '../src/features/ground/files/ImportDialog.tsx';
 import { definitionOf, utmCodeAt } from '../src/features/ground/files/coordinateSystems.ts';

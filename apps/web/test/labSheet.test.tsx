@@ -1,6 +1,6 @@
 import type { LabResultInput } from '@glenfold/contract';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Lab } from '../src/features/lab/Lab.tsx';
 import { changesOf, choose, problem, serve, show } from './page.tsx';
 import { printed, resultWith, site, zoneWith } from './scene.ts';

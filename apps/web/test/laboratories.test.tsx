@@ -1,6 +1,6 @@
 import type { LaboratoryInput } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Laboratories } from '../src/features/sampling/bags/Laboratories.tsx';
 import { changesOf, choose, serve, show } from './page.tsx';
 import { laboratory } from './scene.ts';

@@ -11,7 +11,7 @@ import type {
 } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Loads } from '../src/features/lab/Loads.tsx';
 import { OwnTests } from '../src/features/lab/OwnTests.tsx';
 import { Questions } from '../src/features/lab/Questions.tsx';

@@ -1,6 +1,6 @@
 import type { DrawingAnswer, MeasurementsInput, ZoneAnswer, ZoneFactsInput } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { MeasureForm } from '../src/features/ground/MeasureForm.tsx';
 import { ZonePanel } from '../src/features/ground/ZonePanel.tsx';
 import { DividePanel } from '../src/features/ground/divide/DividePanel.tsx';

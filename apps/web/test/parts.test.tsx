@@ -1,7 +1,7 @@
 import { jest } from '@jest/globals';
 import { type AuditEntryAnswer, siteInput } from '@glenfold/contract';
 import { screen, waitFor } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Suspense, useState } from 'react';
 import { useRemove, useSaveSite } from '../src/api/changes.ts';
 import { Spoken } from '../src/frame/Spoken.tsx';

@@ -1,6 +1,6 @@
 import { type Calculator, calculators } from '@glenfold/agronomy';
 import { screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { CalculatorPage } from '../src/features/pocket/CalculatorPage.tsx';
 import { pathOf, subjects } from '../src/features/pocket/subjects.ts';

@@ -1,6 +1,6 @@
 import type { InvitationAnswer, MailAnswer, MemberAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { PracticePage } from '../src/features/practice/PracticePage.tsx';
 import { Rounds } from '../src/features/rounds/Rounds.tsx';

@@ -1,6 +1,6 @@
 import type { QuoteAnswer, QuoteWord } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { SiteQuote } from '../src/features/rates/Quote.tsx';
 import { Offered } from '../src/features/report/Offered.tsx';
 import { changesOf, problem, serve, show } from './page.tsx';

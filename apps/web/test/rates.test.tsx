@@ -1,5 +1,5 @@
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Rates } from '../src/features/rates/Rates.tsx';
 import { openWorkingByKey } from '../src/ui/working.tsx';
 import { serve, show } from './page.tsx';

@@ -2,7 +2,7 @@ import type { BesideRow, SoilTest, ZoneFacts } from '@glenfold/agronomy';
 import { besideOf, schoolsOf, zoneReading } from '@glenfold/agronomy';
 import type { OwnerReportAnswer } from '@glenfold/contract';
 import { screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { Reading } from '../src/features/reading/Reading.tsx';
 import { RetestsPage } from '../src/features/reading/RetestsPage.tsx';

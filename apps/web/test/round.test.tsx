@@ -10,7 +10,7 @@ import type {
   SeasonAnswer,
 } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { CardPage } from '../src/features/cards/CardPage.tsx';
 import { CardsPage } from '../src/features/cards/CardsPage.tsx';

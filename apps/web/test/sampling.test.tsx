@@ -1,7 +1,7 @@
 import type { SamplingInput } from '@glenfold/contract';
 import { samplingCoreVolume } from '@glenfold/agronomy';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { DesignPanel } from '../src/features/sampling/design/DesignPanel.tsx';
 import { placeCores } from '@glenfold/agronomy/sampling';
 import { besidePage, choose, serve, show } from './page.tsx';

@@ -1,6 +1,6 @@
 import type { SettingAnswer, SiteAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { SettingsPage } from '../src/features/settings/SettingsPage.tsx';
 import { AboutSite } from '../src/features/site/AboutSite.tsx';

@@ -1,7 +1,7 @@
 import { shoppingList } from '@glenfold/agronomy';
 import type { SiteProgramAnswer } from '@glenfold/contract';
 import { screen, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Rates } from '../src/features/rates/Rates.tsx';
 import { serve, show } from './page.tsx';
 import { answer, props, row, served, zone } from './ratesScene.ts';

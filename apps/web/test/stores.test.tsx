@@ -1,6 +1,6 @@
 import type { ProductAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { Stores } from '../src/features/materials/Stores.tsx';
 import { type Asked, changesOf, choose, problem, serve, show } from './page.tsx';

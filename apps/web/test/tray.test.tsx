@@ -1,6 +1,6 @@
 import type { RunAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Tray } from '../src/frame/Tray.tsx';
 import { changesOf, serve, show } from './page.tsx';
 

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import type { BagAnswer, CoreTapInput } from '@glenfold/contract';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { WalkPage } from '../src/features/sampling/walk/WalkPage.tsx';
 import { WalksPage } from '../src/features/sampling/walk/WalksPage.tsx';

@@ -1,7 +1,7 @@
 import { shoppingList, sectionSums } from '@glenfold/agronomy';
 import type { SettingAnswer, SiteProgramAnswer } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
-import userEvent from '@testing-library/user-event';
+import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { SectionPlans } from '../src/features/ground/sections/SectionPlans.tsx';
 import { Rates } from '../src/features/rates/Rates.tsx';
