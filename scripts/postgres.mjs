@@ -169,7 +169,13 @@ export async function startCluster(root, name, { scratch = false } = {}) {
   const stopServer = () => run(binaries, 'pg_ctl', ['-D', data, '-m', 'fast', '-w', 'stop']);
 
   return oneAtATime(folder, 'starting', async () => {
-    if (scratch && !isRunning(binaries, data)) rmSync(data, { recursive: true, force: true });
+    const files = join(folder, 'files');
+    if (scratch) {
+      // What a run that was killed has left is of its code, and perhaps half made: begun anew.
+      if (leave(folder) && isRunning(binaries, data)) stopServer();
+      if (!isRunning(binaries, data)) for (const made of [data, files]) rmSync(made, { recursive: true, force: true });
+      mkdirSync(files, { recursive: true });
+    }
     const isNew = !existsSync(join(data, 'PG_VERSION'));
     const known = existsSync(join(folder, 'secrets.json'));
     const secrets = secretsOf(folder);
@@ -207,6 +213,8 @@ export async function startCluster(root, name, { scratch = false } = {}) {
     use(folder);
     return {
       ...of('glenfold'),
+      /** Folder of the files of a scratch cluster's databases, which ends with them. */
+      files,
       isUp: () => isRunning(binaries, data),
       /** @returns the addresses, which are others where its port was taken meanwhile; nothing when it did not start */
       again: async () => {

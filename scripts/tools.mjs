@@ -57,13 +57,30 @@ export async function runTelling(what, command, args, { env = {}, remedy = 'Read
   return fail(`"${[command, ...args].join(' ')}" failed.`, remedy);
 }
 
+/** Run a command and show what it says; the scripts beside it go on. */
+export async function runToEnd(command, args, env = {}) {
+  const code = await new Promise((done) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...env },
+    });
+    child.on('error', () => done(1));
+    child.on('close', done);
+  });
+  if (code !== 0) fail(`"${[command, ...args].join(' ')}" failed.`, 'Read the lines above.');
+}
+
 /** Run scripts of package.json side by side; the first that fails ends all, with what it printed. */
 export async function runAll(scripts) {
   await Promise.all(
     scripts.map(
-      ([name, remedy = 'Read the lines above.']) =>
+      ([name, remedy = 'Read the lines above.', args = []]) =>
         new Promise((done) => {
-          const child = spawn('npm', ['run', '--silent', name], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+          const child = spawn('npm', ['run', '--silent', name, ...args], {
+            cwd: root,
+            stdio: ['ignore', 'pipe', 'pipe'],
+          });
           let printed = '';
           const keep = (chunk) => (printed += chunk);
           child.stdout.on('data', keep);
