@@ -86,17 +86,15 @@ async function start(options: AppOptions): Promise<NestExpressApplication> {
   app.use(cookieParser());
   const sessions = app.get(SessionService);
   app.use(whoAsks((token) => sessions.access(token)));
-  app.use(bodies);
   app.setGlobalPrefix('api');
+  const description = describeApi(app, readDescribed(join(root, 'apps/server/dist/described.json')));
+  app.get(DescriptionController).description = description;
+  app.use(bodies(description));
   app.useGlobalPipes(new ContractPipe(app.get(Threads)));
   app.useGlobalFilters(new ProblemFilter());
   app.enableShutdownHooks();
   webPages(app, join(root, 'apps/web/dist'));
 
-  app.get(DescriptionController).description = describeApi(
-    app,
-    readDescribed(join(root, 'apps/server/dist/described.json')),
-  );
   await app.init();
   // An export of many photos comes slowly over a thin line; what a stranger sends is small, and is cut off before.
   app.getHttpServer().requestTimeout = MOST_RECEIVED;

@@ -31,6 +31,11 @@ describe('the door for bodies', () => {
     // Read, and then refused for what it says.
     expect((await owner.ask('post', path, heavy(300_000))).status).toBe(422);
     expect((await owner.ask('post', '/sites', heavy(300_000))).status).toBe(413);
+    // A technician brings pictures from the field, and no laboratory's files.
+    const technician = await signIn(server.current(), demoEmails.technician);
+    const { id } = await zoneOf('Gannet', 'GR-1');
+    expect((await technician.ask('post', `/zones/${id}/photos`, heavy(2_000_000))).status).toBe(422);
+    expect((await technician.ask('post', path, heavy(300_000))).status).toBe(413);
   });
 
   it('is shut again when the session has ended', async () => {

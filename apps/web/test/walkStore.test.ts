@@ -13,6 +13,7 @@ import {
   tapEntry,
   walkKinds,
 } from '../src/features/sampling/walk/walkStore.ts';
+import { ApiProblem } from '../src/api/client.ts';
 import { type Doer, type Entry, all, keep as keepEntry, putAway, send } from '../src/offline/outbox.ts';
 
 /** A server as the device sees it: sometimes away, sometimes gone after it took what was sent. */
@@ -25,6 +26,8 @@ interface FakeServer {
   readonly came: CoreTapInput[];
   readonly photos: string[];
   refusePhotos: boolean;
+  /** What a photo is answered with, by its id, instead of being kept. */
+  readonly photoAnswers: Map<string, Response>;
   /** Touches that it will never take. */
   readonly refuseTaps: Set<string>;
   person: { id: string; name: string };
@@ -54,7 +57,10 @@ function answer(method: string, path: string, body: string | undefined): Respons
   }
   if (method === 'POST' && path.endsWith('/photos')) {
     if (refusePhotos) return json({ detail: 'The zone was deleted.', errors: [] }, 404);
-    photos.push((JSON.parse(body!) as { id: string }).id);
+    const { id } = JSON.parse(body!) as { id: string };
+    const own = server.photoAnswers.get(id);
+    if (own) return own.clone();
+    photos.push(id);
     return json({}, 201);
   }
   const siteId = path.split('/')[2]!;
@@ -73,6 +79,7 @@ beforeEach(() => {
     came: [],
     photos: [],
     refusePhotos: false,
+    photoAnswers: new Map(),
     refuseTaps: new Set(),
     person: wynn,
   };
@@ -248,5 +255,42 @@ describe('photos kept on the device', () => {
     expect((await all()).map(({ refused }) => refused)).toEqual([
       'The photo “Core of c” cannot be kept: The zone was deleted.',
     ]);
+  });
+
+  it.each([
+    ['too large', 413, undefined, true],
+    ['gone', 404, undefined, true],
+    ['being saved by somebody', 409, '2', false],
+    ['more than the disk holds', 507, undefined, false],
+    ['a fault of the server', 500, undefined, false],
+    ['not for the role', 403, undefined, false],
+  ])('hold up nothing behind them: %s (%i)', async (_why, status, retry, final) => {
+    for (const id of ['first', 'second']) await keepPhoto(id);
+    await keep(touch('c1'));
+    const headers = new Headers(retry ? { 'retry-after': retry } : undefined);
+    server.photoAnswers.set('first', new Response(JSON.stringify({ detail: 'No.' }), { status, headers }));
+    await sendKept().catch(() => undefined);
+    expect([server.came.length, server.photos]).toEqual([1, ['second']]);
+    expect((await all()).map(({ id, refused }) => [id, refused !== undefined])).toEqual([['first', final]]);
+    // What was not for good arrives when the trouble is over.
+    server.photoAnswers.clear();
+    await sendKept();
+    expect(server.photos).toEqual(final ? ['second'] : ['second', 'first']);
+  });
+
+  it('wait for what they are of: a test that is not taken yet has no pictures yet', async () => {
+    const of = {
+      ...{ id: 'on test', type: 'image/jpeg' as const },
+      image: 'AAAA',
+      fieldTestId: 't',
+      takenOn: '2026-10-14',
+    };
+    const both = [{ ...kinds[1]!, name: 'test', restsOn: undefined, send: () => Promise.reject(new ApiProblem(503, 'Later.', [])) }, kinds[1]!] as typeof kinds; // prettier-ignore
+    await keepEntry({ ...doer(), id: 't 1', kind: 'test', body: { id: 't' } });
+    await keepEntry(photoEntry(doer(), { zoneId: 'z', photo: of }));
+    await expect(send(both, () => undefined)).rejects.toThrow('Later.');
+    expect(server.photos).toEqual([]);
+    await send([{ ...both[0]!, send: () => Promise.resolve([{ id: 't 1' }]) }, kinds[1]!], () => undefined);
+    expect([server.photos, await all()]).toEqual([['on test'], []]);
   });
 });

@@ -9,13 +9,15 @@ export class ApiProblem extends Error {
     readonly title = '',
     /** The record as it stands, when somebody else saved it first. */
     readonly conflict?: ConflictAnswer,
+    /** The server says when it is worth trying again, s. */
+    readonly retryAfter?: number,
   ) {
     super(detail);
   }
 
   /** The same refusal with what stands now told in another way. */
   with(conflict: ConflictAnswer): ApiProblem {
-    return new ApiProblem(this.status, this.message, this.fields, this.title, conflict);
+    return new ApiProblem(this.status, this.message, this.fields, this.title, conflict, this.retryAfter);
   }
 }
 
@@ -74,7 +76,7 @@ export async function api<T>(method: Method, path: string, body?: unknown, versi
   unanswered.delete(asked);
   if (response.ok) return (response.status === 204 ? null : await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as Partial<ProblemAnswer>;
-  throw problemOf(response.status, problem);
+  throw problemOf(response.status, problem, response.headers?.get('retry-after'));
 }
 
 /**
@@ -93,7 +95,7 @@ export function sendForm<T>(path: string, form: FormData, onPart: (share: number
     request.addEventListener('load', () => {
       const { status, responseText } = request;
       if (status >= 200 && status < 300) done((status === 204 ? null : JSON.parse(responseText)) as T);
-      else failed(problemOf(status, read(responseText)));
+      else failed(problemOf(status, read(responseText), request.getResponseHeader('retry-after')));
     });
     request.send(form);
   });
@@ -107,8 +109,14 @@ function read(text: string): Partial<ProblemAnswer> {
   }
 }
 
-const problemOf = (status: number, { detail, errors, title, conflict }: Partial<ProblemAnswer>): ApiProblem =>
-  new ApiProblem(status, detail ?? UNREACHABLE, errors ?? [], title, conflict);
+function problemOf(
+  status: number,
+  { detail, errors, title, conflict }: Partial<ProblemAnswer>,
+  retryAfter: string | null | undefined,
+): ApiProblem {
+  const seconds = retryAfter ? Number(retryAfter) : undefined;
+  return new ApiProblem(status, detail ?? UNREACHABLE, errors ?? [], title, conflict, seconds);
+}
 
 /** Refusals after which it must be asked anew who is signed in, and as what. */
 export function concernsSession(error: Error): boolean {

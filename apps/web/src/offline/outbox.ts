@@ -35,9 +35,28 @@ export interface OutboxKind<T> {
   readonly atOnce: number;
   /**
    * @returns what came of those that the server told of; what it told nothing of stays
-   * @throws when the server cannot be reached, or refuses who asks: all of it stays
+   * @throws what the server says against all of them; the outbox decides what becomes of each
    */
   readonly send: (entries: ReadonlyArray<Entry<T>>) => Promise<readonly Outcome[]>;
+  /** How something that will never be taken is told. */
+  readonly refusal: (entry: Entry<T>, words: string) => string;
+  /** What has to arrive before it: while that waits, this waits too. */
+  readonly restsOn?: (entry: Entry<T>) => string | undefined;
+  /** What an entry is a state of: those of one thing go together, and the newest stands for all of them. */
+  readonly stateOf?: (entry: Entry<T>) => string;
+  /** Whether the order in which these arrive matters, so that none overtakes one that waits. */
+  readonly inOrder?: boolean;
+}
+
+/** Answers that do not change by sending the same again. */
+const FINAL = new Set([400, 404, 409, 410, 413, 415, 422]);
+
+/** What the server’s answer means for what was sent: never taken, not now, or nothing can be sent at all. */
+function meaningOf(error: unknown): 'never' | 'not now' | 'nothing goes' {
+  if (!(error instanceof ApiProblem) || error.status === 0 || error.status === 401) return 'nothing goes';
+  if (error.title === 'Another practice is open') return 'nothing goes';
+  // Somebody is saving the same just now: the server says when to come again.
+  return FINAL.has(error.status) && error.retryAfter === undefined ? 'never' : 'not now';
 }
 
 const store = createStore('glenfold-outbox', 'entries');
@@ -104,17 +123,56 @@ function notTheirs(waiting: readonly Entry[], practiceId: string | undefined, ki
   );
 }
 
+type Kept = readonly [key: string, entry: Entry];
+
+/** What came of entries that go together; where the server refuses them together, each is tried alone. */
+async function outcomesOf(kind: OutboxKind<never>, going: readonly Entry[]): Promise<ReadonlyMap<string, Outcome>> {
+  try {
+    return new Map((await kind.send(going as ReadonlyArray<Entry<never>>)).map((one) => [one.id, one]));
+  } catch (error) {
+    if (meaningOf(error) !== 'never') throw error;
+    if (going.length === 1 || kind.stateOf) {
+      const newest = going.at(-1)! as Entry<never>;
+      const refused = kind.refusal(newest, (error as Error).message);
+      // It is told once.
+      return new Map(going.map(({ id }) => [id, id === newest.id ? { id, refused } : { id }]));
+    }
+    const alone = new Map<string, Outcome>();
+    for (const entry of going) for (const [id, outcome] of await outcomesOf(kind, [entry])) alone.set(id, outcome);
+    return alone;
+  }
+}
+
+/** What may go next together, of what is one’s own and is not held up: the oldest, and those of its kind behind it. */
+function nextOf(own: readonly Kept[], kinds: ReadonlyArray<OutboxKind<never>>, held: ReadonlySet<string>) {
+  for (const [, { kind: name }] of own) {
+    const kind = kinds.find((one) => one.name === name)!;
+    const waits = (entry: Entry): boolean =>
+      held.has(entry.id) || held.has(kind.restsOn?.(entry as Entry<never>) ?? '') || held.has(name);
+    const free = own.filter(([, entry]) => entry.kind === name && !waits(entry));
+    const [first] = free;
+    if (!first) continue;
+    const of = (entry: Entry) => kind.stateOf?.(entry as Entry<never>);
+    return { kind, going: free.filter(([, entry]) => of(entry) === of(first[1])).slice(0, kind.atOnce) };
+  }
+  return undefined;
+}
+
 /**
  * Send what is kept and belongs to who is signed in, oldest first. An entry leaves the device only when the server has
- * said what came of it; one that is refused holds up no other.
+ * said what came of it. Whatever the server says against one, what does not rest on it goes on.
  *
  * @param onArrived told what has arrived, before it leaves the device
- * @throws when the server cannot be reached, or refuses who asks, or what is kept is somebody else's: it stays
+ * @throws when the server cannot be reached, or asks who it is, or what is kept is somebody else's; and, after all
+ *   others have gone, when something has to be sent again: it stays
  */
 export async function send(
   kinds: ReadonlyArray<OutboxKind<never>>,
   onArrived: (arrived: readonly Entry[]) => Promise<void> | void,
 ): Promise<void> {
+  /** Of what is to be sent again later: ids, what rests on them by the thing it is of, and kinds that keep their order. */
+  const held = new Set<string>();
+  let later: Error | undefined;
   for (;;) {
     const waiting = (await kept()).filter(
       ([, { kind, refused }]) => !refused && kinds.some((one) => one.name === kind),
@@ -124,23 +182,43 @@ export async function send(
     const own = waiting.filter(
       ([, entry]) => entry.practiceId === practice?.id && (!entry.person || entry.person.id === person?.id),
     );
-    const kind = kinds.find(({ name }) => name === own[0]?.[1].kind);
-    if (!kind)
+    if (own.length === 0)
       throw notTheirs(
         waiting.map(([, entry]) => entry),
         practice?.id,
         kinds,
       );
-    const going = own.filter(([, entry]) => entry.kind === kind.name).slice(0, kind.atOnce);
-    const outcomes = new Map(
-      (await kind.send(going.map(([, entry]) => entry as Entry<never>))).map((one) => [one.id, one]),
-    );
+    const next = nextOf(own, kinds, held);
+    if (!next)
+      throw (
+        later ??
+        new ApiProblem(502, 'The server did not answer for all that was sent: it is kept here and sent again.', [])
+      );
+    const { kind, going } = next;
+    const hold = (entry: Entry): void => {
+      held.add(entry.id);
+      // What is of it, such as a photo, comes after it.
+      const { id } = entry.body as { readonly id?: string };
+      if (id) held.add(id);
+      if (kind.inOrder) held.add(kind.name);
+    };
+    let outcomes: ReadonlyMap<string, Outcome>;
+    try {
+      outcomes = await outcomesOf(
+        kind,
+        going.map(([, entry]) => entry),
+      );
+    } catch (error) {
+      if (meaningOf(error) === 'nothing goes') throw error;
+      later ??= error as Error;
+      for (const [, entry] of going) hold(entry);
+      continue;
+    }
     const told = going.flatMap(([key, entry]) => {
       const outcome = outcomes.get(entry.id);
+      if (!outcome) hold(entry);
       return outcome ? [{ key, entry, refused: outcome.refused }] : [];
     });
-    if (told.length === 0)
-      throw new ApiProblem(502, 'The server said nothing of what was sent: it is kept here and sent again.', []);
     await onArrived(told.flatMap(({ entry, refused }) => (refused === undefined ? [entry] : [])));
     for (const { key, entry, refused } of told)
       await (refused === undefined ? del(key, store) : set(key, { ...entry, refused }, store));

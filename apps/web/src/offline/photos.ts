@@ -1,5 +1,5 @@
 import type { PhotoInput } from '@glenfold/contract';
-import { ApiProblem, api } from '../api/client.ts';
+import { api } from '../api/client.ts';
 import type { Doer, Entry, OutboxKind } from './outbox.ts';
 
 /** A photo of a zone that was taken with or without a connection. */
@@ -10,9 +10,6 @@ export interface KeptPhoto {
 
 /** Longest side of a photo that is taken in the field, pixels. */
 export const LONGEST_PHOTO = 1400;
-
-/** Answers that will not change by sending again. */
-export const FOR_GOOD = [400, 404, 409, 422];
 
 interface PhotoKind {
   /** A photo on its way. */
@@ -30,15 +27,14 @@ export function photoKind(name: string): PhotoKind {
       atOnce: 1,
       send: async (entries) => {
         const [{ id, body }] = entries as readonly [Entry<KeptPhoto>];
-        try {
-          await api('POST', `/zones/${body.zoneId}/photos`, body.photo);
-          return [{ id }];
-        } catch (error) {
-          if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
-          const called = body.photo.caption ? ` “${body.photo.caption}”` : '';
-          return [{ id, refused: `The photo${called} cannot be kept: ${error.message}` }];
-        }
+        await api('POST', `/zones/${body.zoneId}/photos`, body.photo);
+        return [{ id }];
       },
+      refusal: ({ body }, words) => {
+        const called = body.photo.caption ? ` “${body.photo.caption}”` : '';
+        return `The photo${called} cannot be kept: ${words}`;
+      },
+      restsOn: ({ body }) => body.photo.fieldTestId ?? body.photo.entryId ?? undefined,
     },
   };
 }

@@ -2,7 +2,7 @@ import type { CardAnswer, EntryInput, EntryWrittenAnswer } from '@glenfold/contr
 import { createStore, get, set, setMany, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
-import { FOR_GOOD, photoKind } from '../../offline/photos.ts';
+import { photoKind } from '../../offline/photos.ts';
 
 /** A card as it is taken along, to be worked without a connection. */
 export interface PackedCard {
@@ -94,15 +94,11 @@ export function cardKinds(onNotes: (words: readonly string[]) => void): Readonly
     atOnce: 1,
     send: async (entries) => {
       const [{ id, body }] = entries as readonly [Entry<EntryInput>];
-      try {
-        const { notes } = await api<EntryWrittenAnswer>('POST', '/entries', body);
-        if (notes.length > 0) onNotes(notes);
-        return [{ id }];
-      } catch (error) {
-        if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
-        return [{ id, refused: `The entry of ${body.on} cannot be kept: ${error.message}` }];
-      }
+      const { notes } = await api<EntryWrittenAnswer>('POST', '/entries', body);
+      if (notes.length > 0) onNotes(notes);
+      return [{ id }];
     },
+    refusal: ({ body }, words) => `The entry of ${body.on} cannot be kept: ${words}`,
   };
   return [written, photos.kind];
 }

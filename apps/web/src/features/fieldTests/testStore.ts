@@ -2,8 +2,8 @@ import type { FieldTestKind } from '@glenfold/agronomy';
 import type { FieldTestAnswer, FieldTestInput, PictureType, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
 import { createStore, del, entries, get, set, setMany, update } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
-import { type Doer, type Entry, type Outcome, type OutboxKind, signedIn } from '../../offline/outbox.ts';
-import { FOR_GOOD, type KeptPhoto, photoKind } from '../../offline/photos.ts';
+import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
+import { type KeptPhoto, photoKind } from '../../offline/photos.ts';
 import { deviceZone, todayIn } from '../../ui/today.ts';
 
 /** What of a site is taken along, to test its zones without a connection. */
@@ -149,24 +149,15 @@ export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
     one: 'reading',
     atOnce: 100,
     send: async (going) => {
-      const outcomes: Outcome[] = [];
       // The newest of a test holds all that came before it.
-      for (const own of new Map(going.map(({ body }) => [body.id, going.filter((entry) => entry.body.id === body.id)])).values()) {
-        const { body } = own.at(-1)!;
-        try {
-          await api('POST', `/field-tests?units=${units}`, body);
-          const kept = await get<KeptTest>(body.id, tests);
-          if (kept?.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
-          outcomes.push(...own.map(({ id }) => ({ id })));
-        } catch (error) {
-          if (!(error instanceof ApiProblem && FOR_GOOD.includes(error.status))) throw error;
-          const refused = `The test of ${body.on} was not taken: ${error.message}`;
-          // It is told once.
-          outcomes.push(...own.map(({ id }, index) => (index === own.length - 1 ? { id, refused } : { id })));
-        }
-      }
-      return outcomes;
+      const { body } = going.at(-1)!;
+      await api('POST', `/field-tests?units=${units}`, body);
+      const kept = await get<KeptTest>(body.id, tests);
+      if (kept?.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
+      return going.map(({ id }) => ({ id }));
     },
-  }; // prettier-ignore
+    refusal: ({ body }, words) => `The test of ${body.on} was not taken: ${words}`,
+    stateOf: ({ body }) => body.id,
+  };
   return [kind, photos.kind];
 };

@@ -141,6 +141,8 @@ export function walkKinds(onNotice: (notice: WalkNotice) => void): ReadonlyArray
         return { id };
       });
     },
+    refusal: (_tap, words) => words,
+    inOrder: true,
   };
   return [taps, photos.kind];
 }
