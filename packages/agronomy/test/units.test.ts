@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { coreUnit, present, presentStep, roundTo, unitFor, type Sense } from '../src/units/present.ts';
 import { QuantityError, parseQuantity } from '../src/units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension, unitSymbols } from '../src/units/unit.ts';
+import { wholes } from '../src/units/wholes.ts';
 
 /** Every unit symbol that is known, and the compound ones that labs, labels and maps use. */
 const units = [
@@ -38,6 +39,25 @@ const pairs = units.flatMap((from) =>
   units.filter((to) => sameDimension(parseUnit(from), parseUnit(to))).map((to) => [from, to] as const),
 );
 const finite = fc.double({ min: -1e6, max: 1e6, noNaN: true });
+
+it('whole things are counted as by hand, however their amounts went round on the way from unit to unit', () => {
+  // 25 lb/1000 ft² on 8 000 ft² in bags of 40 lb: 200 lb are five bags, with the bag told as 18.14 kg and the lawn as 743.2 m² too.
+  const lime = convert(25, 'lb/1000ft2', 'g/m2');
+  for (const area of [convert(8000, 'ft2', 'm2'), 743.2, 743])
+    for (const bag of [convert(40, 'lb', 'kg'), 18.14, 18.15]) expect(wholes((lime * area) / 1000 / bag)).toBe(5);
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 400 }),
+      fc.double({ min: 0.9991, max: 1.0009, noNaN: true }),
+      (count, went) => {
+        expect(wholes(count * went)).toBe(count);
+        expect(wholes(count * 1.0021)).toBe(count + 1);
+      },
+    ),
+  );
+  // What is missing beside a full shed is measured by the whole amount.
+  expect([wholes(0.0004, 5), wholes(0.1, 5), wholes(0), wholes(1e-6)]).toEqual([0, 1, 0, 1]);
+});
 
 describe('units', () => {
   it('come back from every unit of their dimension unchanged, for every pair', () => {

@@ -1,4 +1,4 @@
-import { type Treatment, type ZoneProgram, coreUnit, planned } from '@glenfold/agronomy';
+import { type Treatment, type ZoneProgram, coreUnit, planned, productIdOf } from '@glenfold/agronomy';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { randomUUID } from 'node:crypto';
@@ -54,7 +54,7 @@ export class HandOver {
     );
     await this.records.of(TreatmentRecord).addAll(
       lines.map(({ id, zoneId, treatment: { key, remedy, supply, rate, sense } }) => ({
-        ...{ id, programId: program.id, zoneId, key, remedy, productId: supply?.materialId ?? null },
+        ...{ id, programId: program.id, zoneId, key, remedy, productId: productIdOf(supply) },
         ...{ rate: rate?.value ?? null, unit: coreUnit(sense), override: null },
       })),
     );

@@ -10,6 +10,7 @@ import {
   programZone,
   retestOfProgram,
   sectionSums,
+  sinceSample,
 } from '@glenfold/agronomy';
 import {
   type HandOverInput,
@@ -22,7 +23,6 @@ import {
   whereLies,
 } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import { In } from 'typeorm';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { LabService, type ReadResult, borrowedWords, labResultAnswer, testOf } from '../lab/lab.service.ts';
 import { MachinesService } from '../machines/machines.service.ts';
@@ -244,10 +244,9 @@ export class RatesService {
     return { program, papers: zones.map((zone) => this.#toRead(zone).paper) };
   }
 
-  /** What was handed over for these zones, newest first, as the person may see it. */
+  /** What was handed over last for each of these zones, as the person may see it. */
   async handedOver(zoneIds: readonly string[]) {
-    const zones = await this.records.of(ProgramZone).find({ zoneId: In([...zoneIds]) }, { issuedAt: 'DESC' });
-    return zones.map((zone) => this.#toRead(zone));
+    return (await this.handOver.last(zoneIds)).map((zone) => this.#toRead(zone));
   }
 
   /** The day of a moment, now unless told, where a zone lies: deleted or not, its paper keeps its day. */
@@ -306,13 +305,15 @@ export class RatesService {
     const result = results.get(zone.id);
     const test = result && soilTest(result);
     const down =
-      countsFrom === null
-        ? undefined
-        : downOf(zone.entries, zone.area, { since: countsFrom, sampledOn: test?.sampledOn, today: shared.from });
+      countsFrom === null ? undefined : downOf(zone.entries, zone.area, { since: countsFrom, today: shared.from });
     return {
       zoneId: zone.id,
       input: {
-        zone: { ...zoneFacts(zone), down },
+        zone: {
+          ...zoneFacts(zone),
+          down,
+          sinceTest: sinceSample(zone.entries, zone.area, test?.sampledOn, shared.from),
+        },
         test,
         advised: result?.advised,
         changes: (changes.get(zone.id) ?? []).map((record) => changeOf(record, began)),

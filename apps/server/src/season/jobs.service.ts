@@ -1,4 +1,4 @@
-import { type JobDose, type UnitSystem, breaksOf, present, remedyEntry, tellSupply } from '@glenfold/agronomy';
+import { type JobDose, type UnitSystem, breaksOf, present, productIdOf, remedyEntry, tellSupply } from '@glenfold/agronomy';
 import type { BreaksAnswer, JobAnswer, JobCrewInput, JobDayInput, JobHoldInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
@@ -182,7 +182,7 @@ export class JobsService {
       const { rate, quantity, from, to, own } = treatment.doses[position]!;
       return {
         ...{ siteId: program.siteId, zoneId, programId: program.id, doseId, key, remedy, name, dose, position },
-        ...{ productId: supply?.materialId ?? null, rate, sense, unit: supply?.unit ?? null, cautions, from, to, own },
+        ...{ productId: productIdOf(supply), rate, sense, unit: supply?.unit ?? null, cautions, from, to, own },
         quantity: quantity ?? (supply ? supply.quantity.value / treatment.doses.length : null),
         ...{ dated: false, moved: false, words: [], state: 'open' as const },
       };

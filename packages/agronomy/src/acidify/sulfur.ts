@@ -163,3 +163,27 @@ export const sulfurProgram = defineCalculator({
     return { applications, total: requirement, years };
   },
 });
+
+/** Half-steps in which the pH to be expected is looked for: 4 pH units ÷ 2²⁰. */
+const HALVINGS = 20;
+
+/**
+ * The pH to which an amount of elemental sulfur brings a slice, by the same table read the other way.
+ *
+ * @param sulfur g/m² of S, all of it oxidised; the other inputs as of `sulfurRequirement`
+ * @returns pH, between 4.5 and that of today; nothing above 8.5, where the table ends
+ */
+export function phAfterSulfur(
+  sulfur: number,
+  soil: Omit<Parameters<typeof sulfurRequirement>[0], 'targetPh'> & { readonly soilPh: number },
+): number | undefined {
+  const { soilPh } = soil;
+  if (soilPh > 8.5 || soilPh < 4.5) return undefined;
+  let [low, high] = [4.5, soilPh];
+  for (let halving = 0; halving < HALVINGS; halving += 1) {
+    const targetPh = (low + high) / 2;
+    if (sulfurRequirement({ ...soil, targetPh }).result.requirement > sulfur) low = targetPh;
+    else high = targetPh;
+  }
+  return high;
+}

@@ -1,3 +1,4 @@
+import { sinceSampleOf } from '../ledger/ledger.ts';
 import { surfaces } from '../ground/surfaces.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import {
@@ -326,6 +327,7 @@ export function readReport(raw: unknown): Report {
       measured: readMeasurements(measurements),
       signs,
       applied,
+      ...(applied ? { sinceTest: sinceSampleOf(applied, test?.sampledOn) } : {}),
     },
     ...(test ? { test: readTest(test) } : {}),
     settings: {

@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { convert } from '../units/unit.ts';
 import type { Material } from '../materials/material.ts';
 import type { RemedyName } from '../remedies/remedyTable.ts';
@@ -92,7 +93,7 @@ const GRANULES: readonly Sense[] = ['limeRate', 'productRate', 'nutrientRate'];
 function bagsOf({ quantity, material, unit }: CardJob, system: UnitSystem): string | null {
   if (quantity === null || !material || !unit || material.packUnit !== unit) return null;
   if (isLoose({ unit, packSize: material.packSize }) || unit === 'm3') {
-    const barrows = Math.ceil((quantity * 1000) / BARROW - 1e-9);
+    const barrows = wholes((quantity * 1000) / BARROW);
     return `${barrows} ${barrows === 1 ? 'barrow' : 'barrows'} of ${present('liquid', BARROW, system).text}`;
   }
   const whole = Math.floor(quantity / material.packSize + 1e-9);
@@ -253,7 +254,7 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
     zone.slope !== undefined && zone.slope > 15 ? ['Steep: walk across the slope, never down with a full hopper.'] : [];
   const refills =
     machine?.holds && unit === 'kg' && quantity !== null && quantity > machine.holds
-      ? [`${Math.ceil(quantity / machine.holds)} fills of ${machine.name}: fill on the tarpaulin, never on the grass.`]
+      ? [`${wholes(quantity / machine.holds)} fills of ${machine.name}: fill on the tarpaulin, never on the grass.`]
       : [];
   return {
     weigh: quantity === null || unit === null ? null : { told: measured(quantity, unit, system), quantity, portions },

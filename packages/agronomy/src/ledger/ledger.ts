@@ -1,3 +1,4 @@
+import { sulfurTable } from '../acidify/tables.ts';
 import type { Applied } from '../ground/applied.ts';
 import {
   type EntryBrought,
@@ -108,29 +109,23 @@ export interface Down {
   readonly year: Sums;
   /** g/m² of liming product, and how often. */
   readonly limeProduct: number;
-  readonly sinceTest: Sums;
   readonly unknown: readonly string[];
 }
 
 /**
  * What of a year is down already.
  *
- * @param since first day of the year that is worked on; `sampledOn` of the test, nothing without one; `today` last day.
+ * @param since first day of the year that is worked on; `today` last day.
  */
 export function downOf(
   entries: readonly Entry[],
   zoneArea: number,
-  {
-    since,
-    sampledOn,
-    today,
-  }: { readonly since: string; readonly sampledOn?: string | undefined; readonly today: string },
+  { since, today }: { readonly since: string; readonly today: string },
 ): Down {
   const year = ledgerOf(entries, zoneArea, { from: since, to: today });
   const limed = within(entries, { from: since, to: today }).filter(
     ({ kind, unit, rate }) => kind === 'lime' && unit === 'g/m2' && rate !== null,
   );
-  const after = sampledOn === undefined ? undefined : nextDay(sampledOn);
   return {
     since,
     year: year.done,
@@ -138,10 +133,28 @@ export function downOf(
       (sum, { rate, area }) => sum + rate! * (area === null ? 1 : Math.min(1, area / zoneArea)),
       0,
     ),
-    sinceTest:
-      after === undefined || after > today ? NO_SUMS : ledgerOf(entries, zoneArea, { from: after, to: today }).done,
     unknown: year.unknown,
   };
+}
+
+/** What the logbook says was put down after the day of the sample, g/m²; nothing where that day is not known. */
+export function sinceSample(
+  entries: readonly Entry[],
+  zoneArea: number,
+  sampledOn: string | undefined,
+  today: string,
+): Sums {
+  const after = sampledOn === undefined ? undefined : nextDay(sampledOn);
+  return after === undefined || after > today ? NO_SUMS : ledgerOf(entries, zoneArea, { from: after, to: today }).done;
+}
+
+/** The same of what is remembered without a book: sulfur and gypsum, each as if it were pure. */
+export function sinceSampleOf(applied: readonly Applied[], sampledOn: string | undefined): Sums {
+  const after = applied.filter(({ on }) => sampledOn !== undefined && lastDayOf(on) > sampledOn);
+  const sum = (wanted: string): number =>
+    after.reduce((total, { kind, rate = 0 }) => (kind === wanted ? total + rate : total), 0);
+  const [sulfur, gypsum] = [sum('sulfur'), sum('gypsum')];
+  return { ...NO_SUMS, sulfur, s: sulfur, gypsum, acidity: sulfur * sulfurTable.carbonatePerSulfur };
 }
 
 const nextDay = (day: string): string => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10);

@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import { listOf, text } from '../calculators/structures.ts';
@@ -109,7 +110,7 @@ export const rebuildVolume = defineCalculator({
       const perLoad = loadOf({ volume: truck, payload }, bulkDensity);
       if (loose / perLoad > 1e5)
         throw new InputError(`layers.${index}.depth`, 'makes more than 100,000 loads; check the depth and the truck');
-      const loads = Math.ceil(loose / perLoad - 1e-9);
+      const loads = wholes(loose / perLoad);
       book.step({
         label: `${layer.material}: in place, firmed`,
         formula: 'area × depth',

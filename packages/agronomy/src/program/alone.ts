@@ -67,7 +67,7 @@ function treatmentOf(
     job: made.job,
     waits: made.waits ?? null,
     facts: made.facts ?? [],
-    cautions: [...(proposal?.cautions ?? []), ...(made.cautions ?? [])],
+    cautions: [...new Set([...(proposal?.cautions ?? []), ...(made.cautions ?? [])])],
     more: made.more ?? [],
     values: made.values,
     byHand: byHandOf(change, told ? `${told} without the change` : null, made.held ?? null),

@@ -100,7 +100,7 @@ function purchaseOf(
   });
   const quantity = snapshot(all);
   const loose = isLoose(first);
-  const count = Math.max(0, wholePacks(all / packSize - stock, first));
+  const count = wholePacks(all / packSize - stock, first, all / packSize);
   book.step({
     label: loose ? 'To order, loose' : byLoad === undefined ? 'Whole packs to buy' : 'Loads',
     formula: loose
@@ -111,7 +111,7 @@ function purchaseOf(
     unit: loose ? 'm³' : `${byLoad === undefined ? 'pack' : 'load'}${count === 1 ? '' : 's'}`,
   });
   const packs = snapshot(count);
-  const left = (stock + count) * packSize - all;
+  const left = Math.max(0, (stock + count) * packSize - all);
   book.step({
     label: 'Left when all is spread',
     formula: '(packs that are there + packs bought) × pack − amount',
@@ -158,7 +158,7 @@ function purchaseOf(
   const apart = taken.reduce((sum, { packs: own }) => sum + own, 0);
   return {
     ...{ materialId, name, unit, quantity, stock, packSize, packs, cost, leftover },
-    fewer: loose ? 0 : Math.max(0, wholePacks(apart - stock, first)) - count,
+    fewer: loose ? 0 : Math.max(0, wholePacks(apart - stock, first, apart) - count),
     zones: taken.map(({ packs: _own, ...zone }) => ({
       ...zone,
       cost: cost && (all > 0 ? (cost.value * zone.quantity) / all : 0),

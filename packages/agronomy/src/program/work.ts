@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { optional, quantity } from '../calculators/fields.ts';
 import { listOf, text } from '../calculators/structures.ts';
 import { type RemedyName, remedyEntry, remedyNames } from '../remedies/remedyTable.ts';
@@ -157,7 +158,7 @@ export function workSums(
   return [...found].map(([name, lines]) => {
     const { per, price, whole } = lines[0]!.of;
     const sum = lines.reduce((all, { of }) => all + of.amount, 0);
-    const amount = whole ? Math.ceil(sum - 1e-9) : sum;
+    const amount = whole ? wholes(sum) : sum;
     const book = new WorkingBook();
     book.step({
       label: `${name} for all zones`,

@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { money, present, unitFor, type UnitSystem } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, type WorkingBook, figure } from '../working/working.ts';
@@ -53,7 +54,7 @@ export function amountFor(
   });
   const mass = snapshot(kilograms);
 
-  const count = Math.ceil(kilograms / product.bagMass - 1e-9);
+  const count = wholes(kilograms / product.bagMass);
   const bag = present('mass', product.bagMass, system).text;
   book.step({
     label: 'Whole bags',

@@ -1,5 +1,4 @@
 import { capital } from '../units/capital.ts';
-import type { Down } from '../ledger/ledger.ts';
 import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
 import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
@@ -75,11 +74,11 @@ export function lessBrought(need: Need, brought: Brought, system: UnitSystem): N
  * A need less what the logbook says is down: of nitrogen since the year began, of what is tested since the test. All of it
  * counts, also against what the year may bring at most.
  */
-export function lessDown(need: Need, down: Down | undefined, system: UnitSystem): Need {
-  if (!down || !need.need) return need;
+export function lessDown(need: Need, { down, sinceTest }: ZoneFacts, system: UnitSystem): Need {
+  if (!need.need) return need;
   const { nutrient } = need;
-  const year = down.year[nutrient];
-  const off = nutrient === 'n' ? year : down.sinceTest[nutrient];
+  const year = down?.year[nutrient] ?? 0;
+  const off = nutrient === 'n' ? year : (sinceTest?.[nutrient] ?? 0);
   const capped = { ...(need.most === undefined ? {} : { most: Math.max(0, need.most - year) }) };
   if (off <= 1e-9) return { ...need, ...capped };
   const value = Math.max(0, need.need.value - off);
@@ -92,7 +91,7 @@ export function lessDown(need: Need, down: Down | undefined, system: UnitSystem)
     result: value,
     unit: 'g/m2',
   });
-  const since = nutrient === 'n' ? `since ${down.since}` : 'since the test';
+  const since = nutrient === 'n' && down ? `since ${down.since}` : 'since the test';
   return {
     ...need,
     ...capped,

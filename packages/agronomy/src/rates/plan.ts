@@ -167,7 +167,7 @@ export function ratesOf(
   const short = magnesium !== undefined;
   const tested = (nutrient: 'p2o5' | 'k2o') =>
     testedNeed(nutrient, zone, sward, test, reading, nitrogen.need?.value ?? 0, settings, system, { carbonate, on });
-  const less = (need: Need): Need => lessDown(need, zone.down, system);
+  const less = (need: Need): Need => lessDown(need, zone, system);
   const before = { n: less(nitrogen), p2o5: less(tested('p2o5')), k2o: less(tested('k2o')) };
   const needs = brought
     ? {

@@ -53,6 +53,11 @@ const IN_A_BED = 'plants that stand it; iron where leaves yellow; no lime-bearin
 const INSTEAD =
   'ammonium sulfate as the nitrogen, watered in at once; iron when it yellows; a tolerant grass at the next seeding; no lime-bearing water or topdressing.';
 
+/** Whoever spreads sulfur reads them, whether it was proposed or set by hand. */
+export const sulfurCautions: readonly string[] = [
+  'In warm, moist soil only, watered off the leaves; never in heat or on waterlogged ground. Sulfur dust irritates and can ignite: no sparks, eye protection.',
+];
+
 /** What to do about a pH above the band: sulfur in small steps, or why not and what instead. */
 export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, system: UnitSystem): Verdict {
   const { sward, target, carbonate } = ground;
@@ -135,9 +140,7 @@ export function sulfurVerdict(zone: ZoneFacts, test: SoilTest, ground: Ground, s
     told: total,
     year: yearOf(Math.min(need.value, grams(year)), grams(once)),
     words: `${told} is ${out > 1e-9 ? `above ${band}` : `inside ${band} and above the aim`}: sulfur in small steps to ${target.aim.toFixed(1)}, about ${total} of S in all, ${amounts}${pace}, 8 weeks apart, then a retest.${fizz}${soil}${zone.garden ? '' : ' Ammonium sulfate as the nitrogen helps.'}`,
-    cautions: [
-      'In warm, moist soil only, watered off the leaves; never in heat or on waterlogged ground. Sulfur dust irritates and can ignite: no sparks, eye protection.',
-    ],
+    cautions: sulfurCautions,
   };
 }
 

@@ -3,7 +3,7 @@ import type { SoilGroup } from '../soil/soilGroups.ts';
 import type { Working } from '../working/working.ts';
 import type { DilutedEc } from './salt.ts';
 import type { Applied } from '../ground/applied.ts';
-import type { Down } from '../ledger/ledger.ts';
+import type { Down, Sums } from '../ledger/ledger.ts';
 import type { Nutrient } from '../analytes/analytes.ts';
 import type { ReportedValue, ReportedValues } from '../analytes/reported.ts';
 import type { BufferMethod } from '../lab/buffers.ts';
@@ -71,6 +71,8 @@ export interface ZoneFacts {
   readonly applied?: readonly Applied[] | undefined;
   /** What of the year that is worked on is down already, by the logbook. */
   readonly down?: Down | undefined;
+  /** What was put down after the day of the test’s sample, g/m². */
+  readonly sinceTest?: Sums | undefined;
 }
 
 /** A laboratory's result for one zone. */

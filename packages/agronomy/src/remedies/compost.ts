@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { optional, quantity } from '../calculators/fields.ts';
 import type { Analysis } from '../materials/analysis.ts';
 import type { Material } from '../materials/material.ts';
@@ -100,7 +101,7 @@ function byPacks(
   const words: string[] = [];
   if (testArea !== undefined)
     words.push(
-      `A pack covered ${area(testArea)}: that is ${say((litres / testArea) * 0.1)}, and ${Math.ceil(zone.area / testArea - 1e-9)} packs for the zone.`,
+      `A pack covered ${area(testArea)}: that is ${say((litres / testArea) * 0.1)}, and ${wholes(zone.area / testArea)} packs for the zone.`,
     );
   if (packs === undefined) return words;
   const covers = (packs * litres) / (layer * 10);
@@ -111,7 +112,7 @@ function byPacks(
     result: covers,
     unit: 'm2',
   });
-  const more = Math.ceil(((zone.area - covers) * layer * 10) / litres - 1e-9);
+  const more = wholes(((zone.area - covers) * layer * 10) / litres, (zone.area * layer * 10) / litres);
   return [
     ...words,
     covers >= zone.area

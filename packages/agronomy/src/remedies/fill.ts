@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { capital } from '../units/capital.ts';
 import { choice, optional, quantity } from '../calculators/fields.ts';
 import { fillMaterials, loadOf } from '../organic/rebuild.ts';
@@ -49,7 +50,7 @@ export const fill = defineRemedy({
         unit: 'm3',
         source: fillMaterials.source,
       });
-    const count = loads ?? Math.ceil(wanted! / load - 1e-9);
+    const count = loads ?? wholes(wanted! / load);
     const loose = loads === undefined ? wanted! : loads * load;
     book.step({
       label: loads === undefined ? 'Loads' : 'Offered, loose',
@@ -101,7 +102,7 @@ function enough(
 ): string {
   if (loads === undefined) return '';
   if (depth === undefined || wanted === undefined) return ' Set the depth that is wanted to see whether it is enough.';
-  const need = Math.ceil(wanted / load - 1e-9);
+  const need = wholes(wanted / load);
   if (settled >= depth - 0.05) return ` That is enough for the ${layer(depth)} that is wanted.`;
   return ` That is not enough: ${layer(depth)} is wanted, which takes ${need} loads, ${need - loads} more.`;
 }
@@ -136,6 +137,6 @@ function supplyOf({ soil, loose, count, load, values, working }: Loads): Supply 
   }
   return {
     ...{ materialId: `fill ${soil} ${figure(load)}`, name: capital(soil), unit: 'm3', packSize: load },
-    ...{ quantity: quantityOf, packs, cost, byLoad },
+    ...{ quantity: quantityOf, packs, cost, byLoad, unlisted: true },
   };
 }

@@ -1,7 +1,8 @@
+import { phAfterSulfur } from '../acidify/sulfur.ts';
 import { optional, quantity } from '../calculators/fields.ts';
 import { sulfurLimits } from '../acidify/tables.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
-import { type Verdict, gypsumVerdict, leachingVerdict, sulfurVerdict } from '../rates/verdicts.ts';
+import { type Verdict, gypsumVerdict, leachingVerdict, sulfurCautions, sulfurVerdict } from '../rates/verdicts.ts';
 import { calciumGypsum, magnesiumOf } from './schoolNeeds.ts';
 import { isChelateFor } from './iron.ts';
 import { sulfurTable } from '../acidify/tables.ts';
@@ -72,14 +73,26 @@ export const sulfur = defineRemedy({
     if (share <= 0) return cannot(`${found.material.name} tells no sulfur in its analysis: complete it.`, values);
     const surface = zone.surface === 'fine turf' ? 'fine turf' : 'turf';
     const cap = Math.min(grams(sulfurLimits.perApplication[surface]), asked.settings.caps.sulfurOnce?.most ?? Infinity);
-    const left = grams(sulfurLimits.perYear[surface]) - (zone.down?.year.sulfur ?? 0);
+    // Until the retest no more than a year’s, whatever year it went down in.
+    const down = Math.max(zone.down?.year.sulfur ?? 0, zone.sinceTest?.sulfur ?? 0);
+    const left = grams(sulfurLimits.perYear[surface]) - down;
     const most = Math.floor(left / cap + 1e-6);
-    const wanted = Math.max(0, (verdict?.need?.value ?? 0) - (zone.down?.sinceTest.sulfur ?? 0));
-    if (zone.down && zone.down.year.sulfur > 0 && (most < 1 || (values.rate === undefined && wanted <= 1e-9)))
+    const wanted = Math.max(0, (verdict?.need?.value ?? 0) - (zone.sinceTest?.sulfur ?? 0));
+    if (down > 0 && (most < 1 || (values.rate === undefined && wanted <= 1e-9)))
       return cannot(
-        `${present('nutrientRate', zone.down.year.sulfur, system).text} of S is down since ${zone.down.since}: the year takes no more. Retest before the next.`,
+        `${present('nutrientRate', down, system).text} of S is down since ${zone.down ? zone.down.since : 'the test'}: the year takes no more. Retest before the next.`,
         values,
       );
+    const before = new WorkingBook();
+    before.include(verdict?.need?.working ?? []);
+    if (values.rate === undefined && (zone.sinceTest?.sulfur ?? 0) > 0)
+      before.step({
+        label: 'Less what is down since the test',
+        formula: 'need − sulfur in the logbook since the sample',
+        numbers: `${figure(verdict?.need?.value ?? 0)} − ${figure(zone.sinceTest!.sulfur)}`,
+        result: wanted,
+        unit: 'g/m2',
+      });
     const made = spread({
       asked,
       found,
@@ -89,12 +102,41 @@ export const sulfur = defineRemedy({
       once: (cap * 100) / share,
       most,
       values,
-      before: verdict?.need?.working ?? [],
+      before: before.entries,
       waits: values.rate === undefined ? restOf(verdict, 'sulfur', system) : null,
     });
     const pure = ((made.rate?.value ?? 0) * share) / 100;
+    const all = pure + (zone.sinceTest?.sulfur ?? 0);
+    const expected =
+      test && ground
+        ? phAfterSulfur(all, {
+            ...{ soilPh: test.soilPh, soilGroup: zone.soilGroup ?? 'loam', depth: test.depth, surface },
+            freeCarbonate: ground.carbonate.state === 'little' ? ground.carbonate.measured : undefined,
+          })
+        : undefined;
+    const foot = ground?.sward.ph[0];
     return {
       ...made,
+      ...(expected === undefined
+        ? {}
+        : {
+            facts: [
+              fact(
+                'pH to be expected',
+                `about ${expected.toFixed(1)}, from ${test!.soilPh.toFixed(1)}`,
+                expected,
+                made.rate?.working ?? [],
+              ),
+            ],
+          }),
+      cautions: [
+        ...sulfurCautions,
+        ...(expected !== undefined && foot !== undefined && expected < foot - 1e-9
+          ? [
+              `So much sulfur brings the pH to about ${expected.toFixed(1)}, below the grass’s band, which begins at ${foot.toFixed(1)}: give less, and retest first.`,
+            ]
+          : []),
+      ],
       // Sulfur feeds little while it oxidises; its acidity is what it is given for.
       acidity: pure * sulfurTable.carbonatePerSulfur,
       more: [
@@ -127,15 +169,15 @@ export const gypsum = defineRemedy({
     const tilled = zone.surface === 'seedbed' || zone.garden;
     // What a lawn takes at once is of the product that lies on it.
     const once = tilled ? Infinity : grams(sodiumTable.most.turf);
-    const downYear = zone.down?.year.gypsum ?? 0;
+    const downYear = Math.max(zone.down?.year.gypsum ?? 0, zone.sinceTest?.gypsum ?? 0);
     const most = tilled ? 1 : Math.max(0, Math.floor(sodiumTable.timesAYear - downYear / once + 1e-6));
     if (downYear > 0 && most < 1)
       return cannot(
-        `${present('limeRate', downYear, system).text} of gypsum is down since ${zone.down!.since}: the year takes no more. Leach, then retest.`,
+        `${present('limeRate', downYear, system).text} of gypsum is down since ${zone.down ? zone.down.since : 'the test'}: the year takes no more. Leach, then retest.`,
         values,
         'limeRate',
       );
-    const open = Math.max(0, (verdict?.need?.value ?? 0) - ((zone.down?.sinceTest.gypsum ?? 0) * share) / 100);
+    const open = Math.max(0, (verdict?.need?.value ?? 0) - ((zone.sinceTest?.gypsum ?? 0) * share) / 100);
     const pure = Math.min(open, once * most);
     return spread({
       asked,

@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import type { Delivery, Supply } from './treatment.ts';
 
@@ -13,8 +14,12 @@ export const isLoose = ({ unit, packSize }: Pick<Supply, 'unit' | 'packSize'>): 
 
 /** Loads in which an amount is brought. @param amount in the unit of the pack */
 export const deliveriesOf = (amount: number, { load }: Delivery): number =>
-  amount <= 0 ? 0 : load === null ? 1 : Math.ceil(amount / load - 1e-9);
+  amount <= 0 ? 0 : load === null ? 1 : wholes(amount / load);
 
-/** Whole packs, or tenths of a cubic metre of what comes loose. */
-export const wholePacks = (packs: number, supply: Pick<Supply, 'unit' | 'packSize'>): number =>
-  isLoose(supply) ? Math.ceil(packs * 10 - 1e-9) / 10 : Math.ceil(packs - 1e-9);
+/**
+ * Whole packs, or tenths of a cubic metre of what comes loose.
+ *
+ * @param of all the packs, where `packs` is only what is missing of them
+ */
+export const wholePacks = (packs: number, supply: Pick<Supply, 'unit' | 'packSize'>, of = packs): number =>
+  isLoose(supply) ? wholes(packs * 10, of * 10) / 10 : wholes(packs, of);

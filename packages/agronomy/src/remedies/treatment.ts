@@ -24,7 +24,13 @@ export interface Supply {
   readonly delivery?: Delivery;
   /** By the load and the cubic metre, as fill is sold; nothing where it is not known. */
   readonly byLoad?: { readonly perUnit: number; readonly perLoad: number } | null;
+  /** No product of the practice’s, such as fill by the load: `materialId` only tells it from others. */
+  readonly unlisted?: true;
 }
+
+/** The practice’s product that is to be bought; nothing where nothing is, or where it is none of its products. */
+export const productIdOf = (supply: Supply | null | undefined): string | null =>
+  !supply || supply.unlisted ? null : supply.materialId;
 
 /** Labour, hire and haulage that a treatment takes. */
 export interface WorkLine {

@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { optional, quantity } from '../calculators/fields.ts';
 import { present } from '../units/present.ts';
 import { WorkingBook, figure } from '../working/working.ts';
@@ -59,7 +60,7 @@ export const wetting = defineRemedy({
           ? [
               fact(
                 'Tanks a spraying',
-                `${Math.ceil(mix / values.tank - 1e-9)} of ${say(values.tank)}`,
+                `${wholes(mix / values.tank)} of ${say(values.tank)}`,
                 mix / values.tank,
                 book.entries,
               ),

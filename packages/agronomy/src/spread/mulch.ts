@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, defaulted, optional, quantity } from '../calculators/fields.ts';
 import { listOf, text } from '../calculators/structures.ts';
@@ -36,7 +37,7 @@ export const sprayMulch = defineCalculator({
       result: full,
       unit: 'm2',
     });
-    const count = Math.ceil(area / full - 1e-9);
+    const count = wholes(area / full);
     book.step({
       label: 'Tanks',
       formula: 'area / a full tank, rounded up',

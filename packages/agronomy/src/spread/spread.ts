@@ -1,3 +1,4 @@
+import { wholes } from '../units/wholes.ts';
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, quantity } from '../calculators/fields.ts';
 import { convert } from '../units/unit.ts';
@@ -71,7 +72,7 @@ export const sprayTank = defineCalculator({
       result: mix,
       unit: 'L',
     });
-    const count = Math.ceil(mix / tank - 1e-9);
+    const count = wholes(mix / tank);
     if (count > 500)
       throw new InputError(
         'tank',
