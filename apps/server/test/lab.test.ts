@@ -1,4 +1,10 @@
-import type { LabReportAnswer, LabResultAnswer, ProblemAnswer, ZoneProgramAnswer } from '@glenfold/contract';
+import {
+  type LabReportAnswer,
+  type LabResultAnswer,
+  type ProblemAnswer,
+  type ZoneProgramAnswer,
+  labResultInput,
+} from '@glenfold/contract';
 import { get, printed, send, siteOf, typed, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
@@ -55,6 +61,16 @@ describe('a typed result', () => {
     expect(questions).toEqual([expect.stringContaining('lb/acre')]);
     await send('delete', `/lab-results/${id}`);
   });
+});
+
+it('a result keeps what a change does not speak of, and the form sends all that it was opened with', async () => {
+  const zone = await zoneOf('Gannet', 'GR-3');
+  const { id } = await send<LabResultAnswer>('post', '/lab-results', typed(zone, { cores: 18 }));
+  const advice = { ...typed(zone), advice: 'Lime, 2 t/ha' };
+  expect((await send<LabResultAnswer>('put', `/lab-results/${id}`, advice)).cores).toBe(18);
+  const kept = await send<LabResultAnswer>('put', `/lab-results/${id}`, { ...advice, cores: 12 });
+  expect(labResultInput(kept)).toMatchObject({ cores: 12, advice: 'Lime, 2 t/ha' });
+  await send('delete', `/lab-results/${id}`);
 });
 
 describe('a laboratory’s file', () => {

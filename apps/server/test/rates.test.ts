@@ -250,5 +250,23 @@ describe('a program', () => {
     const lines = await server.current().sql<{ n: number }>(`SELECT count(*)::int AS n FROM dose d JOIN treatment t ON t.id = d."treatmentId" JOIN program p ON p.id = t."programId"
       WHERE p."siteId" = $1 AND p.state = 'handed over' AND d.earliest IS NOT NULL`, [zone.siteId]); // prettier-ignore
     expect(lines[0]!.n).toBeGreaterThan(3);
+    // Of many hand-overs the owner reads the last.
+    const newestOfEach = await server.current().sql<{ id: string }>(`SELECT DISTINCT ON ("zoneId") id FROM program_zone WHERE "zoneId" IN (SELECT id FROM zone WHERE "siteId" = $1) ORDER BY "zoneId", "issuedAt" DESC`, [zone.siteId]); // prettier-ignore
+    const { zones: told } = await get<SiteReportAnswer>(`/sites/${zone.siteId}/report`);
+    expect(told.flatMap(({ plan }) => plan?.id ?? []).sort()).toEqual(newestOfEach.map(({ id }) => id).sort());
+  });
+
+  it('is handed over with fill, which is no product of the practice’s, and gets a job', async () => {
+    const zone = await zoneOf('Gannet', 'GR-2');
+    const values = { soil: 'topsoil', loads: 5, load: '9 m3' };
+    await decideTreatment(zone.id, 'added-fill', {
+      remedy: 'fill',
+      added: true,
+      values,
+      reason: 'The middle has sunk',
+    });
+    await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] });
+    const jobs = await server.current().sql<{ productId: string | null; quantity: number; unit: string }>(`SELECT "productId", quantity, unit FROM job WHERE "zoneId" = $1 AND remedy = 'fill' AND state = 'open'`, [zone.id]); // prettier-ignore
+    expect(jobs).toEqual([{ productId: null, quantity: 45, unit: 'm3' }]);
   });
 });

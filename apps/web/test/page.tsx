@@ -84,6 +84,10 @@ class Sent extends EventTarget {
     this.#to = to;
   }
 
+  getResponseHeader(): null {
+    return null;
+  }
+
   setRequestHeader(): void {
     // Nothing here asks for it.
   }

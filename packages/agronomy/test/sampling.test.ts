@@ -266,6 +266,16 @@ it('two fresh zones of which little is known share a bag, and what is not known 
   expect(apartBecause(fresh('front'), { ...fresh('back'), watering: 'none' })).toEqual(['watering known of one only']);
 });
 
+it('zones whose last tests want other rates are not mixed, by one extractant only', () => {
+  const tested = (name: string, last: SampledZone['last']): SampledZone => ({ ...zone(name), last });
+  const front = tested('front', { soilPh: 6.1, extractant: 'mehlich-3', p: 14, k: 90 });
+  const back = { soilPh: 6.4, extractant: 'mehlich-3', p: 30, k: 120 };
+  expect(apartBecause(front, tested('back', back))).toEqual(['P of the last tests, 14 and 30 mg/kg']);
+  expect(apartBecause(front, tested('back', { ...back, extractant: 'olsen', soilPh: 6.6 }))).toEqual(['pH of the last tests, 6.1 and 6.6']); // prettier-ignore
+  expect(apartBecause(front, tested('back', { ...back, p: 27 }))).toEqual([]);
+  expect(apartBecause(front, tested('back', undefined))).toEqual([]);
+});
+
 it('so many cores are proposed that they fill the bag, and one less would not', () => {
   const size = fc.record({
     bag: fc.integer({ min: 100, max: 2000 }),

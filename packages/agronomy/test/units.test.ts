@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { coreUnit, present, presentStep, roundTo, unitFor, type Sense } from '../src/units/present.ts';
+import { coreUnit, inField, present, presentStep, roundTo, unitFor, type Sense } from '../src/units/present.ts';
 import { QuantityError, parseQuantity } from '../src/units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension, unitSymbols } from '../src/units/unit.ts';
 import { wholes } from '../src/units/wholes.ts';
@@ -206,8 +206,12 @@ describe('numbers for people', () => {
         fc.double({ min: 0, max: 1e5, noNaN: true }),
         (sense, system, value) => {
           const { unit, step } = unitFor(sense, system);
-          const own = unit === '' ? coreUnit(sense) : unit;
-          const told = present(sense, value, system).value;
+          // Small amounts step down to a smaller unit.
+          const { value: told, unit: label } = present(sense, value, system);
+          const small = { oz: 'oz', g: 'g', 'fl oz': 'floz', mL: 'mL', 'ft³': 'ft3', L: 'L', lb: 'lb', kg: 'kg' }[
+            label
+          ];
+          const own = small ?? (unit === '' ? coreUnit(sense) : unit);
           expect(Math.abs(told - convert(value, coreUnit(sense), own))).toBeLessThanOrEqual(
             Math.max(step, 1) / 2 + 1e-6,
           );
@@ -215,6 +219,17 @@ describe('numbers for people', () => {
         },
       ),
     );
+  });
+
+  it.each([
+    ['mass', 0.085, '3 oz', '85 g'],
+    ['liquid', 0.03, '1 fl oz', '30 mL'],
+    ['volume', 0.06, '2.1 ft³', '60 L'],
+    ['liquid', 0, '0 gal', '0 L'],
+  ] as const)('say %s of %d in a unit that still says something', (sense, value, us, metric) => {
+    expect([present(sense, value, 'us').text, present(sense, value, 'metric').text]).toEqual([us, metric]);
+    // In a field the usual unit stands beside it.
+    expect(convert(inField(sense, value, 'us'), unitFor(sense, 'us').unit, coreUnit(sense))).toBeCloseTo(value, 3);
   });
 
   it('round up what must be bought', () => {

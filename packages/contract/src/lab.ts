@@ -181,8 +181,14 @@ export class LabResultInput {
 
 /** What of a result a person changes, out of all that is told of it. */
 export function labResultInput(result: LabResultAnswer): LabResultInput {
-  const { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, advised, values } = result;
-  return { zoneIds, of, label, labNumber, sampledOn, depth, extractant, limeFactor, advice, advised, values };
+  const { zoneIds, of, label, labNumber, sampledOn, depth, cores } = result;
+  const { extractant, limeFactor, advice, advised, values } = result;
+  // Required: what is forgotten here would be emptied by the next change.
+  const input: Required<LabResultInput> = {
+    ...{ zoneIds, of, label, labNumber, sampledOn, depth, cores },
+    ...{ extractant, limeFactor, advice, advised, values },
+  };
+  return input;
 }
 
 /** A zone that a test speaks for although it was not sampled itself. */

@@ -176,7 +176,12 @@ export class LabService {
       const told = labResultAnswer(before);
       const tell = (found: LabResult): LabResultAnswer => ({ ...told, version: found.version });
       const result = await of(LabResult).change(id, resultValues(input), { version, tell, withParts: true });
-      const sample = await of(Sample).change(result.sampleId, sampleValues(input, zones[0]!.siteId));
+      // What a change does not speak of stays.
+      const { cores = before.sample.cores, of: kind = before.sample.of } = input;
+      const sample = await of(Sample).change(
+        result.sampleId,
+        sampleValues({ ...input, cores, of: kind }, zones[0]!.siteId),
+      );
       await this.#share(of, sample.id, zones);
       await this.#measure(of, result, sample, input.values);
       return this.one(id);

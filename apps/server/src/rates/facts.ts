@@ -6,6 +6,7 @@ import {
   type ZoneFacts,
   fizzes,
   groupOfTexture,
+  lightOf,
   soilTestOf,
   textureClass,
 } from '@glenfold/agronomy';
@@ -29,7 +30,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
     ...(surface === 'garden bed' ? { surface: 'seedbed', garden: true } : { surface }),
     mix: surface === 'garden bed' ? undefined : known(facts.mix),
     intensity,
-    shade,
+    ...lightOf(shade, facts.sunHours, grass),
     sunHours: known(facts.sunHours),
     clippings,
     soilGroup: known(zone.soilGroup) ?? groupByJar(zone),

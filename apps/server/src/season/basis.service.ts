@@ -11,6 +11,7 @@ import {
   climateOf,
   findGrass,
   jobProductOf,
+  lightOf,
 } from '@glenfold/agronomy';
 import { dayIn, whereLies } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -103,7 +104,7 @@ export const wateredZone = (zone: MeasuredZone): WateredZone => ({
   soilGroup: zone.soilGroup ?? undefined,
   slope: zone.facts?.slope ?? undefined,
   rootDepth: zone.rootDepth ?? undefined,
-  deepShade: zone.shade === 'deep',
+  deepShade: lightOf(zone.shade, zone.facts?.sunHours, zone.grass).shade === 'deep',
   irrigation: zone.facts?.irrigation ?? undefined,
   // By cups and a ring, where they were out; dry cups would say that it never ends.
   precipitation: zone.measured.sprinklerRate?.value || undefined,
@@ -121,7 +122,14 @@ export function seasonZone(zone: MeasuredZone, { settingsOf }: Pick<SeasonBasis,
   const dry = facts?.drySpell === 'browned' || facts?.drySpell === 'died';
   return {
     ...{ zoneId: id, watered: wateredZone(zone), blackouts: settingsOf(id).rules?.blackouts ?? [] },
-    mown: grass ? { grass, top: shade === 'deep' || dry, fineTurf: surface === 'fine turf', clippings } : null,
+    mown: grass
+      ? {
+          grass,
+          top: lightOf(shade, facts?.sunHours, grass).shade === 'deep' || dry,
+          fineTurf: surface === 'fine turf',
+          clippings,
+        }
+      : null,
   };
 }
 

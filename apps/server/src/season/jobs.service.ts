@@ -1,4 +1,12 @@
-import { type JobDose, type UnitSystem, breaksOf, present, productIdOf, remedyEntry, tellSupply } from '@glenfold/agronomy';
+import {
+  type JobDose,
+  type UnitSystem,
+  breaksOf,
+  present,
+  productIdOf,
+  remedyEntry,
+  tellSupply,
+} from '@glenfold/agronomy';
 import type { BreaksAnswer, JobAnswer, JobCrewInput, JobDayInput, JobHoldInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';

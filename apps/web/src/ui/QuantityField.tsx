@@ -1,4 +1,13 @@
-import { QuantityError, type Sense, convert, coreUnit, parseQuantity, present, unitFor } from '@glenfold/agronomy';
+import {
+  QuantityError,
+  type Sense,
+  convert,
+  coreUnit,
+  parseQuantity,
+  inField,
+  present,
+  unitFor,
+} from '@glenfold/agronomy';
 import { TextField, type TextFieldProps } from '@mui/material';
 import { useState } from 'react';
 import { inUnits } from './inUnits.ts';
@@ -49,7 +58,7 @@ export function QuantityField({
 
   const shown =
     typeof value === 'number'
-      ? written(convert(value, inner, own), sense, present(sense, value, system).value)
+      ? written(convert(value, inner, own), sense, inField(sense, value, system))
       : (value ?? '');
   const text = typed && typed.value === value ? typed.text : shown;
   const other = present(sense, typeof value === 'number' ? value : 0, system === 'us' ? 'metric' : 'us').text;

@@ -23,7 +23,7 @@ const names: Readonly<Record<string, string>> = {
   found: 'Table in the file',
   limeFactor: 'Lime factor',
   parcelId: 'Parcel',
-  state: 'Where it is',
+  state: 'State',
   applications: 'Put down before',
   aspect: 'Falls toward',
   bagMass: 'Bag',

@@ -1,3 +1,4 @@
+import { lightOf } from '../reading/light.ts';
 import { sinceSampleOf } from '../ledger/ledger.ts';
 import { surfaces } from '../ground/surfaces.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
@@ -322,7 +323,7 @@ export function readReport(raw: unknown): Report {
       name: zone.name ?? 'Zone',
       grass: findGrass(zone.grass ?? main!).name,
       intensity: zone.intensity ?? 'medium',
-      shade: zone.shade ?? 'full sun',
+      ...lightOf(zone.shade ?? 'full sun', zone.sunHours, zone.grass ?? main),
       clippings: zone.clippings ?? 'removed',
       measured: readMeasurements(measurements),
       signs,

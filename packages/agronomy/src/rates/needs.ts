@@ -1,3 +1,4 @@
+import { lightWords } from '../reading/light.ts';
 import { capital } from '../units/capital.ts';
 import { requirementMinimumLevel } from '../nutrients/minimumLevel.ts';
 import { nitrogenAnnual } from '../nutrients/nitrogen.ts';
@@ -151,7 +152,7 @@ export function nitrogenNeed(
   return {
     nutrient: 'n',
     status: held > 0 ? 'due' : 'none',
-    words: `${planned}${credited}${cut}`,
+    words: `${planned}${credited}${cut}${lightWords(zone)}`,
     need: { value: held, working: book.entries },
     most: Math.min(
       year?.most ?? Infinity,

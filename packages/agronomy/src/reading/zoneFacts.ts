@@ -49,6 +49,8 @@ export interface ZoneFacts {
   readonly surface: Surface;
   readonly intensity: 'low' | 'medium' | 'high';
   readonly shade: 'full sun' | 'part' | 'deep';
+  /** The class that was chosen, where the hours counted say another one. */
+  readonly shadeChosen?: ZoneFacts['shade'] | undefined;
   /** Hours of direct sun, where they are known. */
   readonly sunHours?: number | undefined;
   readonly clippings: 'returned' | 'removed';

@@ -2,7 +2,7 @@ import type { Outline } from '../geometry/outline.ts';
 import type { Position } from '../geometry/plane.ts';
 import { type DrawnGeometry, type FeatureKind, isExclusion } from '../ground/features.ts';
 import { type UnitSystem, present } from '../units/present.ts';
-import type { SampledZone } from './composites.ts';
+import type { LastTest, SampledZone } from './composites.ts';
 
 type Maybe<T> = T | null | undefined;
 
@@ -17,6 +17,7 @@ export interface ZoneToSample extends Omit<
   readonly soilGroup?: Maybe<string>;
   /** By the logbook. */
   readonly applied: ReadonlyArray<{ readonly kind: string; readonly on: string }>;
+  readonly last?: LastTest | undefined;
   readonly facts: {
     readonly mix?: Maybe<ReadonlyArray<{ readonly grass: string; readonly share: number }>>;
     readonly irrigation?: Maybe<string>;
@@ -28,7 +29,7 @@ export interface ZoneToSample extends Omit<
 
 /** What of a zone decides whose soil it may be mixed with. */
 export function sampledZone(zone: ZoneToSample, system: UnitSystem): SampledZone {
-  const { id, name, grass, surface, intensity, shade, clippings, soilGroup, facts, applied } = zone;
+  const { id, name, grass, surface, intensity, shade, clippings, soilGroup, facts, applied, last } = zone;
   return {
     ...{ id, name, surface, intensity, shade, clippings },
     grass: facts.mix?.map((part) => `${part.grass} ${part.share} %`).join(', ') || (grass ?? 'garden bed'),
@@ -37,6 +38,7 @@ export function sampledZone(zone: ZoneToSample, system: UnitSystem): SampledZone
     layers: (facts.layers ?? []).map(({ material, depth }) => `${present('depth', depth, system).text} ${material}`),
     applied: applied.map(({ kind, on }) => `${kind} ${on}`),
     signs: (facts.signs ?? []).map(({ sign }) => sign),
+    last,
   };
 }
 

@@ -16,6 +16,16 @@ export interface SampledZone {
   /** What was put down in the last years, such as `lime 2026-04`. */
   readonly applied: readonly string[];
   readonly signs: readonly string[];
+  /** What the last tests found, pH and mg/kg by one extractant; nothing of what was not tested. */
+  readonly last?: LastTest | undefined;
+}
+
+/** What of a test tells grounds apart that look alike. */
+export interface LastTest {
+  readonly soilPh?: number | undefined;
+  readonly extractant?: string | undefined;
+  readonly p?: number | undefined;
+  readonly k?: number | undefined;
 }
 
 export interface Composite {
@@ -43,18 +53,38 @@ const grounds: ReadonlyArray<{
   { of: ({ watering }) => watering, words: 'watering' },
 ];
 
+/** P or K of one a multiple of the other’s, and pH apart, from which one rate is wrong for one of the two (ours). */
+const TWOFOLD = 2;
+const PH_APART = 0.5;
+
+/** What the last tests say against one bag. */
+function testedApart(one: LastTest | undefined, other: LastTest | undefined): string[] {
+  if (!one || !other) return [];
+  const words: string[] = [];
+  if (one.soilPh !== undefined && other.soilPh !== undefined && Math.abs(one.soilPh - other.soilPh) >= PH_APART - 1e-9)
+    words.push(`pH of the last tests, ${one.soilPh.toFixed(1)} and ${other.soilPh.toFixed(1)}`);
+  for (const key of ['p', 'k'] as const) {
+    const [a, b] = [one[key], other[key]];
+    if (a === undefined || b === undefined || one.extractant !== other.extractant) continue;
+    if (Math.max(a, b) >= TWOFOLD * Math.min(a, b) - 1e-9)
+      words.push(`${key.toUpperCase()} of the last tests, ${Math.round(a)} and ${Math.round(b)} mg/kg`);
+  }
+  return words;
+}
+
 /**
  * Why two zones must not share a bag, in words for each ground; none when they may. What is known of one only is
  * taken as different, since a mixed bag cannot be parted again; what is known of neither is no difference.
  */
 export function apartBecause(one: SampledZone, other: SampledZone): string[] {
-  return grounds.flatMap(({ of, words }) => {
+  const alike = grounds.flatMap(({ of, words }) => {
     const [a, b] = [of(one), of(other)];
     // What is not known of either tells nothing apart.
     if (a === undefined && b === undefined) return [];
     if (a === undefined || b === undefined) return [`${words} known of one only`];
     return a === b && !(words === 'trouble' && a !== 'none') ? [] : [words];
   });
+  return [...alike, ...testedApart(one.last, other.last)];
 }
 
 /**

@@ -175,6 +175,19 @@ function stepFor(value: number, step: number, sense: Sense): number {
   return step;
 }
 
+/** What an amount is told in when it is less than one of its unit, or a tenth of it: below that the number says nothing. */
+const smaller: Partial<
+  Record<Sense, Readonly<Record<UnitSystem, { readonly below: number; readonly unit: string; readonly label: string }>>>
+> = {
+  mass: { us: { below: 1, unit: 'oz', label: 'oz' }, metric: { below: 0.1, unit: 'g', label: 'g' } },
+  liquid: { us: { below: 0.5, unit: 'floz', label: 'fl oz' }, metric: { below: 1, unit: 'mL', label: 'mL' } },
+  volume: { us: { below: 0.3, unit: 'ft3', label: 'ft³' }, metric: { below: 0.1, unit: 'L', label: 'L' } },
+  tonnes: { us: { below: 0.1, unit: 'lb', label: 'lb' }, metric: { below: 0.1, unit: 'kg', label: 'kg' } },
+};
+
+/** The step of a small amount: two figures of it, never finer than a hundredth. */
+const fineStep = (value: number): number => (value >= 10 ? 1 : value >= 1 ? 0.1 : 0.01);
+
 const formats = new Map<string, Intl.NumberFormat>();
 
 /** Making a formatter costs far more than using one. */
@@ -195,9 +208,13 @@ function format(value: number, least: number, most: number): string {
  * @param currency sign of the money, where it is money
  */
 export function present(sense: Sense, value: number, system: UnitSystem, currency = '$'): Presented {
-  const { unit, label, step } = presentations[sense][system];
-  const converted = convert(value, presentations[sense].si, unit === '' ? presentations[sense].si : unit);
-  const used = stepFor(converted, step, sense);
+  const usual = presentations[sense][system];
+  const own = convert(value, presentations[sense].si, usual.unit === '' ? presentations[sense].si : usual.unit);
+  const small = smaller[sense]?.[system];
+  const isSmall = small !== undefined && own !== 0 && Math.abs(own) < small.below;
+  const { unit, label } = isSmall ? small : usual;
+  const converted = isSmall ? convert(own, usual.unit, unit) : own;
+  const used = isSmall ? fineStep(Math.abs(converted)) : stepFor(converted, usual.step, sense);
   const rounded = roundTo(converted, used) + 0;
   const places = sense === 'depth' ? undefined : decimals(used);
   const number = format(
@@ -207,6 +224,16 @@ export function present(sense: Sense, value: number, system: UnitSystem, currenc
   );
   if (sense === 'money') return { value: rounded, unit: label, number, text: `${before(currency)}${number}` };
   return { value: rounded, unit: label, number, text: label === '' ? number : `${number} ${label}` };
+}
+
+/** A number of the core as it stands in a field, which has the usual unit beside it however little it holds. */
+export function inField(sense: Sense, value: number, system: UnitSystem): number {
+  const { unit, step } = presentations[sense][system];
+  const own = convert(value, presentations[sense].si, unit === '' ? presentations[sense].si : unit);
+  const small = smaller[sense]?.[system];
+  return small && own !== 0 && Math.abs(own) < small.below
+    ? Number(own.toPrecision(3))
+    : roundTo(own, stepFor(own, step, sense)) + 0;
 }
 
 /** The sign of a currency as it stands before an amount: "$", "kr ". */

@@ -146,7 +146,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
           ) : (
             <Typography sx={{ color: colours.faded, mb: 1 }}>
               Months are not known:{' '}
-              <MuiLink component={Link} to={stepPath(site.id, 'ground')}>
+              <MuiLink component={Link} to={`/sites/${site.id}/about`}>
                 give the site a climate
               </MuiLink>
               .

@@ -42,12 +42,14 @@ interface PaperSheetProps {
 /** A field sheet that was filled in by hand, booked in one go: only what differs from the plan is typed. */
 export function PaperSheet({ bags, zones, onClose }: PaperSheetProps) {
   const { say } = useUnits();
-  const [bagId, setBagId] = useState(bags[0]!.id);
+  const [chosen, setChosen] = useState(bags[0]);
   const [on, setOn] = useState(deviceToday());
   const [lines, setLines] = useState<Readonly<Record<string, Line>>>({});
   const book = useBookSheet();
-  const bag = bags.find(({ id }) => id === bagId)!;
-  const waiting = bag.places.filter(({ state }) => state === 'waiting');
+  // Once it is booked the chosen bag waits no longer: what was said of it is read before another is chosen.
+  const bag = bags.find(({ id }) => id === chosen?.id) ?? chosen;
+  const waiting = (bag?.places ?? []).filter(({ state }) => state === 'waiting');
+  const listed = bag && !bags.includes(bag) ? [bag, ...bags] : bags;
   const lineOf = (core: Core): Line => lines[core.id] ?? {};
   const set = (core: Core, change: Line): void => setLines({ ...lines, [core.id]: { ...lineOf(core), ...change } });
   const taken = waiting.filter((core) => !lineOf(core).reason).length;
@@ -55,7 +57,7 @@ export function PaperSheet({ bags, zones, onClose }: PaperSheetProps) {
   const problemOf = (value: Line['pushed']): string | undefined =>
     typeof value === 'string' ? `“${value}” is no depth: type 4 in or 10 cm.` : undefined;
   const save = (): void => {
-    if (waiting.length === 0 || waiting.some((core) => problemOf(lineOf(core).pushed) ?? problemOf(lineOf(core).recovered))) return;
+    if (!bag || waiting.length === 0 || waiting.some((core) => problemOf(lineOf(core).pushed) ?? problemOf(lineOf(core).recovered))) return;
     // Of a day that is over nobody knows the hour: noon of it.
     const at = (on === deviceToday() ? new Date() : new Date(`${on}T12:00:00`)).toISOString();
     book.mutate(waiting.map((core) => bookedCore(core, lineOf(core), bag.depth, at)) , {
@@ -74,15 +76,15 @@ export function PaperSheet({ bags, zones, onClose }: PaperSheetProps) {
       byField={false}
     >
       <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 180px' }, gap: 2 }}>
-        <TextField select label="Bag" value={bagId} onChange={(event) => setBagId(event.target.value)}>
-          {bags.map(({ id, code, zoneNames }) => (
+        <TextField select label="Bag" value={bag?.id ?? ''} onChange={(event) => setChosen(bags.find(({ id }) => id === event.target.value))}>
+          {listed.map(({ id, code, zoneNames }) => (
             <MenuItem key={id} value={id}>{`${writeBagCode(code)}, ${zoneNames.join(', ')}`}</MenuItem>
           ))}
         </TextField>
         <TextField type="date" label="Taken on" value={on} onChange={(event) => setOn(event.target.value)} slotProps={{ inputLabel: { shrink: true }, htmlInput: { max: deviceToday() } }} />
       </Box>
       <Typography>
-        {`All are booked as taken, ${say('depth', bag.depth)} deep and whole: write down only what was otherwise.`}
+        {`All are booked as taken, ${say('depth', bag?.depth ?? 0)} deep and whole: write down only what was otherwise.`}
       </Typography>
       <Box role="table" aria-label="Cores of the sheet" sx={{ maxHeight: 420, overflowY: 'auto', borderTop: `1px solid ${colours.faded}` }}>
         {waiting.map((core) => {

@@ -17,7 +17,7 @@ export function WalkPapers({ site, bags, zones }: WalkPapersProps) {
   const may = useMay();
   const [booking, setBooking] = useState(false);
   const planned = bags.filter(({ state }) => state === 'planned');
-  if (planned.length === 0) return null;
+  if (planned.length === 0 && !booking) return null;
   const save = async (format: 'gpx' | 'geojson'): Promise<void> => {
     const { savePoints } = await import('./writePoints.ts');
     savePoints(site.name, planned, format);

@@ -38,7 +38,16 @@ import { LabChoice } from './LabChoice.tsx';
 import { useDesign } from './useDesign.ts';
 import { useTimeZone } from '../../../ui/session.tsx';
 import { todayIn } from '../../../ui/today.ts';
-import { type Settings, amount, designWords, firstSettings, soils, useDrafts, wrongWith } from './useDrafts.ts';
+import {
+  type Settings,
+  amount,
+  designWords,
+  firstSettings,
+  soils,
+  useDrafts,
+  usualDepth,
+  wrongWith,
+} from './useDrafts.ts';
 import { samplingQueries, usePlanBags } from '../api.ts';
 
 /** What one bag of a usual laboratory takes, mL, until one is chosen. */
@@ -53,7 +62,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
   const today = todayIn(useTimeZone(site));
   const [settings, setSettings] = useSessionState<Settings>(
     `glenfold.sampling.${site.id}`,
-    firstSettings(results[0]?.depth, today),
+    firstSettings(usualDepth(zones, results), today),
   );
   const { data: laboratories = [] } = useQuery(samplingQueries.laboratories());
   const [choices, setChoices] = useState<DraftChoices>(noChoices);
@@ -64,7 +73,7 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
 
   const laboratory = laboratories.find(({ name }) => name === settings.laboratory);
   const bagVolume = laboratory?.volume ?? BAG_VOLUME;
-  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags }, settings, choices, bagVolume);
+  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags, results }, settings, choices, bagVolume);
   const { designed, progress, error: stopped } = useDesign(task);
 
   const applied = openZones.flatMap(({ applied }) => applied);

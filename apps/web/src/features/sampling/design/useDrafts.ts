@@ -1,14 +1,16 @@
 import {
   type DraftChoices,
+  type LastTest,
   type PointDesign,
   aroundCores,
   coresToFill,
   draftsOf,
+  inOwnUnit,
   samplingTables,
   shareOut,
 } from '@glenfold/agronomy';
 import type { DesignTask } from '@glenfold/agronomy/sampling';
-import type { BagAnswer, DrawnThingsAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { BagAnswer, DrawnThingsAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
 import { useMemo } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
 
@@ -76,12 +78,35 @@ interface DraftedSite {
   readonly zones: readonly ZoneAnswer[];
   readonly things: DrawnThingsAnswer | undefined;
   readonly bags: readonly BagAnswer[] | undefined;
+  /** Results of the site, the newest first. */
+  readonly results: readonly LabResultAnswer[];
+}
+
+/** The newest result of each zone. */
+const lastOf = (results: readonly LabResultAnswer[], zoneId: string): LabResultAnswer | undefined =>
+  results.find(({ zoneIds, supersededById }) => supersededById === null && zoneIds.includes(zoneId));
+
+/** The depth at which most lawns were sampled last: a bed’s own is not taken for all. Nothing without a test. */
+export function usualDepth(zones: readonly ZoneAnswer[], results: readonly LabResultAnswer[]): number | undefined {
+  const lawns = zones.filter(({ surface }) => surface !== 'garden bed');
+  const depths = (lawns.length > 0 ? lawns : zones).flatMap(({ id }) => lastOf(results, id)?.depth ?? []);
+  const times = (depth: number): number => depths.filter((other) => other === depth).length;
+  return [...depths].sort((one, other) => times(other) - times(one))[0];
+}
+
+/** What the last test of a zone says of whom it may share a bag with. */
+function lastTest(result: LabResultAnswer | undefined): LastTest | undefined {
+  if (!result) return undefined;
+  const { soilPh, p, k } = result.values;
+  const mg = (analyte: 'p' | 'k', value: typeof p): number | undefined =>
+    value && !value.belowDetection ? inOwnUnit(analyte, value).value : undefined;
+  return { soilPh: soilPh?.value, extractant: result.extractant, p: mg('p', p), k: mg('k', k) };
 }
 
 /** The bags that are proposed for the zones without one, and the task of placing their cores. */
 /** @param bagVolume mL that the laboratory's bag wants: no fewer cores are proposed than fill it. */
 export function useDrafts(
-  { zones, things, bags }: DraftedSite,
+  { zones, things, bags, results }: DraftedSite,
   settings: Settings,
   choices: DraftChoices,
   bagVolume: number,
@@ -96,8 +121,15 @@ export function useDrafts(
   const [probe, depth] = [settings.probe, settings.depth].map(amount);
   const least = probe && depth ? coresToFill(bagVolume, probe, depth) : 0;
   const drafts = useMemo(
-    () => draftsOf(openZones, choices, purpose, system, least),
-    [openZones, choices, purpose, system, least],
+    () =>
+      draftsOf(
+        openZones.map((zone) => ({ ...zone, last: lastTest(lastOf(results, zone.id)) })),
+        choices,
+        purpose,
+        system,
+        least,
+      ),
+    [openZones, results, choices, purpose, system, least],
   );
   const wanted = useMemo(() => drafts.filter(({ key }) => !choices.left.has(key)), [drafts, choices.left]);
 
