@@ -142,11 +142,15 @@ export async function pdfBytes(address: string, reader: Browser = owner): Promis
   return body;
 }
 
+/** What is read on a PDF. */
+export const pdfText = (body: Buffer): string =>
+  execFileSync('pdftotext', ['-layout', '-', '-'], { input: body, encoding: 'utf8' });
+
 /** The text of a PDF at an address of the application, as it would be read on paper. */
 export async function textOf(address: string, reader: Browser = owner): Promise<string> {
   const body = await pdfBytes(address, reader);
   // A glyph that the fonts lack would print as a box and read as U+FFFD or nothing.
-  const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: body, encoding: 'utf8' });
+  const text = pdfText(body);
   expect(text).not.toMatch(/\uFFFD|undefined|NaN|\[object/);
   return text;
 }

@@ -1,6 +1,9 @@
 import {
   type BoardAnswer,
   IssuedProgramAnswer,
+  type Permission,
+  allows,
+  permissions,
   type JobAnswer,
   type LabReportAnswer,
   type LabResultAnswer,
@@ -13,7 +16,8 @@ import {
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import { decideTreatment, get, pdfText, send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import { demoEmails, signIn } from './harness.ts';
 
 const server = useDemoServer();
 
@@ -22,6 +26,13 @@ type Answer = new () => object;
 /** Faults of an answer against its contract class, names it does not know included. */
 const faults = (kind: Answer, body: object): unknown =>
   problemFields(validateSync(plainToInstance(kind, body), { whitelist: true, forbidNonWhitelisted: true }));
+
+/** Fields of an answer that hold an amount of money. */
+function pricesIn(value: unknown, at = ''): string[] {
+  if (typeof value === 'number') return /(price|cost|saved|fee|stake|haul|hireDay|total)$/i.test(at) && !/balance/.test(at) ? [`${at} ${value}`] : []; // prettier-ignore
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, inner]) => pricesIn(inner, Array.isArray(value) ? at : `${at}.${key}`));
+}
 
 interface Operation {
   readonly summary?: string;
@@ -109,6 +120,50 @@ describe('every answer is what the description says', () => {
     // Links that work once are tried where they are made, and what is asked with more than an id where it is built.
     expect(unfilled.filter((path) => !/token|planId|pile/.test(path))).toEqual([]);
     expect(asked).toBeGreaterThan(80);
+  });
+
+  it('and tells no amount of money to a technician, on screen or on paper', async () => {
+    const technician = await signIn(server.current(), demoEmails.technician);
+    const sites = await Promise.all(['Gannet'].map(siteOf));
+    // The owner’s letter, the quote and what is set by hand say what things cost.
+    const [site] = sites;
+    const [first] = (await get<readonly { id: string }[]>(`/sites/${site!.id}/zones`)) as readonly { id: string }[];
+    await decideTreatment(first!.id, 'added-fill', { remedy: 'fill', added: true, values: { soil: 'topsoil', loads: 5, pricePerVolume: '40', haul: '35' } }); // prettier-ignore
+    await send('post', `/sites/${site!.id}/quotes?units=us`, { days: 30 });
+    const report = { first: [], pages: [], cost: { value: 900, working: [] }, unpriced: [], saved: null, letter: 'Dear owner.' }; // prettier-ignore
+    await server.current().sql(`INSERT INTO owner_report ("practiceId", "siteId", state, units, letter, made, "madeOn", "handedOverAt") SELECT "practiceId", id, 'handed over', 'us', '', $2, '2026-10-01', now() FROM site WHERE id = $1`, [site!.id, JSON.stringify({ report, ...{ siteName: 'X', place: null, practiceName: 'Y', outlines: [], photos: [] } })]); // prettier-ignore
+    await server
+      .current()
+      .sql(`UPDATE owner_report SET letter = 'Dear owner, all of it comes to $1,234.50 this year.'`);
+    const rows = await server.current().sql<{ kind: string; id: string; siteId: string }>(`
+      SELECT 'ownerReport' AS kind, id, "siteId" FROM owner_report UNION ALL SELECT 'quoteId', id, "siteId" FROM quote
+      UNION ALL SELECT 'planId', id, (SELECT "siteId" FROM zone WHERE zone.id = "zoneId") FROM program_zone
+      UNION ALL SELECT 'programId', id, "siteId" FROM program WHERE state = 'handed over' UNION ALL SELECT 'jobId', id, "siteId" FROM job WHERE state = 'open' UNION ALL SELECT 'zoneId', id, "siteId" FROM zone`); // prettier-ignore
+    expect(new Set(rows.map(({ kind }) => kind)).size).toBe(6);
+    const told: string[] = [];
+    let read = 0;
+    for (const { method, path, operation } of routesOf(description)) {
+      const demand = operation['x-permission'] as Permission;
+      if (method !== 'get' || !(demand in permissions) || !allows('technician', demand) || /token|working|image/.test(path)) continue; // prettier-ignore
+      for (const { id: siteId } of sites) {
+        const own = (name: string): string | undefined =>
+          name === 'siteId' ? siteId : rows.find((row) => row.siteId === siteId && row.kind === (name === 'id' ? 'ownerReport' : name))?.id; // prettier-ignore
+        const address = path.replace('/api', '').replaceAll(/\{(\w+)\}/g, (whole, name: string) => own(name) ?? whole);
+        if (address.includes('{')) continue;
+        const units = operation.parameters?.some(({ name }) => name === 'units') ? '?units=us' : '';
+        const response = await technician.ask('get', address + units).buffer(true);
+        if (response.status !== 200) continue;
+        read += 1;
+        const paper = response.headers['content-type']?.includes('pdf') ?? false;
+        const text = paper ? pdfText(response.body as Buffer) : response.text;
+        const [found] = /.{0,60}[$€£] ?\d[\d,.]*/.exec(text) ?? [];
+        if (found) told.push(`${path}: ${found}`);
+        if (response.headers['content-type']?.includes('json'))
+          told.push(...pricesIn(JSON.parse(text || 'null') as unknown).map((field) => `${path}: ${field}`));
+      }
+    }
+    expect([...new Set(told)]).toEqual([]);
+    expect(read).toBeGreaterThan(35);
   });
 
   it('with nothing that may be anything', () => {

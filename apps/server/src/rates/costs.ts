@@ -2,6 +2,27 @@ import type { ShoppingList, Supply, Treatment, ZoneProgram } from '@glenfold/agr
 
 const uncosted = ({ byLoad: _byLoad, delivery: _delivery, ...supply }: Supply): Supply => ({ ...supply, cost: null });
 
+/**
+ * Words for somebody who sees no prices: what stands in brackets with an amount of money goes, and so does every
+ * sentence that tells one.
+ *
+ * @param currency sign of the practice’s money
+ */
+export function wordsWithoutMoney(text: string, currency: string): string {
+  const sign = currency.replaceAll(/[.*+?^${}()|[\]\\]/g, (letter) => `\\${letter}`);
+  const amount = new RegExp(`(?:${sign}|[$€£]) ?\\d|\\d ?(?:${sign}|[€£])`);
+  const bare = text.replaceAll(/ ?\([^()]*\)/g, (inner) => (amount.test(inner) ? '' : inner));
+  return bare
+    .split('\n')
+    .map((line) =>
+      line
+        .split(/(?<=[.!?]) +/)
+        .filter((sentence) => !amount.test(sentence))
+        .join(' '),
+    )
+    .join('\n');
+}
+
 /** What was set by hand, without what a firm asks. */
 export const withoutPrice = ({
   price: _price,

@@ -8,6 +8,7 @@ import { Records } from '../platform/records.ts';
 import { Bag } from '../sampling/bag.entity.ts';
 import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
+import { wordsWithoutMoney } from './costs.ts';
 import { RatesService } from './rates.service.ts';
 import { zoneSchools, zoneWorth } from './sitePrograms.ts';
 
@@ -34,6 +35,7 @@ export class Otherwise {
         ? { stake, working }
         : {
             stake: null,
+            words: wordsWithoutMoney(worth.words, shared.currency),
             working: working.filter((entry) => entry.kind !== 'step' || entry.label !== 'Money at stake'),
           }),
     }));

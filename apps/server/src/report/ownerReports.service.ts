@@ -11,6 +11,7 @@ import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
 import { FileStore } from '../ports/fileStore.ts';
+import { wordsWithoutMoney } from '../rates/costs.ts';
 import { RatesService } from '../rates/rates.service.ts';
 import { ReadingService } from '../reading/reading.service.ts';
 import { type RunAtWork, RunKinds } from '../runs/runKinds.ts';
@@ -197,7 +198,9 @@ export class OwnerReports {
     );
     const answer = told(record, pictures, under);
     const { role } = this.work.worker;
-    return role === null || allows(role, 'costs.read') ? answer : withoutMoney(answer);
+    return role === null || allows(role, 'costs.read')
+      ? answer
+      : withoutMoney(answer, (await this.practices.current()).currency);
   }
 }
 
@@ -215,14 +218,16 @@ function told(record: OwnerReportRecord, photos: OwnerReportAnswer['photos'], un
 }
 
 /** The same for somebody who sees no prices. */
-function withoutMoney(answer: OwnerReportAnswer): OwnerReportAnswer {
-  if (!answer.report) return answer;
+function withoutMoney(answer: OwnerReportAnswer, currency: string): OwnerReportAnswer {
+  const letter = wordsWithoutMoney(answer.letter, currency);
+  if (!answer.report) return { ...answer, letter };
   const { report } = answer;
   return {
     ...answer,
+    letter,
     report: {
       ...report,
-      ...{ cost: null, saved: null },
+      ...{ cost: null, saved: null, letter: wordsWithoutMoney(report.letter, currency) },
       pages: report.pages.map((page) => ({
         ...page,
         ...{ cost: null, saved: null },
