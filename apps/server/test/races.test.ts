@@ -1,4 +1,4 @@
-import { type BagAnswer, type BagLineAnswer, type BoardAnswer, type CoreTapsAnswer, type PhotoAnswer, type LabReportAnswer, type ProblemAnswer, type ZoneAnswer, zoneInput } from '@glenfold/contract'; // prettier-ignore
+import { type BagAnswer, type BagLineAnswer, type BoardAnswer, type CoreTapsAnswer, type PhotoAnswer, type LabReportAnswer, type ProblemAnswer, type QuoteAnswer, type QuoteOfSiteAnswer, type ZoneAnswer, zoneInput } from '@glenfold/contract'; // prettier-ignore
 import fc from 'fast-check';
 import pg from 'pg';
 import { DataSource } from 'typeorm';
@@ -8,7 +8,7 @@ import { OneOfEach1795950000000 } from '../src/migrations/1795950000000-oneOfEac
 import { migrations } from '../src/migrations/index.ts';
 import type { Row } from '../src/exchange/formats.ts';
 import { oneOfEach } from '../src/exchange/oneOfEach.ts';
-import { get, send, siteOf, until, useDemoServer, zoneOf } from './client.ts';
+import { get, programOf, send, siteOf, treatmentIn, until, useDemoServer, zoneOf } from './client.ts';
 import { bagBody, picture } from './promisedRoutes.ts';
 
 const server = useDemoServer();
@@ -232,4 +232,52 @@ it('an export of such a version is put in line as it is loaded, whatever came tw
       expect(put.get('samples.csv')).toHaveLength(samples.length);
     }),
   );
+});
+
+describe('what an owner says and what the practice does at the same moment', () => {
+  const told = (answers: ReadonlyArray<{ status: number; body: unknown }>, known: readonly number[]) =>
+    answers.map(({ status, body }) => (known.includes(status) ? status : [status, body]));
+
+  it('a decline that comes too late is told, and one in time stands in the program', async () => {
+    const site = await siteOf('Gannet');
+    for (let round = 0; round < 6; round += 1) {
+      const quote = await send<QuoteAnswer>('post', `/sites/${site.id}/quotes?units=us`, { days: 30 });
+      const lines = (answer: string) => quote.lines.map(({ id }) => ({ id, answer }));
+      await send('post', `/quotes/${quote.id}/answers`, { by: 'Hetty', lines: lines('accepted') }, 200);
+      const [late, taken] = await Promise.all([
+        post(`/quotes/${quote.id}/answers`, { by: 'Hetty', lines: lines('declined').slice(0, 1) }),
+        post(`/quotes/${quote.id}/taken-over`, {}),
+      ]);
+      expect(told([late, taken], [200, 201, 409])).toEqual([expect.any(Number), 200]);
+      const { lines: standing, state } = await get<QuoteAnswer>(`/sites/${site.id}/quote`).then((body) => (body as unknown as QuoteOfSiteAnswer).quote!); // prettier-ignore
+      expect(state).toBe('taken over');
+      const { zoneId, key } = (await server.current().sql<{ zoneId: string; key: string }>(`SELECT "zoneId", key FROM quote_line WHERE id = $1`, [quote.lines[0]!.id]))[0]!; // prettier-ignore
+      const out = treatmentIn(await programOf(zoneId), key).status === 'left out';
+      // Declined and left out, or taken over as accepted and the other told: never the one without the other.
+      expect([standing.find(({ id }) => id === quote.lines[0]!.id)!.answer === 'declined', out]).toEqual([late.status === 200, late.status === 200]); // prettier-ignore
+      if (out) await send('delete', `/zones/${zoneId}/program/treatments/${key}`);
+    }
+  });
+
+  it('of two answers that turn one another round unseen the first stands, and the other is told', async () => {
+    const { id: siteId } = await siteOf('Gannet');
+    const quote = await send<QuoteAnswer>('post', `/sites/${siteId}/quotes?units=us`, { days: 30 });
+    const say = (answer: string) => post(`/quotes/${quote.id}/answers`, { by: 'Hetty', version: quote.version, lines: quote.lines.map(({ id }) => ({ id, answer })) }); // prettier-ignore
+    const answers = await Promise.all([say('accepted'), say('declined'), say('accepted'), say('declined')]);
+    const first = answers.filter(({ status }) => status === 200).map(({ body }) => (body as QuoteAnswer).lines[0]!.answer); // prettier-ignore
+    expect([new Set(first).size, answers.filter(({ status }) => status === 409).length]).toEqual([1, 2]);
+  });
+
+  it('of four hand-overs at once one program is live, and the others are told', async () => {
+    const { id: siteId } = await siteOf('Gannet');
+    const handed = await Promise.all(
+      Array.from({ length: 4 }, () => post(`/sites/${siteId}/programs?units=us`, {}, { 'idempotency-key': crypto.randomUUID() })),
+    ); // prettier-ignore
+    expect(told(handed, [201, 409]).filter((each) => each === 201).length).toBeGreaterThanOrEqual(1);
+    expect(told(handed, [201, 409]).every((each) => typeof each === 'number')).toBe(true);
+    const live = await server.current().sql(`SELECT id FROM program WHERE "siteId" = $1 AND state = 'handed over' AND EXISTS (SELECT FROM program_zone z WHERE z."programId" = program.id AND z."zoneId" IN (SELECT id FROM zone WHERE "siteId" = $1))`, [siteId]); // prettier-ignore
+    expect(live).toHaveLength(1);
+    const jobs = await server.current().sql<{ n: number }>(`SELECT count(*)::int AS n FROM job WHERE "siteId" = $1 AND state = 'open' GROUP BY "zoneId", key, position`, [siteId]); // prettier-ignore
+    expect(jobs.every(({ n }) => n === 1)).toBe(true);
+  });
 });

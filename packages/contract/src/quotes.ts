@@ -47,6 +47,11 @@ class LineAnswerInput {
 
 /** What the owner says to some lines or all of them. */
 export class QuoteAnswersInput {
+  /** Of the quote as it was read: an answer that came from somebody else since is not turned round unseen. */
+  @IsOptional()
+  @IsInt({ message: 'Send the version of the quote as a whole number.' })
+  version?: number;
+
   @IsArray({ message: 'Answer one line at least.' })
   @ArrayMinSize(1, { message: 'Answer one line at least.' })
   @ArrayMaxSize(2000, { message: 'That is more than a quote has lines.' })

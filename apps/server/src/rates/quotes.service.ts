@@ -52,6 +52,8 @@ export class Quotes {
     const offeredAt = this.clock.now();
     const validUntil = dayIn(new Date(offeredAt.getTime() + days * DAY), timeZone);
     return this.records.together(async (of) => {
+      // Of two that are offered at once one stands.
+      await this.records.alone(`quotes of ${siteId}`);
       await this.#withdrawStanding(siteId);
       const quote = await of(Quote).add({
         ...{ siteId, state: 'open', offeredAt, validUntil, note, units, currency: settings.currency },
@@ -84,9 +86,14 @@ export class Quotes {
    * Keep what an owner says to some lines.
    * @param siteId of the report in which it was read: a quote of another site is not found
    */
-  async say(siteId: string | null, id: string, { lines, by, words = null }: QuoteAnswersInput): Promise<QuoteAnswer> {
+  async say(
+    siteId: string | null,
+    id: string,
+    { lines, by, words = null, version }: QuoteAnswersInput,
+  ): Promise<QuoteAnswer> {
     return this.records.together(async (of) => {
-      const quote = await of(Quote).one(id);
+      // Until this is kept nobody else answers, takes over or withdraws.
+      const quote = await of(Quote).locked(id);
       if (siteId !== null && quote.siteId !== siteId)
         throw new Problem(404, 'Not found', 'This quote belongs to another site.');
       await this.#mayBeAnswered(quote);
@@ -94,6 +101,16 @@ export class Quotes {
       const strange = lines.findIndex((line) => !known.some((one) => one.id === line.id));
       if (strange >= 0)
         return refuse([{ field: `lines.${strange}.id`, message: 'This line is not in the quote: load it again.' }]);
+      const contrary = lines.some(({ id: lineId, answer }) => {
+        const before = known.find((one) => one.id === lineId)!.answer;
+        return before !== null && before !== answer;
+      });
+      if (contrary && version !== undefined && version !== quote.version)
+        throw new Problem(
+          409,
+          'Answered meanwhile',
+          `${quote.answeredBy ?? 'Somebody'} answered this otherwise after you opened it, so nothing was changed here. Look at what stands now, and answer again if you still want to.`,
+        );
       for (const line of lines) await of(QuoteLine).change(line.id, { answer: line.answer });
       const said = new Map(lines.map((line) => [line.id, line.answer]));
       const whole = known.every((line) => (said.get(line.id) ?? line.answer) !== null);
@@ -109,7 +126,7 @@ export class Quotes {
   /** Take the answers over into the program: what was declined is left out, with who said so. */
   async takeOver(id: string): Promise<QuoteAnswer> {
     return this.records.together(async (of) => {
-      const quote = await of(Quote).one(id);
+      const quote = await of(Quote).locked(id);
       if (quote.state === 'taken over') return this.#answer(quote);
       if (quote.answeredAt === null)
         throw new Problem(409, 'Not answered', 'Nobody has answered this quote yet. Enter what its owner says first.');
@@ -127,10 +144,12 @@ export class Quotes {
   }
 
   async withdraw(id: string): Promise<void> {
-    const { state } = await this.records.of(Quote).one(id);
-    if (state === 'taken over')
-      throw new Problem(409, 'Taken over', 'Its answers are in the program already. Offer a new one instead.');
-    await this.records.of(Quote).change(id, { state: 'withdrawn' });
+    await this.records.together(async (of) => {
+      const { state } = await of(Quote).locked(id);
+      if (state === 'taken over')
+        throw new Problem(409, 'Taken over', 'Its answers are in the program already. Offer a new one instead.');
+      await of(Quote).change(id, { state: 'withdrawn' });
+    });
   }
 
   async #withdrawStanding(siteId: string): Promise<void> {
