@@ -107,6 +107,7 @@ export { type RetestDue, retestDue, retestTable } from './readings/retestDue.ts'
 export * from './reading/salt.ts';
 export * from './reading/soilTest.ts';
 export * from './readings/testWeight.ts';
+export * from './season/sowingWindow.ts';
 export { lightOf } from './reading/light.ts';
 export * from './reading/zoneFacts.ts';
 export * from './readings/zoneReading.ts';

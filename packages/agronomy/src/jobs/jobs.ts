@@ -4,6 +4,13 @@ import { gasesFrom } from '../nutrients/ammonium.ts';
 import { interactionTable } from '../program/interactions.ts';
 import { type RemedyName, remedyEntry } from '../remedies/remedyTable.ts';
 import type { Blackout } from '../settings/settings.ts';
+import {
+  isInSowingWindow,
+  shortWindowWords,
+  sowingTable,
+  sowingWindow,
+  warmSoilWords,
+} from '../season/sowingWindow.ts';
 import type { UnitSystem } from '../units/present.ts';
 import { cardOf } from './cardTable.ts';
 import { type NormalYear, dayOn, daysBetween, normalDay, normalFacts } from './normalDays.ts';
@@ -122,6 +129,16 @@ export function normalVerdict(job: JobDose, day: string, { year, blackouts, syst
     return facts.blackout
       ? { verdict: 'never' as const, reasons: ['The local rules keep these days free of it.'] }
       : { verdict: 'go' as const, reasons: [] };
+  const sowing = windowJob === 'seed cool-season' && year ? sowingWindow(year) : undefined;
+  // In its window it is sown, whatever the soil of that very day says beside.
+  if (year && sowing && !facts.blackout && isInSowingWindow(sowing, day))
+    return {
+      verdict: 'go' as const,
+      reasons: [
+        ...(sowing.short ? [shortWindowWords] : []),
+        ...(normalDay(year, day).soil > sowingTable.warmSoil ? [warmSoilWords(system)] : []),
+      ],
+    };
   const { verdict, reasons } = judgeDay(windowJob, facts, [], { system });
   // On a tilled bed nothing has to grow before it is fed or covered.
   return { verdict, reasons: reasons.filter((reason) => !reason.startsWith('Not known')) };
@@ -299,6 +316,14 @@ export function planJobs(
   return doses.map(({ id }) => placed.get(id)!);
 }
 
+/** The days nearest to those that do not suit, in a sentence. */
+function nearestWords(job: JobDose, from: string, ground: JobGround): string[] {
+  const far = (run: { from: string; to: string }): number =>
+    run.to < from ? daysBetween(run.to, from) : Math.max(0, daysBetween(from, run.from));
+  const [nearest] = windowsAhead(job, ground).sort((one, other) => far(one) - far(other));
+  return nearest ? [`The nearest days that suit it are ${nearest.from} to ${nearest.to}: move it there.`] : [];
+}
+
 function place(
   job: JobDose,
   others: ReadonlyArray<JobDose & { readonly day: string | null }>,
@@ -328,6 +353,7 @@ function place(
     ? []
     : [
         `No day of ${from} to ${to} suits it in an ordinary year. ${normalVerdict(job, from, ground).reasons[0] ?? ''}`.trim(),
+        ...nearestWords(job, from, ground),
       ];
   if (!window && !job.own) return { ...none, earliest, latest, words };
   for (let day = earliest; day <= latest; day = dayOn(day, 1)) {

@@ -15,6 +15,8 @@ import type { Change } from './changes.ts';
 import { monthName } from '../units/monthOf.ts';
 import { changeOf } from './ownChanges.ts';
 import { visitsOf } from './usualYear.ts';
+import { dayOn } from '../jobs/normalDays.ts';
+import { isInSowingWindow } from '../season/sowingWindow.ts';
 import type { Dose, Treatment } from '../remedies/treatment.ts';
 
 /** What a program is placed in. */
@@ -143,6 +145,20 @@ function sowingMonth(
   return set ?? candidates(jobOf(sown), year!).at[0];
 }
 
+/** What is sown in autumn has the days of the window, not whole months. */
+function inSowingWindow(treatment: Treatment, { sowing }: YearAhead): Treatment {
+  if (treatment.remedy !== 'seed' || jobOf(treatment) !== 'seed' || !sowing) return treatment;
+  return {
+    ...treatment,
+    doses: treatment.doses.map((dose) => {
+      if (!dose.from || !dose.to || dose.own) return dose;
+      const days: string[] = [];
+      for (let day = dose.from; day <= dose.to; day = dayOn(day, 1)) if (isInSowingWindow(sowing, day)) days.push(day);
+      return days.length > 0 ? { ...dose, from: days[0]!, to: days.at(-1)! } : dose;
+    }),
+  };
+}
+
 const TILLED_IN: readonly Treatment['remedy'][] = ['lime', 'compost', 'gypsum', 'phosphorus', 'potassium', 'nitrogen'];
 
 /**
@@ -179,7 +195,7 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     const at = monthsFor(treatment, found, year);
     if (remedy === 'nitrogen') at.forEach((index) => fedAt.add(index));
     if (remedy === 'core') coredAt = at[0] ?? 0;
-    return onMonths(treatment, at, found.words, year, calendar);
+    return inSowingWindow(onMonths(treatment, at, found.words, year, calendar), year);
   };
   // Nitrogen first: lime looks for months without it.
   const nitrogen = new Map(

@@ -4,6 +4,8 @@ import { readTable } from '../calculators/table.ts';
 import data from '../data/program-months.json' with { type: 'json' };
 import { type Known, checkConditions, conditionFields, firstThatHolds } from '../rules/engine.ts';
 import { type PlaceClimate, growthByMonth } from '../season/climate.ts';
+import { isInSowingWindow, type SowingWindow, shortWindowWords, sowingWindow } from '../season/sowingWindow.ts';
+import { type NormalYear, dayOn, normalYear } from '../jobs/normalDays.ts';
 import type { Blackout } from '../settings/settings.ts';
 
 const facts = ['season', 'low', 'high', 'mean', 'growth', 'growthAhead', 'trend', 'daysToFrost'] as const;
@@ -61,6 +63,40 @@ export interface YearAhead {
   readonly basis: string;
   readonly madeUp: boolean;
   readonly blackouts: readonly Blackout[];
+  /** When cool-season grass is sown in autumn here. */
+  readonly sowing: SowingWindow | undefined;
+}
+
+/** The ordinary days of a climate, for the window of sowing; worked out once for each. */
+const coolYears = new WeakMap<PlaceClimate, NormalYear>();
+
+function sowingOf(climate: PlaceClimate, season: 'cool' | 'warm'): SowingWindow | undefined {
+  if (season === 'warm') return undefined;
+  const year = coolYears.get(climate) ?? normalYear(climate, 'cool');
+  coolYears.set(climate, year);
+  return sowingWindow(year);
+}
+
+/** Days that a month must hold of the best of the window, or of the window, for a sowing to be put there. */
+const ENOUGH_BEST = 14;
+const ENOUGH = 10;
+
+/** The month of the coming year in which cool-season grass is sown: the first of the best days, else the coolest that is left. */
+function sowingMonthOf({ months, from }: Pick<YearAhead, 'months' | 'from'>, window: SowingWindow): number | undefined {
+  const counted = months.map(({ month }, index) => {
+    let [all, best] = [0, 0];
+    for (let day = `${month}-01` < from ? from : `${month}-01`; day <= lastDay(month); day = dayOn(day, 1)) {
+      if (!isInSowingWindow(window, day)) continue;
+      all += 1;
+      if (window.best !== null && isInSowingWindow({ ...window, from: window.best }, day)) best += 1;
+    }
+    return { index, all, best };
+  });
+  return (
+    counted.find(({ best }) => best >= ENOUGH_BEST) ??
+    counted.findLast(({ all }) => all >= ENOUGH) ??
+    counted.find(({ all }) => all > 0)
+  )?.index;
 }
 
 const pad = (number: number): string => String(number).padStart(2, '0');
@@ -136,7 +172,10 @@ export function yearAhead(
       },
     };
   });
-  return { from, season, months, basis: climate.basis, madeUp: climate.madeUp, blackouts };
+  return {
+    ...{ from, season, months, basis: climate.basis, madeUp: climate.madeUp, blackouts },
+    sowing: sowingOf(climate, season),
+  };
 }
 
 /** Whether a month lies wholly in days in which nothing of that may be spread. */
@@ -163,6 +202,11 @@ export function candidates(job: string, year: YearAhead, nutrients: readonly Bla
   const free = year.months.flatMap((month, index) =>
     nutrients.length > 0 && blackedOut(month.month, nutrients, year.blackouts) ? [] : [{ month, index }],
   );
+  const { sowing } = year;
+  if (job === 'seed' && sowing) {
+    const at = sowingMonthOf(year, sowing);
+    if (at !== undefined) return { at: [at], apart, words: sowing.short ? shortWindowWords : undefined };
+  }
   for (const one of cases) {
     const at = free.flatMap(({ month, index }) => (firstThatHolds([one], [], month.known) ? [index] : []));
     if (at.length > 0) return { at, apart, words: one.words };
