@@ -1,4 +1,5 @@
-import { materialInput, type ProductAnswer, type ZoneAnswer } from '@glenfold/contract';
+import { zoneCost } from '@glenfold/agronomy';
+import { materialInput, type ProductAnswer, type SiteProgramAnswer, type ZoneAnswer } from '@glenfold/contract';
 import { get, send, textOf, typed, useDemoServer, zoneOf } from './client.ts';
 
 const server = useDemoServer();
@@ -27,9 +28,15 @@ describe('a printed program', () => {
     const zone = await zoneOf('Gannet', 'GR-1');
     const paper = await printed(zone, 'us');
     const [given = '', test = ''] = paper.split('What the test says');
+    // The same share as on the site's page, and what it would cost alone beside it.
+    const { zones, list } = await get<SiteProgramAnswer>(`/sites/${zone.siteId}/program?units=us`);
+    const own = zones.find(({ zoneId }) => zoneId === zone.id)!;
+    const share = zoneCost({ zoneId: zone.id, zone: own.name, treatments: own.program.treatments }, list, '$')!.value;
+    expect(share).toBeLessThan(590);
     for (const words of [
       'Walled court',
-      'For this zone: $590.37',
+      `For this zone: $${share.toFixed(2)} as its share`,
+      '590.37 alone',
       'Lime',
       'P2O5',
       'K2O',

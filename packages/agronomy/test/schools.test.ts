@@ -6,6 +6,7 @@ import {
   convert,
   defaultSettings,
   ownerReport,
+  shoppingList,
   programZone,
   schoolsOf,
   settingsFrom,
@@ -214,7 +215,15 @@ describe('the report for an owner', () => {
     zone('Bank', test, { measured: { percolationSlowest: 1 } }),
     zone('Verge', undefined),
   ];
-  const report = ownerReport({ ...shared, zones, priced: true });
+  // Everything has a price: 10 a pack.
+  const list = shoppingList(
+    zones.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments })),
+    () => 0,
+    () => 10,
+    'us',
+    '$',
+  );
+  const report = ownerReport({ ...shared, zones, list, priced: true });
 
   it('has three things to do first at most, water before food, and a page a zone in plain words', () => {
     expect(report.first.length).toBeLessThanOrEqual(3);
@@ -230,8 +239,11 @@ describe('the report for an owner', () => {
   it('says when lime is tested again, what the owner does, and hides money from whoever sees none', () => {
     expect(report.pages[0]!.retest!.words).toMatch(/once lime is down, a year after it/);
     expect(report.pages[0]!.part.length).toBeGreaterThan(1);
-    expect(report.cost).toMatch(/^\$/);
-    const free = ownerReport({ ...shared, zones, priced: false });
+    // The year costs what the list of the site costs, and its pages are shares of it.
+    expect(report.cost).toBe(`$${list.cost!.value.toFixed(2)}`);
+    const shares = report.pages.reduce((sum, page) => sum + Number(page.cost?.slice(1) ?? 0), 0);
+    expect(shares).toBeCloseTo(list.cost!.value, 1);
+    const free = ownerReport({ ...shared, zones, list, priced: false });
     expect(JSON.stringify(free)).not.toMatch(/\$\d/);
   });
 });

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { SITE_TESTS } from '../lab/lab.reporter.ts';
+import { Clock } from '../platform/clock.ts';
 import { Records } from '../platform/records.ts';
 import { isBehind, placeOf } from '../steps/paging.ts';
 import type { Behind, Facts, FoundTask, State, StepReporter, TaskKind } from '../steps/stepReporter.ts';
@@ -30,6 +31,7 @@ export class ProofReporter implements StepReporter<'waiting' | 'due' | 'judged'>
 
   constructor(
     private readonly records: Records,
+    private readonly clock: Clock,
     reporters: StepReporters,
   ) {
     reporters.register(this);
@@ -56,11 +58,11 @@ export class ProofReporter implements StepReporter<'waiting' | 'due' | 'judged'>
          SELECT (array_agg(w."zoneId" ORDER BY w."retestOn"))[1] AS "zoneId", array_agg(z."name" ORDER BY w."retestOn") AS "names",
            min(w."retestOn")::text AS "on", (array_agg(w."retestWords" ORDER BY w."retestOn"))[1] AS "why"
          FROM (${WAITING}) w JOIN zone z ON z."id" = w."zoneId"
-         WHERE w."siteId" = s."id" AND w."retestOn" <= now()::date + 28 AND NOT ${RETESTED}
+         WHERE w."siteId" = s."id" AND w."retestOn" <= $5::timestamptz::date + 28 AND NOT ${RETESTED}
        ) o
        WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL AND ${isBehind('s."name"', 's."id"')} AND o."names" IS NOT NULL
        ORDER BY s."name", s."id" LIMIT $4`,
-      [...placeOf(behind), limit],
+      [...placeOf(behind), limit, this.clock.now()],
     );
     return sites.map(({ siteId, siteName, zoneId, names, on, why }) => ({
       ...{ id: siteId, siteId, siteName, zoneId },

@@ -177,7 +177,8 @@ export class ProofService {
       const material = basis.material(job.productId);
       if (day === null || !material || (job.state !== 'open' && job.state !== 'partly done') || job.unit !== 'kg')
         return [];
-      return [{ day, entry: plannedEntry(job, day, material) }];
+      const until = job.moved ? day : (job.to ?? day);
+      return [{ day, until, entry: plannedEntry(job, day, material) }];
     });
     const until = dayOn(test.sampledOn > basis.today ? test.sampledOn : basis.today, AHEAD);
     return {

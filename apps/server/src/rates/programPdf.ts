@@ -286,6 +286,15 @@ export const programPaper = threaded(
 const without = (unpriced: readonly string[] = []): string =>
   unpriced.length > 0 ? `, without ${unpriced.map(inLine).join(', ')} (no price yet)` : '';
 
+/** The zone’s share of what is bought for the site, as the site’s page has it; and what it costs alone where that is more. */
+function costWords({ share, units, currency, answer }: ZonePaper, alone: number): string {
+  const money = (value: number): string => present('money', value, units, currency).text;
+  const open = without(answer.program.unpricedWork);
+  if (!share) return `For this zone: ${money(alone)}${open}`;
+  const more = alone - share >= 0.5 ? ` as its share of what is bought for the site (${money(alone)} alone)` : '';
+  return `For this zone: ${money(share)}${more}${open}`;
+}
+
 /** One zone of a program. */
 export function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, copy: Copy): Content[] {
   const { answer, units } = paper;
@@ -293,7 +302,7 @@ export function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: st
   const cost = !isPriced(paper)
     ? ''
     : program.cost
-      ? `For this zone: ${present('money', program.cost.value, units, paper.currency).text}${without(program.unpricedWork)}`
+      ? costWords(paper, program.cost.value)
       : `Cost open: no price is set for ${program.unpriced.join(', ')}.`;
   const draft: Content[] =
     kind === 'program'

@@ -57,6 +57,8 @@ interface Answered {
 /** A zone’s program on paper. */
 export interface ZonePaper extends Paper {
   readonly answer: Answered & { readonly program: ZoneProgram };
+  /** Its share of what is bought for the whole site; nothing while a price is missing, on papers of before, and for those who see none. */
+  readonly share?: number | null;
 }
 
 /** All that the paper shows, frozen; before there were programs it was a plan. */

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { SITE_TESTS } from '../lab/lab.reporter.ts';
+import { Clock } from '../platform/clock.ts';
 import { Records } from '../platform/records.ts';
 import { isBehind, placeOf } from '../steps/paging.ts';
 import type { Behind, Facts, FoundTask, State, StepReporter, TaskKind } from '../steps/stepReporter.ts';
@@ -26,6 +27,7 @@ export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedO
 
   constructor(
     private readonly records: Records,
+    private readonly clock: Clock,
     reporters: StepReporters,
   ) {
     reporters.register(this);
@@ -65,14 +67,14 @@ export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedO
            WHERE p."siteId" = s."id" AND p."state" = 'handed over' AND p."deletedAt" IS NULL
            ORDER BY p."handedOverAt" DESC LIMIT 1
          ) last
-         WHERE last."began" + interval '12 months' <= now() AND NOT EXISTS (
+         WHERE last."began" + interval '12 months' <= $5::timestamptz AND NOT EXISTS (
            SELECT FROM program d WHERE d."siteId" = s."id" AND d."state" = 'draft' AND d."startsOn" > last."began"
          )
          ORDER BY "turn" LIMIT 1
        ) g
        WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL AND ${isBehind('s."name"', 's."id"')}
        ORDER BY s."name", s."id" LIMIT $4`,
-      [...placeOf(behind), limit],
+      [...placeOf(behind), limit, this.clock.now()],
     );
     return sites.map(({ siteId, siteName, answeredBy }) => ({
       ...{ id: siteId, siteId, siteName, zoneId: null },

@@ -11,6 +11,7 @@ import {
   retestOfProgram,
   sectionSums,
   sinceSample,
+  zoneCost,
 } from '@glenfold/agronomy';
 import {
   type HandOverInput,
@@ -348,18 +349,20 @@ export class RatesService {
   }
 
   async #papers(siteId: string, units: UnitSystem, only?: readonly string[]) {
-    const { zones, basis } = await this.#sitePrograms(siteId, units);
+    const { zones, list, basis } = await this.#sitePrograms(siteId, units);
     const practice = await this.practices.current();
     const priced = this.#seesCosts();
     return zones
       .filter(({ zoneId }) => only?.includes(zoneId) ?? true)
-      .map(({ zoneId, reading, program }) => {
+      .map(({ zoneId, name, reading, program }) => {
+        const own = { zoneId, zone: name, treatments: program.treatments };
         const zone = basis.zones.find(({ id }) => id === zoneId)!;
         const result = basis.results.get(zoneId);
         const paper: ZonePaper = {
           ...{ units, practiceName: practice.name, siteName: basis.site.name, currency: practice.currency },
           ...{ zoneName: zone.name, zoneLabel: zone.label, area: zone.area },
           grass: grassWords(zone.grass, zone.facts?.mix),
+          share: (priced && zoneCost(own, list, practice.currency)?.value) || null,
           answer: {
             ...{ result: result ? labResultAnswer(result) : null, borrowed: this.#borrowed(zoneId, basis) },
             ...{ reading, program: this.#asTold(program), priced },

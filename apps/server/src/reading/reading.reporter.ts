@@ -1,6 +1,7 @@
 import { retestTable } from '@glenfold/agronomy';
 import { Injectable } from '@nestjs/common';
 import { SITE_TESTS } from '../lab/lab.reporter.ts';
+import { Clock } from '../platform/clock.ts';
 import { Records } from '../platform/records.ts';
 import { isBehind, placeOf } from '../steps/paging.ts';
 import type { Behind, Facts, FoundTask, State, StepReporter, TaskKind } from '../steps/stepReporter.ts';
@@ -21,6 +22,7 @@ export class ReadingReporter implements StepReporter<'zones' | 'tested'> {
 
   constructor(
     private readonly records: Records,
+    private readonly clock: Clock,
     reporters: StepReporters,
   ) {
     reporters.register(this);
@@ -46,12 +48,12 @@ export class ReadingReporter implements StepReporter<'zones' | 'tested'> {
          SELECT (array_agg(r."zoneId" ORDER BY r."due"))[1] AS "zoneId", array_agg(r."name" ORDER BY r."due") AS "names",
            min(r."due")::text AS "on"
          FROM retests($1, $5, $6, $7) r
-         WHERE r."siteId" = s."id" AND r."due" <= now()::date
+         WHERE r."siteId" = s."id" AND r."due" <= $8::timestamptz::date
            AND NOT EXISTS (SELECT FROM prediction p WHERE p."zoneId" = r."zoneId" AND p."deletedAt" IS NULL)
        ) o
        WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL AND ${isBehind('s."name"', 's."id"')} AND o."names" IS NOT NULL
        ORDER BY s."name", s."id" LIMIT $4`,
-      [...placeOf(behind), limit, [...corrections], afterCorrection, routine],
+      [...placeOf(behind), limit, [...corrections], afterCorrection, routine, this.clock.now()],
     );
     return sites.map(({ siteId, siteName, zoneId, names, on }) => ({
       ...{ id: siteId, siteId, siteName, zoneId },

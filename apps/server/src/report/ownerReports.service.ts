@@ -108,7 +108,9 @@ export class OwnerReports {
       told.push(await this.threads.run(ownerZone, about, ground, shown, plan, shared));
       await run.at(index + 1, zones.length);
     }
+    const { list } = await this.rates.toOffer(siteId, units);
     const report = await this.threads.run(ownerWhole, {
+      list,
       ...{ zones: told, site: site.name, practice: practice.name, on: shown.today, latitude: shown.latitude },
       ...{ system: units, currency: practice.currency, priced: true },
     });

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { Clock } from '../platform/clock.ts';
 import { Records } from '../platform/records.ts';
 import { isBehind, placeOf } from '../steps/paging.ts';
 import type { Behind, Facts, FoundTask, State, StepReporter, TaskKind } from '../steps/stepReporter.ts';
@@ -35,6 +36,7 @@ export class SeasonReporter implements StepReporter<Known> {
 
   constructor(
     private readonly records: Records,
+    private readonly clock: Clock,
     reporters: StepReporters,
   ) {
     reporters.register(this);
@@ -69,11 +71,11 @@ export class SeasonReporter implements StepReporter<Known> {
            min(${LAST_DAY})::text AS "day", (array_agg(j."zoneId" ORDER BY ${LAST_DAY}, z."position"))[1] AS "zoneId"
          FROM job j JOIN zone z ON z."id" = j."zoneId" AND z."deletedAt" IS NULL
          WHERE j."siteId" = s."id" AND j."deletedAt" IS NULL AND j."hold" IS NULL AND j."state" IN ('open', 'partly done')
-           AND ${late ? `${LAST_DAY} < ${DAY_THERE('now()')}` : `j."day" BETWEEN ${DAY_THERE('now()')} AND ${DAY_THERE('now()')} + 6`}
+           AND ${late ? `${LAST_DAY} < ${DAY_THERE('$5::timestamptz')}` : `j."day" BETWEEN ${DAY_THERE('$5::timestamptz')} AND ${DAY_THERE('$5::timestamptz')} + 6`}
        ) o
        WHERE s."practiceId" = $1 AND s."deletedAt" IS NULL AND ${isBehind('s."name"', 's."id"')} AND o."jobs" IS NOT NULL
        ORDER BY s."name", s."id" LIMIT $4`,
-      [...placeOf(behind), limit],
+      [...placeOf(behind), limit, this.clock.now()],
     );
     return sites.map(({ siteId, siteName, zoneId, jobs, day }) => ({
       ...{ id: siteId, siteId, siteName, zoneId },

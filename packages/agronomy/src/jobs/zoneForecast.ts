@@ -2,9 +2,12 @@ import { limeRequirement } from '../rates/lime.ts';
 import { freeCarbonate } from '../reading/carbonate.ts';
 import { phBuffering } from '../lime/estimate.ts';
 import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
+import type { Applied } from '../ground/applied.ts';
+import { appliedOf } from '../ledger/ledger.ts';
+import { retestDue } from '../readings/retestDue.ts';
 import { broughtBy, limeOf } from '../ledger/brought.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
-import { dayOn, daysBetween, type NormalYear } from './normalDays.ts';
+import { daysBetween, type NormalYear } from './normalDays.ts';
 import { InputError } from '../calculators/fields.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { cropFactors } from '../water/irrigation.ts';
@@ -87,6 +90,8 @@ function guessedOf({ soilGroup }: Pick<ZoneFacts, 'soilGroup'>, { organicMatter,
 /** What is put down on a day: by the book, or by a plan. */
 export interface ToCome {
   readonly day: string;
+  /** Last day that the program gives it; the day itself where it was moved by hand. */
+  readonly until?: string;
   /** Over the whole zone where no area is told. */
   readonly entry: Pick<Entry, 'kind' | 'rate' | 'unit' | 'material' | 'cce'> & Partial<Pick<Entry, 'area'>>;
 }
@@ -98,7 +103,7 @@ export interface ZoneForecast {
   /** Without what is still to come. */
   readonly nothing: readonly ForecastDay[];
   readonly resistance: Resistance;
-  /** Day on which a retest tells most, and why. */
+  /** When to test again, by the rule of the reading, and why. */
   readonly retest: { readonly on: string; readonly words: string };
   readonly words: readonly string[];
   /** How the last day under the program comes about. */
@@ -109,11 +114,7 @@ const NO_DRAINAGE: readonly number[] = Array.from({ length: 12 }, () => 0);
 /** pH from which free lime is taken to be there where nobody looked. */
 const LIMED_FROM = 7.8;
 
-/** Years a lawn goes without a correction before it is tested again, and days from one to its retest. */
-const ROUTINE_YEARS = 3;
 const YEAR = 365;
-/** Days by which a retest may miss its year to fall into the season of the last test. */
-const ABOUT = 61;
 /** Share of the whole change at which a retest tells it. */
 const TELLS = 0.8;
 
@@ -216,6 +217,10 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
         )
       : NO_DRAINAGE,
   };
+  const applied: Applied[] = [
+    ...appliedOf(entries, zone.area),
+    ...planned.map(({ day, until: last = day, entry }) => ({ kind: entry.kind, on: last })),
+  ];
   const { state, evidence } = freeCarbonate(
     test.soilPh,
     { ...zone.measured, carbonate: test.carbonate ?? zone.measured?.carbonate },
@@ -227,7 +232,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     const still = phBand({ ...course, lime: [], sulfur: [], nitrogen: [], drainage: NO_DRAINAGE }, 0, error);
     return {
       ...{ from, under: still, nothing: still, resistance },
-      retest: retestOf(from, [], still, still),
+      retest: retestUnder(from, applied, still, still),
       working: resistance.working,
       words: [
         `Free lime holds the pH (${evidence}): feed and sulfur use up lime before they move it, so no change is foretold.`,
@@ -244,15 +249,9 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
   const under = phBand(whole, resistance.spread, error);
   // What the corrections do is told from what rain and feed do without them.
   const without = phBand({ ...course, lime: [], sulfur: [] }, 0, error);
-  const corrections = [
-    ...done
-      .filter(({ kind, on }) => (kind === 'lime' || kind === 'sulfur') && lastDayOf(on) > from)
-      .map(({ on }) => lastDayOf(on)),
-    ...planned.filter(({ entry }) => entry.kind === 'lime' || entry.kind === 'sulfur').map(({ day }) => day),
-  ].sort();
   return {
     ...{ from, under, nothing, resistance },
-    retest: retestOf(from, corrections, under, without),
+    retest: retestUnder(from, applied, under, without),
     working: workingOf(whole, resistance),
     words: [
       resistance.words,
@@ -299,33 +298,26 @@ const left = (mesh: Course['lime'][number]['mesh'], days: number): Course['lime'
   return { fine: still('fine'), medium: still('medium'), coarse: still('coarse') };
 };
 
-/** When to test again. @param corrections days on which lime or sulfur goes down after the test, the last of them last; `without` the course without them */
-export function retestOf(
+/**
+ * When to test again: by the one rule of the reading and the paper, and how much of the change shows by then.
+ *
+ * @param applied what was put down and what is to come, each by the last day it may be put down; `without` the course
+ *   without lime and sulfur
+ */
+function retestUnder(
   from: string,
-  corrections: readonly string[],
+  applied: readonly Applied[],
   under: readonly ForecastDay[],
   without: readonly ForecastDay[],
 ): ZoneForecast['retest'] {
-  const last = corrections.at(-1);
-  if (last === undefined)
-    return {
-      on: dayOn(from, ROUTINE_YEARS * YEAR),
-      words: `Nothing corrects the pH: about every ${ROUTINE_YEARS} years.`,
-    };
-  const yearOn = dayOn(last, YEAR);
-  // Tests are alike within a season only: the day of the year of the last one, where that is about a year on as well.
-  const alike = [-1, 0, 1]
-    .map((more) => `${Number(yearOn.slice(0, 4)) + more}${from.slice(4) === '-02-29' ? '-02-28' : from.slice(4)}`)
-    .find((day) => Math.abs(daysBetween(yearOn, day)) <= ABOUT);
-  const moved = under.map(({ day, ph }, index) => ({ day, by: Math.abs(ph - without[index]!.ph) }));
-  const most = Math.max(...moved.map(({ by }) => by));
-  const tells = moved.find(({ by }) => by >= TELLS * most);
-  const told = tells ? dayOn(from, tells.day) : yearOn;
-  return told > yearOn
-    ? { on: told, words: `By then ${TELLS * 100} % of the change shows: a test before tells less.` }
-    : alike !== undefined
-      ? { on: alike, words: 'About a year after the last correction, in the season of the last test.' }
-      : { on: yearOn, words: 'A year after the last correction.' };
+  const { on, words } = retestDue(from, applied)!;
+  const moved = under.map(({ ph }, index) => Math.abs(ph - without[index]!.ph));
+  const most = Math.max(...moved);
+  const index = under.findIndex(({ day }) => day >= daysBetween(from, on));
+  const share = most > 0 ? moved[index < 0 ? moved.length - 1 : index]! / most : 1;
+  return share < TELLS
+    ? { on, words: `${words} By then about ${Math.round(share * 10) * 10} % of the change to come shows.` }
+    : { on, words };
 }
 
 /** The forecast of a day that lies between two that are told. */

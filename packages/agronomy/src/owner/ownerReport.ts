@@ -1,3 +1,6 @@
+import { offeredLines } from '../program/offer.ts';
+import { zoneCost } from '../program/sections.ts';
+import type { ShoppingList } from '../program/shopping.ts';
 import { careOf } from './care.ts';
 import { curedAs, cureOf } from '../readings/limitCures.ts';
 import type { RankedLimit } from '../readings/ranked.ts';
@@ -92,6 +95,8 @@ export interface OwnerInput {
   readonly currency: string;
   /** Whoever reads it sees prices. */
   readonly priced: boolean;
+  /** What is bought and hired for the whole site: the money of every page is a share of it, and its sum is the year’s. */
+  readonly list: ShoppingList;
 }
 
 const seasonNames = ['winter', 'spring', 'summer', 'autumn'] as const;
@@ -114,11 +119,6 @@ function whenOf({ doses }: Treatment, latitude: number | undefined): string | nu
   const seasons = unique(doses.flatMap(({ from }) => (from ? [seasonWords(from, latitude)] : [])));
   return seasons.length > 0 ? listed(seasons) : null;
 }
-
-const costOf = ({ supply, price, work = [] }: Treatment): number | null =>
-  supply && !supply.cost && !price
-    ? null
-    : (supply?.cost?.value ?? 0) + (price?.value ?? 0) + work.reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0);
 
 /** What a limit is, in an owner's words. */
 const plainly = ({ key }: Pick<RankedLimit, 'key'>): string =>
@@ -196,8 +196,11 @@ const UNSURE = 0.25;
 
 function pageOf(one: OwnerZone, input: OwnerInput): OwnerPage {
   const { zoneId, name, grass, zone, read, program, borrowed } = one;
-  const { system, currency, priced, latitude } = input;
+  const { system, currency, priced, latitude, list } = input;
   const money = (value: number): string => present('money', value, system, currency).text;
+  const own = { zoneId, zone: name, treatments: program.treatments };
+  const priceOf = new Map(offeredLines([own], list, system).map(({ key, price }) => [key, price]));
+  const sum = zoneCost(own, list, currency);
   const limits = read.ranked.limits;
   const given = planned(program.treatments);
   const saved = (program.besideLab ?? []).reduce((sum, line) => sum + (line.saved?.value ?? 0), 0);
@@ -205,7 +208,7 @@ function pageOf(one: OwnerZone, input: OwnerInput): OwnerPage {
     ...{ zoneId, name, grass, borrowed, area: present('area', zone.area, system).text },
     found: foundOf(one),
     works: given.map((treatment): OwnerWork => {
-      const cost = costOf(treatment);
+      const cost = priceOf.get(treatment.key) ?? null;
       return {
         what: capital(treatment.supply?.name ?? treatment.name),
         when: whenOf(treatment, latitude),
@@ -214,7 +217,7 @@ function pageOf(one: OwnerZone, input: OwnerInput): OwnerPage {
       };
     }),
     expect: expectations(one, input),
-    cost: priced && program.cost && program.cost.value > 0 ? money(program.cost.value) : null,
+    cost: priced && sum && sum.value > 0 ? money(sum.value) : null,
     notBought: program.leftOut.map((name) => plainNames[name] ?? inSentence(name)),
     saved: priced && saved >= 1 ? money(saved) : null,
     part: [...careOf(zone, system), ...partsOf(zone, given)],
@@ -279,13 +282,12 @@ const inSentence = (words: string): string => words.charAt(0).toLowerCase() + wo
 
 /** The report for an owner: what was found, what comes first, what it costs, and what to expect by when. */
 export function ownerReport(input: OwnerInput): OwnerReport {
-  const { zones, system, currency, priced } = input;
+  const { zones, system, currency, priced, list } = input;
   const pages = zones.map((one) => pageOf(one, input));
   const first = firstOf(input);
   const money = (value: number): string => present('money', value, system, currency).text;
-  const sums = zones.flatMap(({ program }) => program.cost?.value ?? []);
   const unpriced = unique(zones.flatMap(({ program }) => program.unpriced));
-  const cost = priced && sums.length > 0 ? money(sums.reduce((all, value) => all + value, 0)) : null;
+  const cost = priced && list.cost && list.cost.value > 0 ? money(list.cost.value) : null;
   const saved = zones
     .flatMap(({ program }) => program.besideLab ?? [])
     .reduce((sum, line) => sum + (line.saved?.value ?? 0), 0);

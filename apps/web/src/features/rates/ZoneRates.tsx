@@ -1,4 +1,4 @@
-import { inLine } from '@glenfold/agronomy';
+import { type Figure, inLine, zoneCost } from '@glenfold/agronomy';
 import AddIcon from '@mui/icons-material/Add';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -11,13 +11,14 @@ import { RulesThatBind } from './RulesThatBind.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { phText } from '../../ui/results.ts';
-import { useMay } from '../../ui/session.tsx';
+import { useCurrency, useMay } from '../../ui/session.tsx';
 import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { shelfOf } from '../../ui/treatments.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Opens } from '../../ui/working.tsx';
+import { ratesQueries } from './api.ts';
 import { Balance } from './BalanceGauge.tsx';
 import { AgainstUsual, Comparisons, JudgedRows } from './Beside.tsx';
 import { ChangeDialog } from './ChangeDialog.tsx';
@@ -26,6 +27,56 @@ import { HandOver } from './HandOver.tsx';
 import { InHand, YearBefore } from './InHand.tsx';
 import { TreatmentRow } from './TreatmentRow.tsx';
 import { YearLine } from './YearLine.tsx';
+
+/** What a zone costs: its share of what is bought for the whole site, as the site’s page has it; and bought alone. */
+function ZoneSum({
+  siteId,
+  zoneId,
+  alone,
+  shared,
+}: {
+  readonly siteId: string;
+  readonly zoneId: string;
+  readonly alone: Figure;
+  readonly shared: boolean;
+}) {
+  const { system, say } = useUnits();
+  const currency = useCurrency();
+  const { data } = useQuery({ ...ratesQueries.siteProgram(siteId, system), enabled: shared });
+  const own = data?.zones.find((one) => one.zoneId === zoneId);
+  const share =
+    data && own && zoneCost({ zoneId, zone: own.name, treatments: own.program.treatments }, data.list, currency);
+  if (!share)
+    return (
+      <>
+        The zone{' '}
+        <Opens
+          title="The program of the zone"
+          told={say('money', alone.value)}
+          working={alone.working}
+          size="1.25rem"
+        />
+        {shared && ', if bought for it alone'}
+      </>
+    );
+  return (
+    <>
+      The zone{' '}
+      <Opens
+        title="Its share of what is bought for the site"
+        told={say('money', share.value)}
+        working={share.working}
+        size="1.25rem"
+      />
+      {Math.abs(share.value - alone.value) >= 0.5 && (
+        <Box component="span" sx={{ color: colours.faded }}>
+          {', its share of the site; bought for it alone '}
+          <Opens title="The program of the zone" told={say('money', alone.value)} working={alone.working} />
+        </Box>
+      )}
+    </>
+  );
+}
 
 /** The program of a zone: its year, its balance, and its treatments in the order of work. */
 export function ZoneRates({ site, zone, zones }: StepProps) {
@@ -83,13 +134,7 @@ export function ZoneRates({ site, zone, zones }: StepProps) {
         <Box sx={{ display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
           {!priced || treatments.length === 0 ? null : cost ? (
             <Typography component="div">
-              The zone{' '}
-              <Opens
-                title="The program of the zone"
-                told={say('money', cost.value)}
-                working={cost.working}
-                size="1.25rem"
-              />
+              <ZoneSum siteId={site.id} zoneId={zone.id} alone={cost} shared={zones.length > 1} />
               {unpricedWork.length > 0 && (
                 <span style={{ color: colours.ochre }}>
                   , without {unpricedWork.map(inLine).join(', ')}: no price yet
