@@ -38,7 +38,7 @@ const seasonWith = (jobs: readonly JobAnswer[], more: Partial<SeasonAnswer> = {}
   zones: [
     {
       ...{ zoneId: 'z', zone: 'Back lawn', windows: [], done: [], tested: [], water: [], driest: null },
-      ...{ mowing: 'Set the mower to 3.25 in.', seedWater: [], firstCut: null },
+      ...{ mowing: 'Set the mower to 3.25 in.', seedWater: [], firstCut: null, sod: null },
     },
   ],
   ...more,

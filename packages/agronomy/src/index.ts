@@ -108,6 +108,7 @@ export * from './reading/salt.ts';
 export * from './reading/soilTest.ts';
 export * from './readings/testWeight.ts';
 export * from './season/sowingWindow.ts';
+export { firstCut } from './season/mowing.ts';
 export { lightOf } from './reading/light.ts';
 export * from './reading/zoneFacts.ts';
 export * from './readings/zoneReading.ts';

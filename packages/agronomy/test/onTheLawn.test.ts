@@ -5,14 +5,16 @@ import {
   mowingAdvice,
   normalYear,
   rerate,
+  emergenceOf,
   seedWater,
+  sodCare,
   soilGroups,
   thirstiestWeek,
   waterWeek,
   wateringTable,
   workCard,
 } from '../src/index.ts';
-import { materials } from './programScene.ts';
+import { by, materials, programOf } from './programScene.ts';
 
 const materialOf = (id: string) => materials.find((one) => one.id === id)!.material;
 
@@ -64,7 +66,27 @@ describe('on the lawn', () => {
       [1, 1],
       [1, 3],
     ]);
-    expect(seed.map(({ from }) => from)).toEqual(['2027-09-05', '2027-09-19', '2027-10-03']);
+    // Up after three quarters of 7 to 14 days: the twelfth.
+    expect(seed.map(({ from }) => from)).toEqual(['2027-09-05', '2027-09-17', '2027-10-01']);
+    // A mix is watered until the slowest of it is up, and every place tells the same days.
+    const mix = emergenceOf(['perennial ryegrass', 'kentucky bluegrass'])!;
+    expect([mix, emergenceOf(['st augustinegrass'])]).toEqual([[5, 28], undefined]);
+    const { treatments } = programOf({ zone: { surface: 'seedbed', mix: [{ grass: 'kentucky bluegrass', share: 60 }, { grass: 'perennial ryegrass', share: 40 }] } }); // prettier-ignore
+    expect(by(treatments, 'seed').words).toContain(`Up in ${mix[0]} to ${mix[1]} days`);
+  });
+
+  it('sod is soaked, kept moist until it holds, and fed a month later unless a starter lies beneath', () => {
+    const year = normalYear(climateOf({ climate: 'temperate inland' })!, 'cool', 40);
+    const { water, words } = sodCare('2027-05-01', year, { cut: 8, starter: false }, 'metric');
+    expect(water.map(({ from, to, depth, every }) => [from, to, depth, every])).toEqual([
+      ['2027-05-01', '2027-05-01', 25, 1],
+      ['2027-05-02', '2027-05-22', expect.any(Number), 1],
+      ['2027-05-23', '2027-06-19', 25, 7],
+    ]);
+    expect(water[1]!.depth * water[1]!.runs).toBeGreaterThanOrEqual(5);
+    expect(water[1]!.depth * water[1]!.runs).toBeLessThanOrEqual(8);
+    expect(words.join(' ')).toMatch(/until it holds, 2027-05-15 to 2027-05-22.*a third above its height to 8 cm.*First feed 2027-05-29 to 2027-06-12/); // prettier-ignore
+    expect(sodCare('2027-05-01', undefined, { starter: true }, 'us').words.at(-1)).toMatch(/not before 2027-06-12/);
   });
 
   it('water of any week is what is missing, in soakings that the roots can use or that reach them', () => {

@@ -4,6 +4,7 @@ import {
   type Day,
   type RemedyName,
   type SeedWater,
+  type SodCare,
   type Since,
   type UnitSystem,
   type WaterWeek,
@@ -185,6 +186,8 @@ export class SeasonZoneAnswer {
   @IsOptional() @IsString() mowing: string | null;
   @IsArray() seedWater: SeedWater[];
   @IsOptional() @IsString() firstCut: string | null;
+  /** Of sod that is or will be laid: its water, and when it holds, is cut and fed. */
+  @IsOptional() @IsObject() sod: SodCare | null;
 }
 
 export class SiteDateAnswer extends SiteDateInput {

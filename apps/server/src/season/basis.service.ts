@@ -122,6 +122,7 @@ export function seasonZone(zone: MeasuredZone, { settingsOf }: Pick<SeasonBasis,
   const dry = facts?.drySpell === 'browned' || facts?.drySpell === 'died';
   return {
     ...{ zoneId: id, watered: wateredZone(zone), blackouts: settingsOf(id).rules?.blackouts ?? [] },
+    grasses: facts?.mix?.map((part) => part.grass) ?? (grass ? [grass] : []),
     mown: grass
       ? {
           grass,

@@ -77,6 +77,7 @@ export class SeasonService {
         ...{ ...doseOf(job, basis), day: job.day, latest: job.latest, done: job.state === 'done' },
         ...{ open: (OPEN as readonly string[]).includes(job.state), untouched: job.state === 'open' },
         counts: openOrDone(job),
+        seeds: basis.material(job.productId)?.seeds?.map((part) => part.grass),
       })),
       dates,
     );

@@ -11,12 +11,14 @@ import {
   breaksOf,
   cardOf,
   dayOn,
-  findGrass,
+  emergenceOf,
+  firstCut as firstCutOf,
   firstCutWords,
   mowingAdvice,
   normalDay,
   planJobs,
   seedWater,
+  sodCare,
   thirstiestWeek,
   waterWeek,
   windowsAhead,
@@ -45,6 +47,8 @@ export interface SeasonZone {
   readonly blackouts: readonly Blackout[];
   /** Nothing on a garden bed. */
   readonly mown: MownSward | null;
+  /** All grasses of it. */
+  readonly grasses: readonly string[];
 }
 
 /** A job with its day, as others beside it see it. */
@@ -56,9 +60,11 @@ export interface SeasonJob extends JobDose {
   readonly untouched: boolean;
   /** Whether it counts beside others. */
   readonly counts: boolean;
+  /** What the seed of its bag is of; nothing where it has none. */
+  readonly seeds?: readonly string[] | undefined;
 }
 
-type Care = Pick<SeasonZoneAnswer, 'water' | 'driest' | 'mowing' | 'seedWater' | 'firstCut'>;
+type Care = Pick<SeasonZoneAnswer, 'water' | 'driest' | 'mowing' | 'seedWater' | 'firstCut' | 'sod'>;
 
 /** The season of a site in days. */
 export interface SiteSeason {
@@ -97,19 +103,23 @@ function windowsOf(
 
 /** Water and mowing of a zone: this week and the next, and the first weeks of what was sown or will be. */
 function careOf(
-  { watered, mown }: SeasonZone,
+  { watered, mown, grasses }: SeasonZone,
   jobs: readonly SeasonJob[],
   { year, today, system }: JobGround,
 ): Care {
   const { from } = weekOf(today);
   const sown = jobs.find(({ remedy, day, counts }) => (remedy === 'seed' || remedy === 'mulch') && day !== null && counts);
-  const emerge = (mown ? findGrass(mown.grass).seed?.emerge : undefined) ?? EMERGE;
+  // What is in the bag that is sown, else all that grows there.
+  const emerge = emergenceOf(sown?.seeds ?? grasses) ?? EMERGE;
+  const laid = jobs.find(({ remedy, day, counts }) => remedy === 'sod' && day !== null && counts);
+  const starter = jobs.some(({ remedy, day, counts }) => remedy === 'phosphorus' && laid && day !== null && counts && day <= laid.day!);
   return {
     water: year ? [0, WEEK].flatMap((by) => waterWeek(year, dayOn(from, by), watered, system) ?? []) : [],
     driest: (year && thirstiestWeek(year, from, watered, system)) ?? null,
     mowing: (mown && mowingAdvice(mown, system)?.words) ?? null,
     seedWater: sown ? seedWater(sown.day!, emerge, year, watered, system) : [],
     firstCut: sown && mown ? firstCutWords(mown.grass, system) : null,
+    sod: laid ? sodCare(laid.day!, year, { cut: mown ? firstCutOf(mown.grass) : undefined, starter }, system) : null,
   };
 } // prettier-ignore
 

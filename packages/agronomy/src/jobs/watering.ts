@@ -1,3 +1,5 @@
+import { findGrass } from '../nutrients/grasses.ts';
+import { band } from '../calculators/structures.ts';
 import type { SoilGroup } from '../soil/soilGroups.ts';
 import { quantity } from '../calculators/fields.ts';
 import { group, record } from '../calculators/structures.ts';
@@ -49,6 +51,17 @@ export const wateringTable = readTable(
       run: mm(),
       runs: quantity('', { min: 1, max: 8, whole: true }),
       runsInShade: quantity('', { min: 1, max: 8, whole: true }),
+      /** % of the range of emergence: longer and wetter breeds damping-off. */
+      upAt: quantity('%', { min: 0, max: 100 }),
+    }),
+    sod: group({
+      atOnce: mm(),
+      low: mm(),
+      high: mm(),
+      holdsAfter: band(quantity('', { min: 1, max: 60, whole: true })),
+      weekly: mm(),
+      feedAfter: band(quantity('', { min: 1, max: 120, whole: true })),
+      usualEt0: mm(),
     }),
   },
   data,
@@ -207,7 +220,7 @@ export function seedWater(
     ? [seed.hotSandDepth, seed.hotSandRuns]
     : [seed.run, deepShade || cool ? seed.runsInShade : seed.runs];
   const say = (of: number): string => present('watering', of, system).text;
-  const up = dayOn(sown, emerge[1] - 1);
+  const up = dayOn(sown, Math.round(emerge[0] + ((emerge[1] - emerge[0]) * seed.upAt) / 100) - 1);
   const daily = dayOn(up, seed.dailyDays);
   const third = dayOn(daily, seed.thirdDays);
   return [
@@ -224,4 +237,66 @@ export function seedWater(
       words: `Then ${say(seed.third)} every third day; after that as grown turf.`,
     },
   ];
+}
+
+/** What a grass, or all of a mix, takes to come up: the first of the quickest to the last of the slowest, days. */
+export function emergenceOf(grasses: readonly string[]): readonly [number, number] | undefined {
+  const bounds = grasses.flatMap((grass) => {
+    const emerge = findGrass(grass).seed?.emerge;
+    return emerge ? [emerge] : [];
+  });
+  if (bounds.length === 0) return undefined;
+  return [Math.min(...bounds.map(([from]) => from)), Math.max(...bounds.map(([, to]) => to))];
+}
+
+/** Sod from the day it is laid: soaked at once, kept moist underneath until it holds, then deep and seldom. */
+export interface SodCare {
+  readonly water: readonly SeedWater[];
+  /** When it may be walked on, first cut and first fed, a sentence each. */
+  readonly words: readonly string[];
+}
+
+/**
+ * Water and care of sod.
+ *
+ * @param laid `2027-05-01`; `cut` cm, its first cut, where the grass is known; `starter` whether a starter lay beneath
+ */
+export function sodCare(
+  laid: string,
+  year: NormalYear | undefined,
+  { cut, starter }: { readonly cut?: number | undefined; readonly starter: boolean },
+  system: UnitSystem,
+): SodCare {
+  const { sod } = wateringTable;
+  const et0 = year && normalDay(year, laid).et0;
+  // By the day's ET₀ where it is known, within what sod is given.
+  const wanted = et0 === undefined ? (sod.low + sod.high) / 2 : (et0 / sod.usualEt0) * ((sod.low + sod.high) / 2);
+  const daily = Math.round(Math.min(sod.high, Math.max(sod.low, wanted)) * 2) / 2;
+  const [first, last] = sod.holdsAfter;
+  const say = (of: number): string => present('watering', of, system).text;
+  const holds = dayOn(laid, last);
+  const height = cut === undefined ? '' : ` to ${present('depth', cut, system).text} and no lower`;
+  return {
+    water: [
+      {
+        ...{ from: laid, to: laid, depth: sod.atOnce, runs: 1, every: 1 },
+        words: `Soak it at once with ${say(sod.atOnce)}, before the last of it is laid where it is hot.`,
+      },
+      {
+        ...{ from: dayOn(laid, 1), to: holds, depth: daily / 2, runs: 2, every: 1 },
+        words: `Keep the soil under it moist, ${say(daily)} a day in one or two runs, until a corner no longer lifts: ${first} to ${last} days.`,
+      },
+      {
+        ...{ from: dayOn(holds, 1), to: dayOn(holds, 28), depth: sod.weekly, runs: 1, every: 7 },
+        words: `Then ${say(sod.weekly)} a week with rain, deep and seldom.`,
+      },
+    ],
+    words: [
+      `Nobody walks on it until it holds, ${dayOn(laid, first)} to ${holds}: lift a corner to see.`,
+      `First cut when it holds, at a third above its height${height}; dry firm ground, sharp blade.`,
+      starter
+        ? `A starter lies beneath it: feed it by the program, not before ${dayOn(laid, sod.feedAfter[1])}.`
+        : `First feed ${dayOn(laid, sod.feedAfter[0])} to ${dayOn(laid, sod.feedAfter[1])}, four to six weeks after it was laid.`,
+    ],
+  };
 }

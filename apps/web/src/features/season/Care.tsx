@@ -38,7 +38,7 @@ const span = (monday: string): string => spanWords(monday, weekDays(monday)[6]!)
 /** Water and mowing of a zone: this week and the next by normals, any other week that is asked for, a sowing by day. */
 export function Care({ siteId, zone }: { readonly siteId: string; readonly zone: SeasonZoneAnswer }) {
   const { system } = useUnits();
-  const { water, driest, mowing, seedWater, firstCut } = zone;
+  const { water, driest, mowing, seedWater, firstCut, sod } = zone;
   const [day, setDay] = useState('');
   const { data } = useQuery(seasonQueries.water(siteId, zone.zoneId, day, system));
   const other = day === '' ? driest : (data?.week ?? null);
@@ -56,6 +56,19 @@ export function Care({ siteId, zone }: { readonly siteId: string; readonly zone:
             </Box>
           ))}
           {firstCut && <Box>{firstCut}</Box>}
+        </Box>
+      )}
+      {sod && (
+        <Box sx={row}>
+          <strong>Sod</strong>
+          {sod.water.map(({ from, to, words }) => (
+            <Box key={from}>
+              {from === to ? spanWords(from, from) : spanWords(from, to)}: {words}
+            </Box>
+          ))}
+          {sod.words.map((words) => (
+            <Box key={words}>{words}</Box>
+          ))}
         </Box>
       )}
       {water.map((week, index) => (
