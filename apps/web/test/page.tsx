@@ -24,7 +24,11 @@ const { __CLIENT_INTERNALS_DO_NOT_USE_OR_WARN_USERS_THEY_CANNOT_UPGRADE: interna
 if (internals) Object.defineProperty(internals, 'recentlyCreatedOwnerStacks', { get: () => 1e9, set: () => undefined });
 
 // A page printed whole into a failure takes a minute and tells little.
-configure({ asyncUtilTimeout: 30_000, defaultHidden: true, getElementError: (message) => new Error(message ?? 'Not found.') });
+configure({
+  asyncUtilTimeout: 30_000,
+  defaultHidden: true,
+  getElementError: (message) => new Error(message ?? 'Not found.'),
+});
 
 /** What the server was asked, in order. */
 export interface Asked {

@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import { jest } from '@jest/globals';
 import { type AuditEntryAnswer, siteInput } from '@glenfold/contract';
 import { screen, waitFor } from '@testing-library/react';
@@ -199,7 +200,7 @@ describe('the record of changes', () => {
     expect(rows[1]!.textContent).toMatch(/where a bag is, K7M/);
     await userEvent.click(screen.getAllByRole('button', { name: 'All of it' })[1]!);
     const at = new Date('2026-10-14T09:05:00Z');
-    const clock = `${dayOf(at)} ${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}`;
+    const clock = `${withReadableDays(dayOf(at))} ${String(at.getHours()).padStart(2, '0')}:${String(at.getMinutes()).padStart(2, '0')}`;
     expect(rows[1]!.textContent).toContain(clock);
     expect(rows[1]!.textContent).not.toMatch(/T09:05/);
   });

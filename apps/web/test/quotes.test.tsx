@@ -53,6 +53,7 @@ describe('a quote that an owner reads', () => {
       ],
       by: 'Hetty Coppice',
       words: 'Coring next year',
+      version: 1,
     });
   });
 

@@ -200,7 +200,7 @@ describe('the program of a zone', () => {
     serve(served({ ...answer(), handedOver }));
     show(<Rates {...props} />);
     expect(
-      (await screen.findByRole('link', { name: /^Handed over on 2026-10-01/ })).parentElement!.textContent,
+      (await screen.findByRole('link', { name: /^Handed over on 1 Oct 2026/ })).parentElement!.textContent,
     ).toMatch(/Changed since.*instead of 60 lb/);
   });
 

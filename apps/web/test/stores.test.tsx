@@ -42,16 +42,18 @@ const sand = productWith({
   unitPrice: null,
 });
 
-function open(part: string, more = {}, options = {}): Asked[] {
+function openPart(part: string, more = {}, options = {}) {
   const asked = serve({ '/products': [productWith(), burnt, urea, slow, sand], '/machines': [], ...more });
-  show(
+  const { unmount } = show(
     <Routes>
       <Route path="/products/:part?" element={<Stores />} />
     </Routes>,
     { at: `/products/${part}`, ...options },
   );
-  return asked;
+  return { asked, unmount };
 }
+const open = (part: string, more = {}, options = {}): Asked[] => openPart(part, more, options).asked;
+beforeEach(() => sessionStorage.clear());
 const price = (): Promise<HTMLElement> => screen.findByLabelText('Price of a bag of Pelletised calcitic lime');
 const lastBody = (asked: readonly Asked[]) => changesOf(asked).at(-1)!.body;
 
@@ -89,6 +91,33 @@ describe('the products', () => {
       [{ packPrice: 8 }, '4'],
       [{ packPrice: 8, stock: 12 }, '5'],
     ]);
+  });
+
+  it('keep a price that is typed and not saved while another page is looked at', async () => {
+    const { unmount } = openPart('lime');
+    await userEvent.clear(await price());
+    await userEvent.type(await price(), '12.40');
+    unmount();
+    openPart('lime');
+    expect(await price()).toHaveProperty('value', '12.40');
+    await userEvent.click(screen.getByRole('button', { name: 'Save' }));
+    await waitFor(() => expect(sessionStorage.getItem(`glenfold.product.${productWith().id}`)).toBe('null'));
+  });
+
+  it('ask before they let go what was typed into a form, by Escape and by Cancel', async () => {
+    openPart('lime');
+    await userEvent.click(await screen.findByRole('button', { name: 'Change Pelletised calcitic lime' }));
+    await userEvent.keyboard('{Escape}');
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    await userEvent.click(screen.getByRole('button', { name: 'Change Pelletised calcitic lime' }));
+    const form = within(await screen.findByRole('dialog'));
+    await userEvent.type(form.getAllByRole('textbox')[0]!, ' X');
+    await userEvent.keyboard('{Escape}');
+    await userEvent.click(await screen.findByRole('button', { name: 'Keep it open' }));
+    expect((form.getAllByRole('textbox')[0] as HTMLInputElement).value).toMatch(/ X$/);
+    await userEvent.click(form.getByRole('button', { name: 'Cancel' }));
+    await userEvent.click(await screen.findByRole('button', { name: 'Close without saving' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
   });
 
   it('keep a price that is no number in its field, with the server’s words under it', async () => {

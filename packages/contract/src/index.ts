@@ -1,4 +1,5 @@
 export * from './checks.ts';
+export * from './dayWords.ts';
 export * from './drawnChecks.ts';
 export * from './valueChecks.ts';
 export * from './describedDrawing.ts';

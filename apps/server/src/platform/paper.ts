@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { colours } from '@glenfold/contract';
+import { colours, withReadableDays } from '@glenfold/contract';
 import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions, TableCell } from 'pdfmake/interfaces.js';
 
@@ -87,12 +87,14 @@ export function withBookmarks(content: unknown, styles: Readonly<Record<string, 
   };
   const walk = (value: unknown): unknown => {
     if (Array.isArray(value)) return value.map(walk);
+    if (typeof value === 'string') return withReadableDays(value);
     if (!isNode(value)) return value;
     const inner = Object.fromEntries(
-      ['stack', 'columns', 'ul', 'ol'].filter((key) => Array.isArray(value[key])).map((key) => [key, walk(value[key])]),
+      ['stack', 'columns', 'ul', 'ol', 'text'].filter((key) => Array.isArray(value[key])).map((key) => [key, walk(value[key])]),
     );
     const table = isNode(value.table) ? { table: { ...value.table, body: walk(value.table.body) } } : {};
-    return { ...mark(value), ...inner, ...table };
+    const read = typeof value.text === 'string' ? { text: withReadableDays(value.text) } : {};
+    return { ...mark(value), ...read, ...inner, ...table };
   };
   return walk(content) as Content;
 } // prettier-ignore

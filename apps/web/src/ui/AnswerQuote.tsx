@@ -32,7 +32,12 @@ export function AnswerQuote({
   const fault = (field: string): string | undefined => faults.find((one) => one.field === field)?.message;
   const send = (): void =>
     saying.mutate(
-      { lines: Object.entries(said).map(([id, answer]) => ({ id, answer })), by, words: words || null, version: quote.version },
+      {
+        lines: Object.entries(said).map(([id, answer]) => ({ id, answer })),
+        by,
+        words: words || null,
+        version: quote.version,
+      },
       { onSuccess: () => setSaid({}) },
     );
   return (

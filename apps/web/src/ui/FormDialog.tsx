@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { ApiProblem } from '../api/client.ts';
 import { DialogFrame } from './DialogFrame.tsx';
 import { Trouble } from './bits.tsx';
+import { useCloseGuard } from './useCloseGuard.tsx';
 
 interface FormDialogProps {
   readonly title: string;
@@ -34,24 +35,26 @@ export function FormDialog({
   children,
 }: FormDialogProps) {
   const { error, isPending } = saving;
+  const { hears, close, question } = useCloseGuard(onClose);
   return (
     <DialogFrame
       title={title}
-      onClose={onClose}
+      onClose={close}
       width={wide ? 'md' : small ? 'xs' : 'sm'}
       onSubmit={onSave}
       actions={
         <>
+          {question}
           {beside}
           <Box sx={{ flex: 1 }} />
-          <Button onClick={onClose}>Cancel</Button>
+          <Button onClick={close}>Cancel</Button>
           <Button type="submit" variant="contained" disabled={isPending}>
             {action}
           </Button>
         </>
       }
     >
-      <Box sx={{ display: 'grid', gridAutoRows: 'max-content', gap: 2, pt: 1 }}>
+      <Box {...hears} sx={{ display: 'grid', gridAutoRows: 'max-content', gap: 2, pt: 1 }}>
         {children}
         <Trouble error={byField && error instanceof ApiProblem && error.fields.length > 0 ? null : error} />
       </Box>

@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import type { JobAnswer } from '@glenfold/contract';
 import { Box } from '@mui/material';
 import { dayWords, fromToday, spanWords } from './days.ts';
@@ -52,7 +53,7 @@ export function JobLine({
 }) {
   const { name, dose, zone, siteName, amount, product, state, hold, late, machine, person, breaks } = job;
   const stands = hold
-    ? `on hold since ${hold.since}: ${hold.reason}${job.latest ? `; to be done by ${dayWords(job.latest)}` : ''}`
+    ? `on hold since ${withReadableDays(hold.since)}: ${hold.reason}${job.latest ? `; to be done by ${dayWords(job.latest)}` : ''}`
     : late
       ? 'late'
       : state === 'open'

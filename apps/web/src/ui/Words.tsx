@@ -1,11 +1,13 @@
+import { withReadableDays } from '@glenfold/contract';
 import { Fragment } from 'react';
 
 const SUBSCRIPTS = /[₀-₉]+/g;
 
-/** Text whose subscript digits (P₂O₅) are set as subscripts, which the bundled fonts can draw. */
+/** Text as people read it: its days in one form, and subscript digits (P₂O₅) set as subscripts, which the bundled fonts can draw. */
 export function Words({ children }: { readonly children: string }) {
-  const parts = children.split(SUBSCRIPTS);
-  const subs = children.match(SUBSCRIPTS) ?? [];
+  const text = withReadableDays(children);
+  const parts = text.split(SUBSCRIPTS);
+  const subs = text.match(SUBSCRIPTS) ?? [];
   return parts.map((part, index) => (
     <Fragment key={index}>
       {part}

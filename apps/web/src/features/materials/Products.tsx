@@ -7,6 +7,7 @@ import { type ChangeEvent, useRef, useState } from 'react';
 import { queries } from '../../api/queries.ts';
 import { readNumber } from '../../ui/NumberField.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
+import { useSessionState } from '../../ui/useSessionState.ts';
 import { useCurrency, useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
@@ -43,28 +44,39 @@ function useUnitPrice(): (product: ProductAnswer) => string {
       : '';
 }
 
+/** A price or stock that was typed and is not saved yet. */
+interface Draft {
+  readonly seen: ProductAnswer;
+  readonly price: string;
+  readonly stock: string;
+}
+
 function ProductRow({ product, onChange }: { readonly product: ProductAnswer; readonly onChange: () => void }) {
-  // What is saved rests on the version that was on screen when typing began.
-  const [seen, setSeen] = useState(product);
-  const [price, setPrice] = useState(text(product.packPrice, 2));
-  const [stock, setStock] = useState(text(product.stock));
+  // What is typed stays until it is saved, whatever page is looked at between; what is saved rests on the version that
+  // was on screen when typing began.
+  const [draft, setDraft] = useSessionState<Draft | null>(`glenfold.product.${product.id}`, null);
+  const { seen, price, stock } = draft ?? {
+    ...{ seen: product, price: text(product.packPrice, 2), stock: text(product.stock) },
+  };
+  const setPrice = (next: string): void => setDraft({ seen, price: next, stock });
+  const setStock = (next: string): void => setDraft({ seen, price, stock: next });
   const saving = useSaveProduct();
   const { mutate, error, isPending } = saving;
   const currency = useCurrency();
   const pack = usePack();
   const perUnit = useUnitPrice();
   const may = useMay();
-  const changed = price.trim() !== text(product.packPrice, 2) || stock.trim() !== text(product.stock);
+  const changed = price.trim() !== text(seen.packPrice, 2) || stock.trim() !== text(seen.stock);
   const problem = (field: string): string | undefined => error?.fields.find((entry) => entry.field === field)?.message;
-  const show = (answer: ProductAnswer): void => {
-    setSeen(answer);
-    setPrice(text(answer.packPrice, 2));
-    setStock(text(answer.stock));
-  };
+  const show = (answer: ProductAnswer): void =>
+    setDraft({ seen: answer, price: text(answer.packPrice, 2), stock: text(answer.stock) });
   const save = (): void => {
     const opened = materialInput(seen);
     const input: MaterialInput = { ...opened, packPrice: number(price, currency), stock: number(stock) };
-    mutate({ seen, input, opened, onTheirs: (theirs) => show(theirs as ProductAnswer) }, { onSuccess: show });
+    mutate(
+      { seen, input, opened, onTheirs: (theirs) => show(theirs as ProductAnswer) },
+      { onSuccess: () => setDraft(null) },
+    );
   };
   const word = packWord(product);
   const told = [perUnit(product), product.pricedOn].filter(Boolean).join(', ');

@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import type { ZoneProgramAnswer } from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { Words } from '../../ui/Words.tsx';
@@ -21,7 +22,7 @@ export function InHand({ handedOver }: Pick<ZoneProgramAnswer, 'handedOver'>) {
       }}
     >
       <MuiLink href={pdf} target="_blank">
-        Handed over on {dayOf(new Date(at))}
+        Handed over on {withReadableDays(dayOf(new Date(at)))}
       </MuiLink>
       {differences.length === 0 ? (
         ', and nothing has changed since.'

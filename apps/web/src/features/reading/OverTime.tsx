@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import type { Trend } from '@glenfold/agronomy';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -54,7 +55,7 @@ export function OverTime({ site, zone }: ZoneStepProps) {
       </Typography>
       {retest && (
         <Typography sx={{ mb: 1 }}>
-          <strong>Test again from {retest.on}. </strong>
+          <strong>Test again from {withReadableDays(retest.on)}. </strong>
           <Words>{retest.words}</Words> <Link to="/retests">Retests of all sites</Link>
         </Typography>
       )}

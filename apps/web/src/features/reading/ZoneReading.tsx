@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import type { ReadingAnswer, ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -69,7 +70,7 @@ export function ZoneReading({ site, zone }: ZoneStepProps) {
           <Box>
             <Typography sx={{ color: colours.faded, fontSize: '0.93rem' }}>
               {result
-                ? `${zone.name}: bag ${result.label}${result.sampledOn ? `, sampled ${result.sampledOn}` : ''}, ${say('depth', result.depth)} deep`
+                ? `${zone.name}: bag ${result.label}${result.sampledOn ? `, sampled ${withReadableDays(result.sampledOn)}` : ''}, ${say('depth', result.depth)} deep`
                 : zone.name}
             </Typography>
             <Typography variant="h1" component="h2" sx={{ fontSize: '1.5rem' }}>
@@ -139,7 +140,7 @@ export function ZoneReading({ site, zone }: ZoneStepProps) {
           )}
           {retest && (
             <div>
-              <strong>Test again from {retest.on}. </strong>
+              <strong>Test again from {withReadableDays(retest.on)}. </strong>
               <Words>{retest.words}</Words>
             </div>
           )}

@@ -1,4 +1,4 @@
-import { SoilLayer, type ZoneAnswer, layerMaterials, newestFirst } from '@glenfold/contract';
+import { SoilLayer, type ZoneAnswer, layerMaterials, newestFirst, withReadableDays } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, IconButton, MenuItem, TextField, Typography } from '@mui/material';
@@ -107,7 +107,7 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
             <strong>
               {say('depth', depth)} {material}
             </strong>
-            {on ? `, ${on}` : ', date not known'}
+            {on ? `, ${withReadableDays(on)}` : ', date not known'}
             {note && <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>{note}</Box>}
           </>
         )}
@@ -176,7 +176,7 @@ export function SoilHistory({ zone }: { readonly zone: ZoneAnswer }) {
               key={index}
               sx={{ borderBottom: `1px solid ${colours.line}`, py: 0.5, lineHeight: 1.3 }}
             >
-              <strong>{capital(kind)}</strong>, {on}
+              <strong>{capital(kind)}</strong>, {withReadableDays(on)}
               <Box sx={{ color: colours.faded, fontSize: '0.92rem' }}>
                 {words}
                 {rate != null && `, ${say('limeRate', rate)}`}

@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import type { ZoneAnswer } from '@glenfold/contract';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
 import { Box, Button, Dialog, IconButton, TextField, Typography } from '@mui/material';
@@ -89,7 +90,7 @@ export function PhotosPanel({ zone }: { readonly zone: ZoneAnswer }) {
             <Box component="figcaption" sx={{ display: 'flex', fontSize: '0.88rem', lineHeight: 1.25 }}>
               <Box sx={{ flex: 1 }}>
                 {words}
-                <Box sx={{ color: colours.faded }}>{takenOn}</Box>
+                <Box sx={{ color: colours.faded }}>{takenOn && withReadableDays(takenOn)}</Box>
               </Box>
               {may('work.delete') && (
                 <IconButton size="small" aria-label="Delete the photo" onClick={() => remove(`/photos/${id}`, 'Photo')}>

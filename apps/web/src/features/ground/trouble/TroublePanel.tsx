@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import { type LikelyCause, type Testimony, signs as allSigns, troubleCauses } from '@glenfold/agronomy';
 import type { DrawingAnswer, LabResultAnswer, SeenSign, ZoneAnswer } from '@glenfold/contract';
 import DeleteIcon from '@mui/icons-material/DeleteOutlined';
@@ -57,7 +58,7 @@ export function TroublePanel({ zone, result, plan, pen }: TroublePanelProps) {
               <strong>{labels.get(entry.sign)}</strong>
               <Box sx={{ fontSize: '0.88rem', color: colours.faded }}>
                 {entry.at ? `marked on the plan, ${index + 1}` : 'all over'}
-                {entry.on && `, ${entry.on}`}
+                {entry.on && `, ${withReadableDays(entry.on)}`}
               </Box>
             </Box>
             <IconButton

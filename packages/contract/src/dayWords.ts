@@ -1,0 +1,14 @@
+import { monthName } from '@glenfold/agronomy';
+
+const DAY = /(?<![\w/-])(\d{4})-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])(?![\w-])/g;
+
+/**
+ * Sentences as people read them: every day in them in the one form for a reader, "1 Dec 2026" of `2026-12-01`. Files
+ * keep the ISO form.
+ */
+export const withReadableDays = (text: string): string =>
+  text.replace(
+    DAY,
+    (_day, year: string, month: string, day: string) =>
+      `${Number(day)} ${monthName(Number(month)).slice(0, 3)} ${year}`,
+  );
