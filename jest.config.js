@@ -16,7 +16,11 @@ const swc = (tsx) => [
   },
 ];
 
-const project = (displayName, tests, { files = 'test.{ts,tsx}', environment = 'node', instead = {}, transform = {} } = {}) => ({
+const project = (
+  displayName,
+  tests,
+  { files = 'test.{ts,tsx}', environment = 'node', instead = {}, transform = {} } = {},
+) => ({
   displayName,
   rootDir: import.meta.dirname,
   testMatch: [`<rootDir>/${tests}/**/*.${files}`],

@@ -29,7 +29,7 @@ const faults = (kind: Answer, body: object): unknown =>
 
 /** Fields of an answer that hold an amount of money. */
 function pricesIn(value: unknown, at = ''): string[] {
-  if (typeof value === 'number') return /(price|cost|saved|fee|stake|haul|hireDay|total)$/i.test(at) && !/balance/.test(at) ? [`${at} ${value}`] : []; // prettier-ignore
+  if (typeof value === 'number') return /(price|cost|saved|fee|stake|haul|hireDay|total)$/i.test(at) && !at.includes('balance') ? [`${at} ${value}`] : []; // prettier-ignore
   if (typeof value !== 'object' || value === null) return [];
   return Object.entries(value).flatMap(([key, inner]) => pricesIn(inner, Array.isArray(value) ? at : `${at}.${key}`));
 }

@@ -70,7 +70,12 @@ export function serve(answers: Answers): Asked[] {
     if (answer instanceof Error) return Promise.reject(answer);
     const refused = typeof answer === 'number' ? problem(answer, { detail: `Refused with ${answer}.` }) : answer;
     if (refused instanceof Refusal)
-      return Promise.resolve({ ok: false, status: refused.status, json: () => Promise.resolve(refused.body) });
+      return Promise.resolve({
+        ok: false,
+        status: refused.status,
+        headers: new Headers(),
+        json: () => Promise.resolve(refused.body),
+      });
     return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(structuredClone(answer ?? [])) });
   }) as unknown as typeof fetch;
   globalThis.XMLHttpRequest = Sent as unknown as typeof XMLHttpRequest;

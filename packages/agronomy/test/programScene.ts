@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import catalogue from '../src/data/materials.json' with { type: 'json' };
 import {
   type Change,
+  type JobDose,
   type ProgramInput,
   type Stocked,
   type Treatment,
@@ -9,6 +10,8 @@ import {
   climateOf,
   convert,
   grassNames,
+  jobProductOf,
+  planned,
   programZone,
   readChange,
   readMaterial,
@@ -47,6 +50,18 @@ export function programOf({ zone = {}, test = {}, changes = [], ...more }: Given
     ...more,
   }).program;
 }
+export const materialOf = (id: string) => materials.find((one) => one.id === id)!.material;
+
+/** Doses of a program, as jobs. */
+export function dosesOf(program: ReturnType<typeof programOf>, bare = false): JobDose[] {
+  return planned(program.treatments).flatMap(({ key, remedy, name, doses, supply }) =>
+    doses.map(({ from, to, own }, position) => ({
+      ...{ id: `${key} ${position}`, zoneId: 'z', key, remedy, name, position, from, to, own, bare },
+      product: supply ? jobProductOf(materialOf(supply.materialId)) : null,
+    })),
+  );
+}
+
 export const by = (treatments: readonly Treatment[], key: string): Treatment =>
   treatments.find((one) => one.key === key)!;
 export const grams = (perThousand: number): number => convert(perThousand, 'lb/1000ft2', 'g/m2');

@@ -10,16 +10,12 @@ import {
   climateNames,
   climateOf,
   contentOf,
-  dayOn,
   daysBetween,
   downOf,
   sinceSample,
   entryKindOf,
-  jobProductOf,
   judgeDay,
   ledgerOf,
-  isInSowingWindow,
-  normalDay,
   normalVerdict,
   normalYear,
   planJobs,
@@ -30,54 +26,16 @@ import {
   putDown,
   rateUnitOf,
   rulesBetween,
-  sowingWindow,
   standing,
   yearOf,
   zoneForecast,
 } from '../src/index.ts';
 import { phCourse } from '../src/forecast/phCourse.ts';
-import { anyHand, anyReport, anyZone, by, grams, materials, programOf } from './programScene.ts';
+import { anyHand, anyReport, anyZone, by, dosesOf, grams, materialOf, programOf } from './programScene.ts';
 
 const TODAY = '2026-11-27';
-const materialOf = (id: string) => materials.find((one) => one.id === id)!.material;
-
-/** Doses of a program, as jobs. */
-function dosesOf(program: ReturnType<typeof programOf>, bare = false): JobDose[] {
-  return planned(program.treatments).flatMap(({ key, remedy, name, doses, supply }) =>
-    doses.map(({ from, to, own }, position) => ({
-      ...{ id: `${key} ${position}`, zoneId: 'z', key, remedy, name, position, from, to, own, bare },
-      product: supply ? jobProductOf(materialOf(supply.materialId)) : null,
-    })),
-  );
-}
 
 describe('the jobs of a season', () => {
-  it('sow cool-season grass on the days that the rates name, in every climate and from whatever day, north and south', () => {
-    const began = fc.integer({ min: 0, max: 364 }).map((by) => dayOn('2026-11-27', by));
-    fc.assert(
-      fc.property(fc.constantFrom(...climateNames), fc.constantFrom(46, -38), began, (name, latitude, from) => {
-        const climate = climateOf({ climate: name, latitude })!;
-        const year = normalYear(climate, 'cool', latitude);
-        const window = sowingWindow(year)!;
-        const program = programOf({ zone: { surface: 'seedbed' }, climate, from });
-        const ground: JobGround = { today: from, blackouts: [], system: 'us', year };
-        const [seed] = planJobs(dosesOf(program, true), () => ground).filter(({ remedy }) => remedy === 'seed');
-        expect(seed!.day).not.toBeNull();
-        expect(isInSowingWindow(window, seed!.day!)).toBe(true);
-        // It closes well before frost, whatever opened it.
-        if (climate.firstFrost) expect(normalDay(year, `2027-${window.to}`).daysToFrost).toBeGreaterThanOrEqual(45);
-      }),
-      { numRuns: 60 },
-    );
-  });
-
-  it('that find no day say why, and which days are nearest', () => {
-    const ground: JobGround = { today: TODAY, blackouts: [], system: 'us', year: normalYear(climateOf({ climate: 'temperate inland' })!, 'cool', 40) }; // prettier-ignore
-    const seed: JobDose = { id: 's', zoneId: 'z', key: 'seed', remedy: 'seed', name: 'Seed', position: 0, from: '2027-10-01', to: '2027-10-31', own: false, product: null, bare: true }; // prettier-ignore
-    const [placed] = planJobs([seed], () => ground);
-    expect([placed!.day, placed!.words.join(' ')]).toEqual([null, expect.stringMatching(/No day of 2027-10-01 to 2027-10-31 suits it.*The nearest days that suit it are 2027-0\d-\d\d to 2027-09-05/)]); // prettier-ignore
-  });
-
   it('break no order, gap or window, whatever the program, and leave nothing out in silence', () => {
     let dated = 0;
     fc.assert(

@@ -2,6 +2,7 @@ import { type Treatment, type ZoneProgram, coreUnit, planned, productIdOf } from
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { randomUUID } from 'node:crypto';
+import { Problem } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Program } from './program.entity.ts';
 import { ProgramZone } from './programZone.entity.ts';
@@ -45,6 +46,27 @@ export class HandOver {
   async last(zoneIds: readonly string[]): Promise<ProgramZone[]> {
     const zones = await this.records.of(ProgramZone).find({ zoneId: In([...zoneIds]) }, { issuedAt: 'DESC' });
     return [...new Map(zones.reverse().map((zone) => [zone.zoneId, zone])).values()];
+  }
+
+  /**
+   * From here on nobody else hands over this site; what was handed over last of these zones.
+   *
+   * @param seen what was handed over last when the program was worked out
+   * @throws a 409 problem where somebody has handed over since: of two at the same moment one wins, and the other is told
+   */
+  async claim(
+    siteId: string,
+    zones: ReadonlyArray<Pick<HandedZone, 'zoneId'>>,
+    seen: readonly ProgramZone[],
+  ): Promise<ProgramZone[]> {
+    await this.records.alone(`programs of ${siteId}`);
+    const now = await this.last(zones.map(({ zoneId }) => zoneId));
+    if (now.every(({ id }) => seen.some((one) => one.id === id))) return now;
+    throw new Problem(
+      409,
+      'Handed over meanwhile',
+      'Somebody handed this program over at the same moment, so nothing was handed over here. Look at what stands now; hand over again only if something is missing in it.',
+    );
   }
 
   /** Treatments and doses as rows, so that what was handed over can be asked for. */

@@ -1,3 +1,4 @@
+import { costWords } from './costWords.ts';
 import {
   type Dose,
   type Reading,
@@ -11,7 +12,6 @@ import {
   presentStep,
   tellSupply,
   tellWork,
-  inLine,
 } from '@glenfold/agronomy';
 import { colours } from '@glenfold/contract';
 import type { Content, TableCell } from 'pdfmake/interfaces.js';
@@ -281,19 +281,6 @@ export const programPaper = threaded(
   'programPaper',
   (...given: Parameters<typeof programPdf>): Promise<Uint8Array> => programPdf(...given),
 );
-
-/** What is not in the sum. */
-const without = (unpriced: readonly string[] = []): string =>
-  unpriced.length > 0 ? `, without ${unpriced.map(inLine).join(', ')} (no price yet)` : '';
-
-/** The zone’s share of what is bought for the site, as the site’s page has it; and what it costs alone where that is more. */
-function costWords({ share, units, currency, answer }: ZonePaper, alone: number): string {
-  const money = (value: number): string => present('money', value, units, currency).text;
-  const open = without(answer.program.unpricedWork);
-  if (!share) return `For this zone: ${money(alone)}${open}`;
-  const more = alone - share >= 0.5 ? ` as its share of what is bought for the site (${money(alone)} alone)` : '';
-  return `For this zone: ${money(share)}${more}${open}`;
-}
 
 /** One zone of a program. */
 export function zoneContent(paper: ZonePaper, kind: 'program' | 'draft', day: string, copy: Copy): Content[] {

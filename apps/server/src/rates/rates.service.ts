@@ -212,17 +212,9 @@ export class RatesService {
   ): Promise<Program & { zones: number }> {
     const seen = await this.handOver.last(zoneIds ?? (await this.ground.zones(siteId)).map(({ id }) => id));
     const papers = await this.#papers(siteId, units, zoneIds);
-    const [first] = papers;
-    if (!first) return this.#nothingYet('This site');
+    const first = papers[0] ?? this.#nothingYet('This site');
     return this.records.together(async (of) => {
-      await this.records.alone(`programs of ${siteId}`);
-      const earlier = await this.handOver.last(papers.map(({ zoneId }) => zoneId));
-      if (earlier.some(({ id }) => !seen.some((one) => one.id === id)))
-        throw new Problem(
-          409,
-          'Handed over meanwhile',
-          'Somebody handed this program over at the same moment, so nothing was handed over here. Look at what stands now; hand over again only if something is missing in it.',
-        );
+      const earlier = await this.handOver.claim(siteId, papers, seen);
       const issuedAt = this.clock.now();
       const program = await of(Program).add({
         ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, startsOn: first.startsOn },

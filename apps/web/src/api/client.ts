@@ -76,7 +76,7 @@ export async function api<T>(method: Method, path: string, body?: unknown, versi
   unanswered.delete(asked);
   if (response.ok) return (response.status === 204 ? null : await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as Partial<ProblemAnswer>;
-  throw problemOf(response.status, problem, response.headers?.get('retry-after'));
+  throw problemOf(response.status, problem, response.headers.get('retry-after'));
 }
 
 /**

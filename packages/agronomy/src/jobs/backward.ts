@@ -1,6 +1,6 @@
 import { cardOf } from './cardTable.ts';
 import { type JobDose, inOrder, rulesBetween } from './jobs.ts';
-import { dayOn, daysBetween } from './normalDays.ts';
+import { dayOn, daysBetween } from '../season/normalDays.ts';
 
 /** A job as it stands before a fixed date. */
 export interface BackwardJob {

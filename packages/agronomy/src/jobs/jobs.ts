@@ -13,7 +13,8 @@ import {
 } from '../season/sowingWindow.ts';
 import type { UnitSystem } from '../units/present.ts';
 import { cardOf } from './cardTable.ts';
-import { type NormalYear, dayOn, daysBetween, normalDay, normalFacts } from './normalDays.ts';
+import { type NormalYear, dayOn, daysBetween, normalDay } from '../season/normalDays.ts';
+import { normalFacts } from './normalFacts.ts';
 import { judgeDay } from './window.ts';
 import type { Day, WindowJob } from './windowRules.ts';
 

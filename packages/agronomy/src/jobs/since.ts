@@ -1,5 +1,5 @@
 import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
-import { daysBetween } from './normalDays.ts';
+import { daysBetween } from '../season/normalDays.ts';
 import type { Since } from './window.ts';
 import type { WindowJob } from './windowRules.ts';
 

@@ -9,7 +9,7 @@ import { soilGroups } from '../soil/soilGroups.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import { cropFactors, waterCycleSoak } from '../water/irrigation.ts';
 import { type Working, WorkingBook, figure } from '../working/working.ts';
-import { type NormalYear, dayOn, normalDay } from './normalDays.ts';
+import { type NormalYear, dayOn, normalDay } from '../season/normalDays.ts';
 
 const rate = () => quantity('mm/h', { above: 0, max: 500 });
 const mm = () => quantity('mm', { min: 0, max: 100 });

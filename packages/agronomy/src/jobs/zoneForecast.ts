@@ -7,7 +7,7 @@ import { appliedOf } from '../ledger/ledger.ts';
 import { retestDue } from '../readings/retestDue.ts';
 import { broughtBy, limeOf } from '../ledger/brought.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
-import { daysBetween, type NormalYear } from './normalDays.ts';
+import { daysBetween, type NormalYear } from '../season/normalDays.ts';
 import { InputError } from '../calculators/fields.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { cropFactors } from '../water/irrigation.ts';

@@ -15,7 +15,7 @@ import type { Change } from './changes.ts';
 import { monthName } from '../units/monthOf.ts';
 import { changeOf } from './ownChanges.ts';
 import { visitsOf } from './usualYear.ts';
-import { dayOn } from '../jobs/normalDays.ts';
+import { dayOn } from '../season/normalDays.ts';
 import { isInSowingWindow } from '../season/sowingWindow.ts';
 import type { Dose, Treatment } from '../remedies/treatment.ts';
 

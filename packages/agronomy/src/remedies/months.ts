@@ -5,7 +5,7 @@ import data from '../data/program-months.json' with { type: 'json' };
 import { type Known, checkConditions, conditionFields, firstThatHolds } from '../rules/engine.ts';
 import { type PlaceClimate, growthByMonth } from '../season/climate.ts';
 import { isInSowingWindow, type SowingWindow, shortWindowWords, sowingWindow } from '../season/sowingWindow.ts';
-import { type NormalYear, dayOn, normalYear } from '../jobs/normalDays.ts';
+import { type NormalYear, dayOn, normalYear } from '../season/normalDays.ts';
 import type { Blackout } from '../settings/settings.ts';
 
 const facts = ['season', 'low', 'high', 'mean', 'growth', 'growthAhead', 'trend', 'daysToFrost'] as const;

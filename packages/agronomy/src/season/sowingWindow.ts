@@ -2,7 +2,7 @@ import { quantity } from '../calculators/fields.ts';
 import { text } from '../calculators/structures.ts';
 import { readTable } from '../calculators/table.ts';
 import data from '../data/sowing-window.json' with { type: 'json' };
-import type { NormalYear } from '../jobs/normalDays.ts';
+import type { NormalYear } from './normalDays.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 
 const days = () => quantity('', { min: 0, max: 180, whole: true });

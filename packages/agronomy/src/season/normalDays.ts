@@ -1,8 +1,7 @@
 import { waterEt0 } from '../water/et0.ts';
 import { growthPotentials } from '../nutrients/nitrogenTables.ts';
-import type { PlaceClimate } from '../season/climate.ts';
-import { soilFromAir } from '../season/soilTemperature.ts';
-import type { Day } from './windowRules.ts';
+import type { PlaceClimate } from './climate.ts';
+import { soilFromAir } from './soilTemperature.ts';
 
 /** One day of an ordinary year at a place. */
 export interface NormalDay {
@@ -106,11 +105,6 @@ export function normalYear(climate: PlaceClimate, season: 'cool' | 'warm', latit
 
 /** The ordinary day of a date. @param day `2027-04-20` */
 export const normalDay = ({ days }: NormalYear, day: string): NormalDay => days[placeOf(day)]!;
-
-/** What of a day the normals tell a rule; weather is not among it. */
-export const normalFacts = ({ soil, trend, growth, growthDays, daysToFrost }: NormalDay): Day => ({
-  ...{ soilTemperature: soil, soilTrend: trend, growth, growthDays, daysToFrost },
-});
 
 /** A day so many after another. @param by whole days */
 export const dayOn = (day: string, by: number): string =>
