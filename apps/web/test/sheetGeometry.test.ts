@@ -1,10 +1,11 @@
+import type { ZoneAnswer } from '@glenfold/contract';
 import { type DrawnGeometry, polygonArea } from '@glenfold/agronomy';
 import { Plane, type PlanePoint } from '@glenfold/agronomy/geometry';
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { GeometryCollection, LineString } from 'ol/geom.js';
 import { gridStep } from '../src/features/ground/drawing/paper.ts';
-import { measureDrawn, toMap, toSheet } from '../src/features/ground/drawing/sheetGeometry.ts';
+import { measureDrawn, originOf, toMap, toSheet } from '../src/features/ground/drawing/sheetGeometry.ts';
 
 const plane = new Plane([-36, 46.5]);
 const metres = fc.double({ min: -400, max: 400, noNaN: true });
@@ -78,4 +79,11 @@ it('the grid has whole metres or feet, a finger’s breadth apart at every zoom'
       },
     ),
   );
+});
+
+it('the first thing that is drawn lands where the site lies, and later ones beside what is drawn', () => {
+  expect(originOf({ zones: [], features: [] }, [-36.1, 46.5])).toEqual([-36.1, 46.5]);
+  const lawn = { geometry: { type: 'Polygon', coordinates: [[[-35, 46], [-35, 46.1], [-34.9, 46], [-35, 46]]] } } as unknown as ZoneAnswer; // prettier-ignore
+  expect(originOf({ zones: [lawn], features: [] }, [-36.1, 46.5])).toEqual([-35, 46]);
+  expect(originOf({ zones: [], features: [] }, null)).toEqual([0, 0]);
 });

@@ -146,6 +146,7 @@ export function Ground({ site, zones, results, zone }: StepProps) {
           {plan && (
             <Suspense fallback={<Typography sx={{ color: colours.faded }}>Laying out the sheet…</Typography>}>
               <DrawingEditor
+                position={site.position}
                 ref={setPen}
                 siteId={site.id}
                 plan={plan}

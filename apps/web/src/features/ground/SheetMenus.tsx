@@ -53,7 +53,10 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
   const [pointing, setPointing] = useState(false);
   const [trouble, setTrouble] = useState<Error | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
-  const near = useMemo(() => placeOf(plan), [plan]);
+  const near = useMemo((): Position | null => {
+    const [longitude, latitude] = placeOf(plan) ?? site.position ?? [];
+    return longitude === undefined || latitude === undefined ? null : [longitude, latitude];
+  }, [plan, site.position]);
   const plane = useMemo(() => new Plane(near ?? [0, 0]), [near]);
   const { underlay } = plan;
   const mayDraw = may('work.write');

@@ -38,6 +38,8 @@ import { useSheetMap } from './useSheetMap.ts';
 import { useStrokes } from './useStrokes.ts';
 
 interface DrawingEditorProps {
+  /** Where the site lies. */
+  readonly position: readonly number[] | null | undefined;
   readonly siteId: string;
   readonly plan: DrawingAnswer;
   readonly chosen: SheetItem | null;
@@ -78,11 +80,12 @@ export function DrawingEditor({
   dress = null,
   marks = NO_MARKS,
   tiles = null,
+  position,
   tools,
   ref,
 }: DrawingEditorProps) {
   const mayDraw = useMay()('work.write');
-  const { map, attach } = useSheetMap({ plan, chosen, dress, marks, tiles });
+  const { map, attach } = useSheetMap({ plan, chosen, dress, marks, tiles, position });
   const [task, setTask] = useState<Task>(CHOOSE);
   const [question, setQuestion] = useState<Question | null>(null);
   const [measure, setMeasure] = useState<Measure | null>(null);

@@ -1,5 +1,6 @@
+import type { DrawingAnswer } from '@glenfold/contract';
 import { type DrawnGeometry, measureRing } from '@glenfold/agronomy';
-import type { Plane } from '@glenfold/agronomy/geometry';
+import type { Plane, Position } from '@glenfold/agronomy/geometry';
 import { type Geometry, LineString, MultiPolygon, Point, Polygon } from 'ol/geom.js';
 
 export interface Measure {
@@ -48,4 +49,17 @@ export function measureDrawn(plane: Plane, geometry: Geometry): Measure | undefi
   const [outer, ...holes] = rings.filter((ring) => ring.length >= 4).map((ring) => measureRing(ring));
   if (!outer) return undefined;
   return { area: holes.reduce((area, hole) => area - hole.area, outer.area), length: outer.perimeter };
+}
+
+/**
+ * A place on the plan to lay the sheet's origin at: where something is drawn, else where the site lies. What is drawn
+ * first lands there, and the seasons of the place follow from it.
+ */
+export function originOf(
+  { zones, features }: Pick<DrawingAnswer, 'zones' | 'features'>,
+  position: readonly number[] | null | undefined,
+): Position {
+  const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
+  const [longitude, latitude] = geometry?.coordinates.flat(3) ?? position ?? [];
+  return longitude === undefined || latitude === undefined ? [0, 0] : [longitude, latitude];
 }

@@ -1,15 +1,8 @@
-import type { Position } from '@glenfold/agronomy/geometry';
 import type { DrawingAnswer, TilesAnswer } from '@glenfold/contract';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useUnits } from '../../../ui/units.tsx';
+import { originOf } from './sheetGeometry.ts';
 import { SheetMap, type SheetItem, type SheetMark, type ZoneDress } from './sheetMap.ts';
-
-/** A place on the plan to lay the sheet's origin at; any place does while nothing is drawn. */
-function originOf({ zones, features }: DrawingAnswer): Position {
-  const geometry = [...zones, ...features].find((entry) => entry.geometry)?.geometry;
-  const [longitude, latitude] = geometry?.coordinates.flat(3) ?? [];
-  return longitude === undefined || latitude === undefined ? [0, 0] : [longitude, latitude];
-}
 
 interface Shown {
   readonly plan: DrawingAnswer;
@@ -17,13 +10,15 @@ interface Shown {
   readonly dress: ReadonlyMap<string, ZoneDress> | null;
   readonly marks: readonly SheetMark[];
   readonly tiles: TilesAnswer | null;
+  /** Where the site lies. */
+  readonly position: readonly number[] | null | undefined;
 }
 
 /** The map that shows a plan, and the ref that puts it on its paper. */
-export function useSheetMap({ plan, chosen, dress, marks, tiles }: Shown) {
+export function useSheetMap({ plan, chosen, dress, marks, tiles, position }: Shown) {
   const { system } = useUnits();
   const [map, setMap] = useState<SheetMap | null>(null);
-  const [origin] = useState(() => originOf(plan));
+  const [origin] = useState(() => originOf(plan, position));
   const attach = useCallback(
     (paper: HTMLElement) => {
       const made = new SheetMap(paper, origin);

@@ -1,0 +1,45 @@
+import { type Page, expect, test } from './person.ts';
+
+test.use({ as: 'Wynn' });
+
+/** A picture as a phone’s camera takes it: twelve megapixels with grain, some megabytes. */
+async function cameraPicture(page: Page): Promise<Buffer> {
+  const base64 = await page.evaluate(async () => {
+    const canvas = new OffscreenCanvas(4032, 3024);
+    const context = canvas.getContext('2d')!;
+    const grain = context.createImageData(504, 378);
+    for (let at = 0; at < grain.data.length; at += 1) grain.data[at] = at % 4 === 3 ? 255 : (at * 7919 + (at >> 3) * 104_729) % 256;
+    for (let x = 0; x < 8; x += 1) for (let y = 0; y < 8; y += 1) context.putImageData(grain, x * 504, y * 378);
+    const bytes = new Uint8Array(await (await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.9 })).arrayBuffer());
+    let text = '';
+    for (let at = 0; at < bytes.length; at += 8192) text += String.fromCharCode(...bytes.subarray(at, at + 8192));
+    return btoa(text);
+  });
+  return Buffer.from(base64, 'base64');
+} // prettier-ignore
+
+test('a technician’s photo from the camera arrives, and so does what was done after it', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const { sites } = (await (await page.request.get('/api/sites?text=Gannet')).json()) as {
+    readonly sites: ReadonlyArray<{ readonly id: string }>;
+  };
+  await page.goto(`/tests/${sites[0]!.id}`);
+  await page.getByRole('button', { name: /^Probe/ }).click();
+  const buffer = await cameraPicture(page);
+  expect(buffer.length).toBeGreaterThan(1_000_000);
+  await page.getByLabel('Photo of the test').setInputFiles({ name: 'probe.jpg', mimeType: 'image/jpeg', buffer });
+  await expect(page.getByRole('img', { name: 'Photo 1 of the test' })).toBeVisible();
+  await page.getByRole('textbox', { name: 'It stops at' }).fill('5 in');
+  await page.getByRole('button', { name: /^(Add|Note)/ }).last().click(); // prettier-ignore
+  await expect(page.getByText(/stopped at 5 in/)).toBeVisible();
+  await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent');
+  // What the server keeps is a picture of some size, of that test, with what was read after it.
+  const photos = (await (await page.request.get(`/api/sites/${sites[0]!.id}/photos`)).json()) as ReadonlyArray<{
+    readonly fieldTestId?: string | null;
+  }>;
+  const tests = (await (
+    await page.request.get(`/api/sites/${sites[0]!.id}/field-tests?units=us`)
+  ).json()) as ReadonlyArray<{ readonly id: string; readonly kind: string; readonly record: { stops?: number[] } }>;
+  const probe = tests.find(({ kind, record }) => kind === 'probe' && record.stops?.some((stop) => Math.abs(stop - 12.7) < 0.1)); // prettier-ignore
+  expect(photos.filter(({ fieldTestId }) => fieldTestId === probe?.id)).toHaveLength(1);
+});
