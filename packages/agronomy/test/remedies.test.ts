@@ -1,6 +1,21 @@
 import { type Given, by, ppm, programOf } from './programScene.ts';
 
 describe('a remedy', () => {
+  it('keeps the months that a person sets, says which would suit, and puts further doses where they do', () => {
+    const months = (given: number[], more: object = {}) =>
+      by(programOf({ test: { soilPh: 5.2, buffer: { method: 'smp', ph: 6 } }, changes: [{ remedy: 'lime', months: given, ...more }] }).treatments, 'lime'); // prettier-ignore
+    const numbers = ({ doses }: ReturnType<typeof months>) => doses.map(({ from }) => from && Number(from.slice(5, 7)));
+    const own = ({ doses }: ReturnType<typeof months>) => doses.filter((dose) => dose.own).map(({ from }) => Number(from!.slice(5, 7))); // prettier-ignore
+    const once = months([3]);
+    expect(own(once)).toEqual([3]);
+    expect(numbers(once)).toContain(3);
+    // Two passes by the cap: the second is where lime suits, and nobody is told that it does not.
+    expect([once.doses.length, once.when]).toEqual([2, expect.stringMatching(/^A pass carries no more, so one more dose goes into \w+\.$/)]); // prettier-ignore
+    const cold = by(programOf({ changes: [{ remedy: 'wetting', added: true, months: [1], values: { times: 3 } }] }).treatments, 'wetting'); // prettier-ignore
+    expect(own(cold)).toEqual([1]);
+    expect(cold.when).toMatch(/^Set by hand to January: .*would suit this work here\. A pass carries no more, so 2 more doses go into /); // prettier-ignore
+  });
+
   it('says how far the packs that are there go, and re-rates by what a test pack covered', () => {
     const there = (values: object) => by(programOf({ changes: [{ remedy: 'compost', key: 'mine', added: true, values: { material: 'Worm castings', ...values } }] }).treatments, 'mine'); // prettier-ignore
     // 14 × 20 L over 6 mm are 46.7 m²; for 200 m² 60 are wanted.

@@ -50,24 +50,44 @@ const onMonth = (dose: Dose, month: string, { from }: Calendar, own: boolean): D
   own,
 });
 
-/** Months that were set by hand; where they do not suit the job, that is said. */
+/** "March, May and June 2027" of places in the year. */
+const monthsTold = (at: readonly number[], ahead: readonly string[]): string =>
+  at.map((index) => monthName(Number(ahead[index]!.slice(5)))).join(', ');
+
+/**
+ * Months that were set by hand, and kept. Doses beyond them go into months that suit, and that is said; so is a month of
+ * one’s own that does not suit, with those that would.
+ */
 function byHand(treatment: Treatment, months: readonly number[], calendar: Calendar): Treatment {
   const ahead = monthsFrom(calendar.from);
   const { remedy, doses } = treatment;
   const { year } = calendar;
   const found = year && candidates(jobOf(treatment), year, forbiddenFor(remedy));
-  const set = months.map((number) => ahead.findIndex((month) => Number(month.slice(5)) === number));
-  // What has no month of its own follows the last one, as far apart as such doses are.
+  const set = months
+    .map((number) => ahead.findIndex((month) => Number(month.slice(5)) === number))
+    .slice(0, doses.length);
   const { apart: gap } = monthTable.jobs.find(({ job }) => job === jobOf(treatment))!;
-  const at = doses.map((_, index) => set[index] ?? Math.min(11, set.at(-1)! + gap * (index - set.length + 1)));
-  const unsuited = found ? [...new Set(at.filter((index) => !found.at.includes(index)))] : [];
+  const missing = doses.length - set.length;
+  const free = (found?.at ?? []).filter((index) => set.every((own) => Math.abs(own - index) >= gap));
+  const more = missing > 0 ? earliest({ at: free, apart: gap, words: undefined }, missing) : [];
+  const at = [...set.map((index) => ({ index, own: true })), ...more.map((index) => ({ index, own: false }))].sort(
+    (one, other) => one.index - other.index,
+  );
+  const unsuited = found ? set.filter((index) => !found.at.includes(index)) : [];
+  const told = [
+    unsuited.length > 0 &&
+      `Set by hand to ${monthsTold(unsuited, ahead)}: ${found!.at.length > 0 ? `${monthsTold(found!.at, ahead)} would suit this work here` : 'no month of the coming year suits this work here'}.`,
+    more.length > 0 &&
+      `A pass carries no more, so ${more.length === 1 ? 'one more dose goes' : `${more.length} more doses go`} into ${monthsTold(more, ahead)}.`,
+    at.length < doses.length &&
+      `${doses.length - at.length} of ${doses.length} ${doses.length - at.length === 1 ? 'has' : 'have'} no month: choose more months, or give less.`,
+  ].filter(Boolean);
   return {
     ...treatment,
-    doses: doses.map((dose, index) => onMonth(dose, ahead[at[index]!]!, calendar, true)),
-    when:
-      unsuited.length > 0
-        ? `Set by hand to ${unsuited.map((index) => monthName(Number(ahead[index]!.slice(5)))).join(', ')}, which does not suit this work at this place.`
-        : null,
+    doses: doses.map((dose, place) =>
+      at[place] === undefined ? dose : onMonth(dose, ahead[at[place].index]!, calendar, at[place].own),
+    ),
+    when: told.length > 0 ? told.join(' ') : null,
   };
 }
 
