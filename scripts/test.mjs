@@ -100,18 +100,16 @@ if (wanted('unit')) {
   if (existsSync(shared)) run('npm', ['run', '--silent', 'cases', '--', shared], { show: true });
 }
 
+if (steps.includes('bench-server')) {
+  await ensureBuild();
+  for (const name of ['scale', 'history'])
+    run('node', [`apps/server/bench/${name}.mjs`], {
+      show: true,
+      env: { DATABASE_URL: (await database(`bench_${name}`, 'none')).url },
+    });
+}
 for (const own of ['pictures', 'bench'].filter((name) => steps.includes(name))) {
   await ensureBuild();
-  if (own === 'bench')
-    run('node', ['apps/server/bench/scale.mjs'], {
-      show: true,
-      env: { DATABASE_URL: (await database('bench_scale', 'none')).url },
-    });
-  if (own === 'bench')
-    run('node', ['apps/server/bench/history.mjs'], {
-      show: true,
-      env: { DATABASE_URL: (await database('bench_history', 'none')).url },
-    });
   await inBrowser(own, 1);
 }
 

@@ -10,7 +10,7 @@ const require = createRequire(import.meta.url);
 const [pg, papaparse] = [require('pg'), require('papaparse')];
 const root = resolve(import.meta.dirname, '../../..');
 const databaseUrl = process.env.DATABASE_URL;
-const [SITES, ZONES, ROWS] = [100, 10, 50_000];
+const [SITES, ZONES, ROWS] = process.env.BENCH_TINY ? [2, 2, 40] : [100, 10, 50_000];
 const say = (text) => process.stdout.write(`${text}\n`);
 
 const app = await createApp({ root, databaseUrl, empty: false, address: 'http://127.0.0.1', quiet: true });

@@ -55,6 +55,20 @@ async function template(admin: pg.Client, empty: boolean): Promise<string> {
   return name;
 }
 
+/** Do some work on a database of its own with the demo in it, in the test cluster, that is gone after. */
+export async function withDemoDatabase(work: (url: string) => Promise<void> | void): Promise<void> {
+  const admin = new pg.Client({ connectionString: adminUrl() });
+  await admin.connect();
+  const name = `test_${randomUUID().replaceAll('-', '')}`;
+  try {
+    await admin.query(`CREATE DATABASE ${name} TEMPLATE ${await template(admin, false)}`);
+    await work(urlOf(name).href);
+  } finally {
+    await admin.query(`DROP DATABASE IF EXISTS ${name} WITH (FORCE)`);
+    await admin.end();
+  }
+}
+
 /** The application on a database of its own, in the test cluster. */
 export async function startServer({ empty, smtp }: { empty: boolean; smtp?: string }): Promise<TestServer> {
   const admin = new pg.Client({ connectionString: adminUrl() });

@@ -8,9 +8,10 @@ import {
   spanningTreeLength,
   tourLength,
 } from '../src/sampling/index.ts';
+import { many } from './timing.ts';
 
-// A large site: how good the places and the walk are, and what they cost, against the plain ways to have them.
-const ZONES = 40;
+// npm run bench -- sampling. A large site: how good the places and the walk are, and what they cost, against the plain ways to have them.
+const ZONES = many(40);
 const CORES = 20;
 const plane = new Plane([-36, 46.5]);
 

@@ -54,7 +54,9 @@ export function SheetMenus({ site, plan, zone, pen, view, onView }: SheetMenusPr
   const [trouble, setTrouble] = useState<Error | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const near = useMemo((): Position | null => {
-    const [longitude, latitude] = placeOf(plan) ?? site.position ?? [];
+    const drawn = placeOf(plan);
+    const [longitude, latitude] = site.position ?? [];
+    if (drawn) return drawn;
     return longitude === undefined || latitude === undefined ? null : [longitude, latitude];
   }, [plan, site.position]);
   const plane = useMemo(() => new Plane(near ?? [0, 0]), [near]);
