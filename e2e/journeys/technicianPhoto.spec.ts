@@ -23,7 +23,10 @@ test('a technician’s photo from the camera arrives, and so does what was done 
   const { sites } = (await (await page.request.get('/api/sites?text=Gannet')).json()) as {
     readonly sites: ReadonlyArray<{ readonly id: string }>;
   };
-  await page.goto(`/tests/${sites[0]!.id}`);
+  const [zone] = (await (await page.request.get(`/api/sites/${sites[0]!.id}/zones`)).json()) as ReadonlyArray<{
+    readonly id: string;
+  }>;
+  await page.goto(`/tests/${sites[0]!.id}?zone=${zone!.id}`);
   await page.getByRole('button', { name: /^Probe/ }).click();
   const buffer = await cameraPicture(page);
   expect(buffer.length).toBeGreaterThan(1_000_000);

@@ -57,7 +57,9 @@ function answer(method: string, path: string, body: string | undefined): Respons
   }
   if (method === 'POST' && path.endsWith('/photos')) {
     if (refusePhotos) return json({ detail: 'The zone was deleted.', errors: [] }, 404);
-    const { id } = JSON.parse(body!) as { id: string };
+    const { id, ...photo } = JSON.parse(body!) as { id: string };
+    // As the contract has it: what it does not know is refused.
+    expect(Object.keys(photo).filter((name) => !['type', 'image', 'caption', 'takenOn', 'fieldTestId'].includes(name))).toEqual([]); // prettier-ignore
     const own = server.photoAnswers.get(id);
     if (own) return own.clone();
     photos.push(id);
@@ -233,7 +235,8 @@ describe('a site that is taken along', () => {
 
 describe('photos kept on the device', () => {
   const keepPhoto = (id: string): Promise<void> => {
-    const photo = { id, type: 'image/jpeg' as const, image: 'AAAA', caption: `Core of ${id}`, takenOn: '2026-10-14' };
+    // With the size that the camera gave, as the device keeps it.
+    const photo = { id, type: 'image/jpeg' as const, image: 'AAAA', caption: `Core of ${id}`, takenOn: '2026-10-14', width: 1400, height: 1050 }; // prettier-ignore
     return keepEntry(photoEntry(doer(), { zoneId: 'z', photo }));
   };
 

@@ -17,6 +17,20 @@ interface PhotoKind {
   readonly kind: OutboxKind<KeptPhoto>;
 }
 
+/** What the server is sent of a photo: what else the device knows of it, such as its size in pixels, is not asked for. */
+const sentOf = ({
+  id,
+  type,
+  image,
+  caption,
+  takenOn,
+  keepPlace,
+  entryId,
+  fieldTestId,
+}: KeptPhoto['photo']): PhotoInput => ({
+  ...{ id, type, image, caption, takenOn, keepPlace, entryId, fieldTestId },
+});
+
 /** Photos as one sheet of the field sends them. @param name under which they wait on the device */
 export function photoKind(name: string): PhotoKind {
   return {
@@ -27,7 +41,7 @@ export function photoKind(name: string): PhotoKind {
       atOnce: 1,
       send: async (entries) => {
         const [{ id, body }] = entries as readonly [Entry<KeptPhoto>];
-        await api('POST', `/zones/${body.zoneId}/photos`, body.photo);
+        await api('POST', `/zones/${body.zoneId}/photos`, sentOf(body.photo));
         return [{ id }];
       },
       refusal: ({ body }, words) => {

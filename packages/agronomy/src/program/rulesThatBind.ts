@@ -44,12 +44,12 @@ export function rulesThatBind(
       words:
         phosphorusRule === 'never'
           ? `${name}: no phosphorus, whatever the test says.`
-          : `${name}: phosphorus only on a shown shortage (${rules?.shortage ?? 'low'} or less)${(rules?.establishing ?? true) ? ' or on a new lawn' : ''}. P is ${rating} here: none is bought.`,
+          : `${name}: phosphorus only on a shown shortage (${rules?.shortage ?? 'low'} or less)${(rules?.establishing ?? true) ? ' or on a new lawn' : ''}. P is ${rating} here: ${phosphorus.length > 0 ? 'none is bought for its own sake' : 'none is bought'}.`,
     });
   if (phosphorusRule === 'shortage' && phosphorus.length > 0)
     bound.push({
       key: 'proof',
-      words: `${name}: ${phosphorusOn(phosphorus, { seedbed: zone.surface === 'seedbed', short, on: test?.sampledOn })} Keep ${rules?.proof ?? 'the report and what was spread, with day and amount'}.`,
+      words: `${name}: ${phosphorusOn(phosphorus, { seedbed: zone.surface === 'seedbed' && !zone.garden, short, on: test?.sampledOn })} Keep ${rules?.proof ?? 'the report and what was spread, with day and amount'}.`,
     });
   const fed = given.filter(({ brings }) => brings.n > 0);
   const nitrogen = fed.reduce((sum, { brings }) => sum + brings.n, 0) + (zone.down?.year.n ?? 0);

@@ -283,7 +283,12 @@ export function adviseLime(
     depth < test.depth - 1e-9
       ? `, reckoned for the top ${present('depth', depth, system).text} of the ${present('depth', test.depth, system).text} sampled`
       : '';
-  const words = `${place}${phDegree(test.soilPh, sward.ph) === 'small' ? ' Under this rule lime is still due.' : ''} Lime to ${aim.toFixed(1)}${top}.${estimate ? ` ${estimate}` : ''}${counted}`;
+  // Inside the band it is the rule that asks for lime, not the band.
+  const reason =
+    phDegree(test.soilPh, sward.ph) === null
+      ? `${place.replace(/\.$/, '')}, below the aim of ${aim.toFixed(1)}: the rule “${target.rule}” corrects that.`
+      : place;
+  const words = `${reason}${phDegree(test.soilPh, sward.ph) === 'small' ? ' Under this rule lime is still due.' : ''} Lime to ${aim.toFixed(1)}${top}.${estimate ? ` ${estimate}` : ''}${counted}`;
   const found = {
     ...nothing,
     status: estimate ? 'estimate' : 'due',

@@ -1,5 +1,5 @@
 import { present } from '@glenfold/agronomy';
-import { type MaterialInput, type ProductAnswer, materialInput } from '@glenfold/contract';
+import { type MaterialInput, type ProductAnswer, materialInput, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ChangeEvent, useRef, useState } from 'react';
@@ -79,7 +79,7 @@ function ProductRow({ product, onChange }: { readonly product: ProductAnswer; re
     );
   };
   const word = packWord(product);
-  const told = [perUnit(product), product.pricedOn].filter(Boolean).join(', ');
+  const told = [perUnit(product), product.pricedOn && withReadableDays(product.pricedOn)].filter(Boolean).join(', ');
   return (
     <TableRow>
       <TableCell>

@@ -9,6 +9,8 @@ Chart.defaults.font.family = '"Atkinson Hyperlegible", sans-serif';
 Chart.defaults.color = colours.ink;
 
 const MOST = 40;
+/** At which the error of a pH is told. */
+const USUAL_PH = 6.5;
 /** Told apart by dash as well as by colour. */
 const looks: Readonly<Record<string, readonly [colour: string, dash: number[]]>> = {
   pH: [colours.lichen, []],
@@ -25,7 +27,12 @@ export function ErrorChart({ cores }: { readonly cores: number }) {
     coreErrors(count).find((error) => error.analyte === analyte)?.margin ?? 0;
   const narrow = useMediaQuery('(max-width: 600px)');
   const words = shown
-    .map(({ analyte }) => `${analyte === 'phosphorus' ? 'P and K' : analyte} ±${margin(analyte, cores).toFixed(0)} %`)
+    .map(({ analyte }) =>
+      // A pH is told in pH: a share of a logarithm says nothing.
+      analyte === 'pH'
+        ? `pH ±${((margin(analyte, cores) * USUAL_PH) / 100).toFixed(1)}`
+        : `${analyte === 'phosphorus' ? 'P and K' : analyte} ±${margin(analyte, cores).toFixed(0)} %`,
+    )
     .join(', ');
   return (
     <Box>
