@@ -27,7 +27,7 @@ test('a technician’s photo from the camera arrives, and so does what was done 
     readonly id: string;
   }>;
   await page.goto(`/tests/${sites[0]!.id}?zone=${zone!.id}`);
-  await page.getByRole('button', { name: /^Probe/ }).click();
+  await page.getByRole('button', { name: /^Probe stop How/ }).click();
   const buffer = await cameraPicture(page);
   expect(buffer.length).toBeGreaterThan(1_000_000);
   await page.getByLabel('Photo of the test').setInputFiles({ name: 'probe.jpg', mimeType: 'image/jpeg', buffer });
