@@ -174,7 +174,7 @@ describe('the logbook', () => {
     const { id } = await siteOf('Tollgate');
     const paper = await textOf(`/api/sites/${id}/logbook.pdf?units=us&from=2023-01-01&to=2025-12-31`);
     expect(paper).toMatch(/Logbook, Tollgate bowling green/);
-    expect(paper).toMatch(/2023-11-14\s+Club lawn\s+Pelletised dolomitic lime/);
+    expect(paper).toMatch(/14 Nov 2023\s+Club lawn\s+Pelletised dolomitic lime/);
     expect(paper).toMatch(/not done/);
     expect(paper).toMatch(/Club lawn: .*N \d/);
     // A whole year stands against its caps.
