@@ -183,7 +183,7 @@ test('all zones side by side: sorted, laid beside one, shaded, and printed on on
 test('a rule of the place that binds is written down, held to, and shown where it binds', async ({ page }) => {
   await openSite(page, 'Gannet Row Almshouses', '5 Rates', 'Walled court');
   const rules = page.getByRole('complementary', { name: 'Rules of the place that bind here' });
-  await expect(rules).toContainText(/phosphorus goes down here on the test of 2026-10-02. Keep/);
+  await expect(rules).toContainText(/phosphorus goes down here on the test of 2 Oct 2026. Keep/);
   await expect(rules).toContainText('Check your local rule');
   await rules.getByRole('link', { name: 'What is written down' }).click();
   await page.getByRole('button', { name: 'Change: Rules of the place' }).click();
