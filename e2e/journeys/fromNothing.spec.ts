@@ -49,6 +49,7 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
     /Lamp lawn already has the bag label L1/,
   );
   await form.getByRole('button', { name: 'Cancel' }).click();
+  await form.getByRole('button', { name: 'Close without saving' }).click();
 
   // Delete and bring back.
   await page.getByRole('button', { name: 'Delete' }).click();
