@@ -216,11 +216,7 @@ export function Products({ group }: { readonly group: Group }) {
             </TableHead>
             <TableBody>
               {own.map((product) => (
-                <ProductRow
-                  key={`${product.id} ${product.version}`}
-                  product={product}
-                  onChange={() => setOpen(product)}
-                />
+                <ProductRow key={product.id} product={product} onChange={() => setOpen(product)} />
               ))}
             </TableBody>
           </Table>
