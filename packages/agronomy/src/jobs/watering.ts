@@ -1,4 +1,3 @@
-import { findGrass } from '../nutrients/grasses.ts';
 import { band } from '../calculators/structures.ts';
 import type { SoilGroup } from '../soil/soilGroups.ts';
 import { quantity } from '../calculators/fields.ts';
@@ -237,16 +236,6 @@ export function seedWater(
       words: `Then ${say(seed.third)} every third day; after that as grown turf.`,
     },
   ];
-}
-
-/** What a grass, or all of a mix, takes to come up: the first of the quickest to the last of the slowest, days. */
-export function emergenceOf(grasses: readonly string[]): readonly [number, number] | undefined {
-  const bounds = grasses.flatMap((grass) => {
-    const emerge = findGrass(grass).seed?.emerge;
-    return emerge ? [emerge] : [];
-  });
-  if (bounds.length === 0) return undefined;
-  return [Math.min(...bounds.map(([from]) => from)), Math.max(...bounds.map(([, to]) => to))];
 }
 
 /** Sod from the day it is laid: soaked at once, kept moist underneath until it holds, then deep and seldom. */

@@ -105,6 +105,13 @@ export function findGrass(name: string): Grass {
   return byName.get(field.read(name, 'grass'))!;
 }
 
+/** Days that a grass, or all of a mix, takes to come up: the first of the quickest to the last of the slowest. */
+export function emergenceOf(names: readonly string[]): readonly [number, number] | undefined {
+  const ranges = names.map((name) => findGrass(name).seed?.emerge).filter((range) => range !== undefined);
+  if (ranges.length === 0) return undefined;
+  return [Math.min(...ranges.map(([from]) => from)), Math.max(...ranges.map(([, to]) => to))];
+}
+
 /** Where salt begins to harm a grass and where it is harmful, dS/m; a sensitive grass takes half of the harmful one as begin. */
 export function saltLimits({ salt: [from, to] }: Pick<Grass, 'salt'>): readonly [number, number] {
   return [from === 0 ? to / 2 : from, to];

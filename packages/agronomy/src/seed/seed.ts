@@ -1,7 +1,7 @@
 import { defineCalculator } from '../calculators/calculator.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import { listOf } from '../calculators/structures.ts';
-import { findGrass, grassField, grassSource, grassTable, seedingWindows } from '../nutrients/grasses.ts';
+import { emergenceOf, findGrass, grassField, grassSource, grassTable, seedingWindows } from '../nutrients/grasses.ts';
 import { convert } from '../units/unit.ts';
 import { type WorkingBook, figure } from '../working/working.ts';
 
@@ -111,6 +111,6 @@ function comingUp(mix: ReadonlyArray<{ readonly species: string }>, book: Workin
   }
   return {
     depth: [least([deepest, most(seeds.map(({ depth }) => depth[0]))]), deepest] as const,
-    emerge: [least(seeds.map(({ emerge }) => emerge[0])), most(seeds.map(({ emerge }) => emerge[1]))] as const,
+    emerge: emergenceOf(mix.map(({ species }) => species))!,
   };
 }
