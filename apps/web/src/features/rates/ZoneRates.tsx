@@ -46,29 +46,18 @@ function ZoneSum({
   const own = data?.zones.find((one) => one.zoneId === zoneId);
   const share =
     data && own && zoneCost({ zoneId, zone: own.name, treatments: own.program.treatments }, data.list, currency);
-  if (!share)
-    return (
-      <>
-        The zone{' '}
-        <Opens
-          title="The program of the zone"
-          told={say('money', alone.value)}
-          working={alone.working}
-          size="1.25rem"
-        />
-        {shared && ', if bought for it alone'}
-      </>
-    );
+  const told = share ?? alone;
   return (
     <>
       The zone{' '}
       <Opens
-        title="Its share of what is bought for the site"
-        told={say('money', share.value)}
-        working={share.working}
+        title={share ? 'Its share of what is bought for the site' : 'The program of the zone'}
+        told={say('money', told.value)}
+        working={told.working}
         size="1.25rem"
       />
-      {Math.abs(share.value - alone.value) >= 0.5 && (
+      {!share && shared && ', if bought for it alone'}
+      {share && Math.abs(share.value - alone.value) >= 0.5 && (
         <Box component="span" sx={{ color: colours.faded }}>
           {', its share of the site; bought for it alone '}
           <Opens title="The program of the zone" told={say('money', alone.value)} working={alone.working} />
