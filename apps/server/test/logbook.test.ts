@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { contentOf, productOf } from '@glenfold/agronomy';
 import type { CardAnswer, ProblemAnswer, ProductAnswer, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
-import { get, programOf, send, siteOf, textOf, treatmentIn, useDemoServer, zoneOf } from './client.ts';
+import { decideTreatment, get, programOf, send, siteOf, textOf, treatmentIn, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 import { zoneBody } from './promisedRoutes.ts';
 import { bookOf, limeOf, limed, seasonOf, write } from './seasonScene.ts';
@@ -143,6 +143,36 @@ describe('the logbook', () => {
     expect(await left()).toBeCloseTo(whole * 0.25, 6);
     await write({ ...card, state: 'partly done', area: 50, rate: 200 });
     expect((await seasonOf(zone.siteId)).jobs.find(({ id }) => id === lime.id)!.state).toBe('done');
+  });
+
+  it('loads, books and takes from the store every thing of a mix: the peat with the sand', async () => {
+    const { zone } = await limed('LB-8');
+    const values = { mass: '250 kg', peat: 15, times: 3 };
+    await decideTreatment(zone.id, 'added-sand', { remedy: 'sand', added: true, values, reason: 'A firmer green' });
+    await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] });
+    const { jobs } = await seasonOf(zone.siteId);
+    const job = jobs.find(({ zoneId, remedy }) => zoneId === zone.id && remedy === 'sand')!;
+    const card = await get<CardAnswer>(`/jobs/${job.id}/card?units=metric`);
+    // 250 kg at 1.55 are 0.1613 m³, 85 % of the mix; the peat is 0.02846 m³ of it, each of three times.
+    const [peat] = card.mixed;
+    expect(peat).toMatchObject({ name: 'Sphagnum peat', unit: 'm3', quantity: expect.closeTo(0.02846, 4) });
+    expect([card.card.parts.load.join(), job.amount]).toEqual([expect.stringMatching(/Sphagnum peat: /), expect.stringMatching(/of Sphagnum peat$/)]); // prettier-ignore
+    await server.current().sql(`UPDATE product SET stock = 2 WHERE id = $1`, [peat!.productId]);
+    const done = { zoneId: zone.id, on: '2026-11-20', kind: 'sand', productId: card.productId };
+    // Half of the sand was used, and nobody said anything of the peat: it went with it.
+    const { entry } = await write({ ...done, jobId: job.id, quantity: card.quantity! / 2 });
+    expect(entry.mixed).toMatchObject([{ words: 'Sphagnum peat', quantity: expect.closeTo(0.01423, 4), unit: 'cm' }]);
+    expect(entry.words).toMatch(/sand.* with Sphagnum peat$/);
+    const stock = async () => (await get<ProductAnswer[]>('/products')).find(({ id }) => id === peat!.productId)!.stock;
+    expect(await stock()).toBeCloseTo(2 - 0.01423 / 0.1076, 2);
+    // Mended to none, it comes back in, and both books say so.
+    const mended = { ...done, quantity: card.quantity! / 2, correctsId: entry.id, reason: 'The peat ran out' };
+    await write({ ...mended, mixed: [{ productId: peat!.productId, quantity: 0 }] });
+    expect(await stock()).toBeCloseTo(2, 2);
+    const refused = await write({ ...done, quantity: 1, mixed: [{ productId: zone.id, quantity: 1 }] }, 422);
+    expect(JSON.stringify(refused)).toMatch(/Choose products of the list/);
+    const csv = (await server.current().ask('get', `/sites/${zone.siteId}/logbook.csv?from=2026-11-20&to=2026-11-20`)) as unknown as { text: string }; // prettier-ignore
+    expect(csv.text).toMatch(/Sphagnum peat,0\.0142/);
   });
 
   it('makes the next rate smaller, and says so; the year keeps its cap together with it', async () => {

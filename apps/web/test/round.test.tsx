@@ -116,7 +116,7 @@ const cardWith = (job: JobAnswer): CardAnswer => ({
     working: [],
   },
   ...{ windowJob: 'lime', day: {}, since: [], area: 100, rate: 195, sense: 'limeRate', quantity: 19.5, unit: 'kg' },
-  ...{ packSize: 22.68, productId: 'lime', entryKind: 'lime', units: 'us' },
+  ...{ packSize: 22.68, productId: 'lime', mixed: [], entryKind: 'lime', units: 'us' },
 });
 
 describe('a work card', () => {
@@ -214,7 +214,7 @@ describe('the logbook', () => {
     ...{ id: 'e1', zoneId: 'z', zone: 'Back lawn', jobId: null, on: '2027-04', kind: 'lime', state: 'done' },
     ...{ words: 'a few bags', productId: null, quantity: null, quantityUnit: null, rate: null, unit: null, area: null },
     ...{ cce: null, reason: null, doneBy: null, writtenBy: null, recordedAt: '2027-04-10T08:00:00Z', day: null },
-    ...{ correctsId: null, stands: true, notes: [], photos: [] },
+    ...{ correctsId: null, stands: true, mixed: [], notes: [], photos: [] },
   };
   const book: LogbookAnswer = {
     ...{ siteId: 's', year: 2027, years: [2027, 2026], today: '2027-04-10', entries: [entry] },

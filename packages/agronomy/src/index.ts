@@ -169,7 +169,7 @@ export * from './program/rollover.ts';
 export * from './program/offer.ts';
 export type { Stocked } from './remedies/remedy.ts';
 export * from './remedies/remedyTable.ts';
-export { fieldsOf, remedyOf, suitsRemedy } from './remedies/remedies.ts';
+export { alsoMixedOf, fieldsOf, remedyOf, suitsRemedy } from './remedies/remedies.ts';
 export * from './materials/product.ts';
 export * from './rates/amount.ts';
 export { nitrogenSourceNames } from './acidify/tables.ts';

@@ -6,13 +6,17 @@ import {
   normalYear,
   rerate,
   emergenceOf,
+  ledgerOf,
+  plannedEntry,
   seedWater,
+  sinceOf,
   sodCare,
   soilGroups,
   thirstiestWeek,
   waterWeek,
   wateringTable,
   workCard,
+  yearOf,
 } from '../src/index.ts';
 import { by, materials, programOf } from './programScene.ts';
 
@@ -33,6 +37,23 @@ describe('on the lawn', () => {
     expect(card.parts.set.join(' ')).toMatch(/No setting was tried .*test strip.* 2 fills/);
     expect(card.wear.join(' ')).toMatch(/dust mask/);
     expect(workCard(job, zone, null, 'us').parts.set[0]).toMatch(/No machine is chosen/);
+  });
+
+  it('a card loads all that goes into a mix, and what went down is counted thing by thing', () => {
+    const feed = materialOf('Urea 46-0-0');
+    const mixed = [{ productId: 'u', name: feed.name, quantity: 4, unit: 'kg', material: feed }] as const;
+    const own = { name: 'Mulch', rate: 250, sense: 'productRate', quantity: 50, unit: 'kg', cautions: [] } as const;
+    const job = { ...own, remedy: 'mulch', material: materialOf('Wood-fibre mulch'), mixed } as const;
+    const card = workCard(job, { name: 'Bank', area: 200, bare: true }, null, 'metric');
+    // 60 g of fibre a litre: 50 kg take 833 L, one tank of the usual 1000 L.
+    expect(card.tanks.join(' ')).toMatch(/Tank 1: 833\.3 L of water, 50 kg of Wood-fibre mulch, 4 kg of Urea 46-0-0/);
+    expect(card.parts.load[1]).toMatch(/^Urea 46-0-0: 4 kg, 4 kg of a bag/);
+    expect(card.weigh!.portions).toEqual([]);
+    const toDo = { ...job, id: 'j', zoneId: 'z', state: 'open', productId: 'm' };
+    const entry = plannedEntry(toDo, '2027-04-01', 200, (id) => (id === 'u' ? feed : job.material));
+    // 4 kg × 46 % over 200 m².
+    expect(ledgerOf([entry], 200, yearOf(2027)).done.n).toBeCloseTo(9.2, 9);
+    expect(sinceOf([entry], '2027-04-11', 'cool')).toContainEqual({ job: 'soluble fertilizer', days: 10 });
   });
 
   it('a tally half-way evens out the rest, but never over what a pass may carry', () => {

@@ -10,7 +10,7 @@ import {
   climateOf,
   convert,
   grassNames,
-  jobProductOf,
+  jobProductOfMix,
   planned,
   programZone,
   readChange,
@@ -54,10 +54,10 @@ export const materialOf = (id: string) => materials.find((one) => one.id === id)
 
 /** Doses of a program, as jobs. */
 export function dosesOf(program: ReturnType<typeof programOf>, bare = false): JobDose[] {
-  return planned(program.treatments).flatMap(({ key, remedy, name, doses, supply }) =>
+  return planned(program.treatments).flatMap(({ key, remedy, name, doses, supply, others }) =>
     doses.map(({ from, to, own }, position) => ({
       ...{ id: `${key} ${position}`, zoneId: 'z', key, remedy, name, position, from, to, own, bare },
-      product: supply ? jobProductOf(materialOf(supply.materialId)) : null,
+      product: jobProductOfMix([...(supply ? [supply] : []), ...others].map(({ materialId }) => materialOf(materialId))),
     })),
   );
 }
@@ -100,6 +100,7 @@ export const anyHand: fc.Arbitrary<ReadonlyArray<Partial<Change>>> = fc.subarray
     { remedy: 'sand', key: 'b', added: true, values: { layer: 0.4, peat: 15 } },
     { remedy: 'wetting', key: 'c', added: true, values: { tank: 100 } },
     { remedy: 'seed', key: 'd', added: true },
+    { remedy: 'mulch', key: 'h', added: true, values: { feed: 'Starter 18-24-12', fertilizer: 90 } },
     { remedy: 'compost', key: 'e', added: true, values: { layer: 0.5 } },
     { remedy: 'sulfur', key: 'f', added: true, values: { rate: 400 } },
     { remedy: 'iron', key: 'g', added: true, values: { rate: 40 } },

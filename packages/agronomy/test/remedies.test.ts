@@ -1,4 +1,4 @@
-import { type Given, by, ppm, programOf } from './programScene.ts';
+import { type Given, by, materials, ppm, programOf } from './programScene.ts';
 
 describe('a remedy', () => {
   it('keeps the months that a person sets, says which would suit, and puts further doses where they do', () => {
@@ -107,5 +107,31 @@ describe('a remedy', () => {
     expect(by(treatments, 'seed').words).toMatch(/^With 66 % of the grass one wants: core or slit/);
     const wait = findings.find(({ key }) => key.startsWith('weedkiller and seed'))!;
     expect(wait.mend).toMatchObject({ change: { key: 'seed', months: [10] } });
+  });
+
+  it('sprays mulch with its seed, feed and binder bought, counted and sown once, the feed within what a pass carries', () => {
+    const sprayed = (values: Readonly<Record<string, unknown>>, more: Given = {}) =>
+      programOf({ ...more, zone: { surface: 'seedbed', slope: 40, ...more.zone }, changes: [{ remedy: 'mulch', key: 'm', added: true, values }] }); // prettier-ignore
+    const program = sprayed({ feed: 'Starter 18-24-12', fertilizer: 90 }, { test: { nutrients: { p: ppm(10), k: ppm(200) } } }); // prettier-ignore
+    const mulch = by(program.treatments, 'm');
+    // 200 m² at 250 g of mulch, 5 % of it binder; 1 lb N/1000 ft² is 4.8824 g/m², which 27.12 g of 18-24-12 hold.
+    expect([mulch.supply!.quantity.value, mulch.supply!.packs.value]).toEqual([50, 3]);
+    const [seed, feed, binder] = mulch.others;
+    expect([seed!.name, feed!.name, binder!.name]).toEqual(['Sun mix: bluegrass and ryegrass', 'Starter 18-24-12', 'Guar binder']);
+    expect(binder!.quantity.value).toBeCloseTo(2.5, 9);
+    expect(feed!.quantity.value).toBeCloseTo(0.2 * 27.124, 2);
+    expect(mulch.brings).toMatchObject({ n: expect.closeTo(4.8824, 3), p2o5: expect.closeTo(6.51, 2) });
+    expect(mulch.cautions.join()).toMatch(/90 g\/m² of Starter 18-24-12 was asked for; one pass on a seedbed/);
+    expect(by(program.treatments, 'seed').status).toBe('left out');
+    const names = program.balance.find(({ nutrient }) => nutrient === 'n')!.layers.map(({ key }) => key);
+    expect(names).toContain('m');
+    // What the tank brings of phosphorus comes off what is fed beside it.
+    const alone = programOf({ zone: { surface: 'seedbed', slope: 40 }, test: { nutrients: { p: ppm(10), k: ppm(200) } } }); // prettier-ignore
+    const fedP = (of: typeof alone) => of.balance.find(({ nutrient }) => nutrient === 'p2o5')!.total;
+    expect(fedP(program)).toBeLessThanOrEqual(fedP(alone) * 1.02 + 0.1);
+    const rich = by(sprayed({ feed: 'Starter 18-24-12', fertilizer: 20 }, { test: { nutrients: { p: ppm(200) } } }).treatments, 'm'); // prettier-ignore
+    expect([rich.status, rich.words]).toEqual(['refused', expect.stringMatching(/phosphorus is very high here: take a feed/)]); // prettier-ignore
+    const without = by(sprayed({}, { materials: materials.filter(({ material }) => material.kind !== 'binder') }).treatments, 'm'); // prettier-ignore
+    expect([without.status, without.words]).toEqual(['open', expect.stringMatching(/Add the binder to your products/)]);
   });
 });

@@ -95,6 +95,7 @@ describe('the jobs of a season', () => {
       slow: false,
       gases: true,
       bringsNitrogen: true,
+      feeds: true,
       bringsPhosphorus: false,
       noSeedingWeeks: 0,
     };
@@ -237,9 +238,9 @@ describe('the ledger', () => {
         // A layer of so many litres, cm: 1 L over 1 m² is 1 mm.
         const laid = putDown({ state: 'done', quantity }, area, { kind: 'compost', packUnit: 'L' });
         expect([laid.unit, laid.rate! * area * 10]).toEqual(['cm', expect.closeTo(quantity, 9)]);
-        const job = { id: 'j', zoneId: 'z', remedy: 'lime', name: 'Lime', rate: used.rate, sense: 'limeRate', quantity, unit: 'kg' } as const; // prettier-ignore
-        expect(plannedEntry({ ...job, state: 'partly done' }, TODAY, lime).area).toBeCloseTo(area, 6);
-        expect(plannedEntry({ ...job, state: 'open' }, TODAY, lime).area).toBeNull();
+        const job = { id: 'j', zoneId: 'z', remedy: 'lime', name: 'Lime', rate: used.rate, sense: 'limeRate', quantity, unit: 'kg', productId: 'l' } as const; // prettier-ignore
+        expect(plannedEntry({ ...job, state: 'partly done' }, TODAY, 5000, () => lime).area).toBeCloseTo(area, 6);
+        expect(plannedEntry({ ...job, state: 'open' }, TODAY, 5000, () => lime).area).toBeNull();
       }),
     );
     expect(['sand', 'lime', 'wetting agent', 'watering'].map((kind) => rateUnitOf(kind as 'sand'))).toEqual(['cm', 'g/m2', 'mL/m2', 'mm']); // prettier-ignore

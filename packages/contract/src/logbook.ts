@@ -10,6 +10,7 @@ import {
 } from '@glenfold/agronomy';
 import { Type } from './metadata.ts';
 import {
+  ArrayMaxSize,
   IsArray,
   IsBoolean,
   IsIn,
@@ -25,6 +26,16 @@ import {
 import { Amount, Checked, oneOf, trimOrNone } from './checks.ts';
 import { WhenKnown } from './facts.ts';
 import { dayFault } from './season.ts';
+
+/** How much of one thing of a mix was used. */
+export class MixedInput {
+  @IsUUID(undefined, { message: 'Choose a product of the list.' })
+  productId: string;
+
+  /** kg, L or m³, as it is packed. */
+  @Amount('What was used', { min: 0, max: 1e7 })
+  quantity: number;
+}
 
 /** What was done in a zone, by a card or without one. */
 export class EntryInput {
@@ -63,6 +74,14 @@ export class EntryInput {
   @IsOptional()
   @Amount('What was used', { min: 0, max: 1e7 })
   quantity?: number | null;
+
+  /** What else was in the mix; by the shares of the card where it is left out. */
+  @IsOptional()
+  @IsArray({ message: 'Write what was in the mix as a list.' })
+  @ArrayMaxSize(12, { message: 'At most 12 things go into one mix.' })
+  @ValidateNested({ each: true })
+  @Type(() => MixedInput)
+  mixed?: MixedInput[] | null;
 
   /** Where the amount is told by area: g/m² of product, cm, mL/m² or mm. */
   @IsOptional()
@@ -106,6 +125,16 @@ export class EntryInput {
   correctsId?: string | null;
 }
 
+/** One thing of a mix that went down. */
+export class EntryPartAnswer {
+  @IsString() words: string;
+  @IsOptional() @IsString() productId: string | null;
+  @IsOptional() @IsNumber() quantity: number | null;
+  @IsOptional() @IsString() quantityUnit: 'kg' | 'L' | 'm3' | null;
+  @IsOptional() @IsNumber() rate: number | null;
+  @IsOptional() @IsString() unit: RateUnit | null;
+}
+
 export class EntryPhotoAnswer {
   @IsString() id: string;
   @IsString() url: string;
@@ -126,6 +155,8 @@ export class EntryAnswer {
   @IsOptional() @IsString() quantityUnit: 'kg' | 'L' | 'm3' | null;
   @IsOptional() @IsNumber() rate: number | null;
   @IsOptional() @IsString() unit: RateUnit | null;
+  /** What else was in the mix. */
+  @ValidateNested({ each: true }) @Type(() => EntryPartAnswer) mixed: EntryPartAnswer[];
   @IsOptional() @IsNumber() area: number | null;
   @IsOptional() @IsNumber() cce: number | null;
   @IsOptional() @IsString() reason: string | null;

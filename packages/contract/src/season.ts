@@ -2,6 +2,7 @@ import {
   type BackwardJob,
   type Break,
   type Day,
+  type MixedIn,
   type RemedyName,
   type SeedWater,
   type SodCare,
@@ -247,6 +248,8 @@ export class CardAnswer {
   @IsOptional() @IsString() unit: 'kg' | 'L' | 'm3' | null;
   @IsOptional() @IsNumber() packSize: number | null;
   @IsOptional() @IsString() productId: string | null;
+  /** What goes into the same mix. */
+  @IsArray() mixed: MixedIn[];
   @IsString() entryKind: string;
   @IsString() units: UnitSystem;
 }

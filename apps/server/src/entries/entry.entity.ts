@@ -1,4 +1,4 @@
-import type { Day, EnteredMaterial, Entry, EntryKind, EntryState, RateUnit } from '@glenfold/agronomy';
+import type { Day, EnteredMaterial, Entry, EntryKind, EntryPart, EntryState, RateUnit } from '@glenfold/agronomy';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -52,6 +52,10 @@ export class EntryRecord extends Owned {
   @Column({ type: 'double precision', nullable: true })
   area: number | null;
 
+  /** What else was in the mix. */
+  @Column({ type: 'jsonb', default: [] })
+  mixed: readonly EntryPart[];
+
   @Column({ type: 'double precision', nullable: true })
   cce: number | null;
 
@@ -83,5 +87,5 @@ export class EntryRecord extends Owned {
 export const entryOf = (record: EntryRecord): Entry => ({
   ...{ id: record.id, zoneId: record.zoneId, on: record.on, kind: record.kind, state: record.state },
   ...{ words: record.words, rate: record.rate, unit: record.unit, area: record.area, material: record.material },
-  ...{ cce: record.cce, correctsId: record.correctsId, recordedAt: record.recordedAt.toISOString() },
+  ...{ cce: record.cce, correctsId: record.correctsId, mixed: record.mixed, recordedAt: record.recordedAt.toISOString() },
 });

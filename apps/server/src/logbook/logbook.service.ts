@@ -1,6 +1,8 @@
 import {
+  type EntryPart,
   type LedgerLine,
   type Material,
+  type MixedIn,
   type UnitSystem,
   dayOn,
   entered,
@@ -10,8 +12,10 @@ import {
   ledgerLines,
   ledgerOf,
   partsOf,
+  partsOfMix,
   present,
   standing,
+  wentDown,
   yearCaps,
   yearOf,
 } from '@glenfold/agronomy';
@@ -116,10 +120,11 @@ export class LogbookService {
       const job = jobId === null ? undefined : (await this.jobs.some([jobId]))[0];
       const material = product && materialOf(product);
       const amount = putDown(input, zone.area, material);
+      const mixed = await this.#mixed(of, input, zone, job, corrected);
       const notes = [
         ...(jobId !== null && !job ? ['The job of this card is not there any more: the entry stands by itself.'] : []),
         ...(await this.#oddities(of, input, zone, job, today, amount.rate)),
-        ...(await this.#stock(of, input, product, corrected, today)),
+        ...(await this.#stock(of, { ...input, quantity: input.quantity ?? null, mixed }, corrected, today)),
       ];
       const record = await of(EntryRecord).add({
         ...{
@@ -130,7 +135,12 @@ export class LogbookService {
           on: input.on,
           kind: input.kind,
         },
-        ...{ state, words: input.words ?? product?.name ?? input.kind, productId: product?.id ?? null },
+        ...{
+          state,
+          words: input.words ?? (wordsOfMix(product?.name, mixed) || input.kind),
+          productId: product?.id ?? null,
+          mixed,
+        },
         material: material ? entered(material) : null,
         ...{
           quantity: input.quantity ?? null,
@@ -166,6 +176,7 @@ export class LogbookService {
       ...{ id: record.id, zoneId: record.zoneId, zone: names.get(record.zoneId) ?? '', jobId: record.jobId },
       ...{ on: record.on, kind: record.kind, state: record.state, words: record.words, productId: record.productId },
       ...{ quantity: record.quantity, quantityUnit: record.quantityUnit, rate: record.rate, unit: record.unit },
+      mixed: record.mixed.map(({ material: _material, ...part }) => part),
       ...{ area: record.area, cce: record.cce, reason: record.reason, doneBy: record.doneBy },
       ...{ writtenBy: record.writtenBy, recordedAt: record.recordedAt.toISOString(), day: record.day },
       ...{ correctsId: record.correctsId, stands: stand.has(record.id), notes: [...record.notes] },
@@ -226,34 +237,65 @@ export class LogbookService {
     ];
   }
 
+  /** What else was in the mix: as it was told, else in the shares of the card, or of the entry that is mended. */
+  async #mixed(
+    of: RecordsOf,
+    { state, quantity = null, area = null, mixed }: EntryInput,
+    zone: Zone,
+    job: Job | undefined,
+    corrected: EntryRecord | undefined,
+  ): Promise<EntryPart[]> {
+    if (!isUsed(state)) return [];
+    const over = area ?? zone.area;
+    const told = mixed?.map((part) => ({ ...part, name: '', unit: 'kg' as const }));
+    const whole = corrected ?? job;
+    const share = whole?.quantity && quantity !== null ? quantity / whole.quantity : over / (corrected?.area ?? zone.area);
+    const shares = corrected
+      ? corrected.mixed.flatMap(({ words: name, quantity: own, quantityUnit: unit, productId }) =>
+          own === null || unit === null ? [] : [{ productId, name, quantity: own, unit }],
+        )
+      : (job?.mixed ?? []);
+    const parts: readonly MixedIn[] = told ?? shares.map((part) => ({ ...part, quantity: part.quantity * share }));
+    const ids = parts.flatMap(({ productId }) => productId ?? []);
+    const products = ids.length > 0 ? await of(ProductRecord).findEver({ id: Any(ids) }) : [];
+    const materials = new Map(products.map((product) => [product.id, materialOf(product)]));
+    if (told?.some(({ productId }) => !materials.has(productId)))
+      refuse([{ field: 'mixed', message: 'Choose products of the list for what was in the mix.' }]);
+    return partsOfMix(
+      parts.map((part) => ({ ...part, unit: materials.get(part.productId ?? '')?.packUnit ?? part.unit })),
+      over,
+      (id) => (id === null ? undefined : materials.get(id)),
+    );
+  }
+
   /** What is used leaves the store; what a correction gives back comes in again. */
   async #stock(
     of: RecordsOf,
-    { quantity = null, state, on }: EntryInput,
-    product: ProductRecord | undefined,
+    entry: Parameters<typeof usedOf>[0] & Pick<EntryInput, 'on'>,
     corrected: EntryRecord | undefined,
     today: string,
   ): Promise<string[]> {
-    const isUsed = (one: EntryInput['state']): boolean => one === 'done' || one === 'partly done';
-    const back = corrected?.productId && isUsed(corrected.state) ? (corrected.quantity ?? 0) : 0;
-    if (back > 0 && corrected!.productId !== product?.id) {
-      const [former] = await of(ProductRecord).findEver({ id: corrected!.productId! });
-      if (former?.stock != null)
-        await of(ProductRecord).change(former.id, { stock: round(former.stock + back / former.packSize) });
-    }
-    if (product?.stock == null) return [];
+    const used = usedOf(entry);
+    const back = corrected ? usedOf(corrected) : new Map<string, number>();
     // What is written down of long ago had left the store before it was counted.
-    if (lastDayOf(on) < dayOn(today, -STORE_DAYS)) return [];
-    const used = isUsed(state) ? (quantity ?? 0) : 0;
-    const given = corrected?.productId === product.id ? back : 0;
-    if (used === given) return [];
-    const left = product.stock - (used - given) / product.packSize;
-    await of(ProductRecord).change(product.id, { stock: round(Math.max(0, left)) });
-    return left < -0.005
-      ? [
+    const counts = lastDayOf(entry.on) >= dayOn(today, -STORE_DAYS);
+    const moved = [...new Set([...used.keys(), ...back.keys()])].flatMap((id) => {
+      const amount = (used.get(id) ?? 0) - (back.get(id) ?? 0);
+      return amount === 0 || (used.has(id) && !counts) ? [] : [{ id, amount }];
+    });
+    const products = moved.length > 0 ? await of(ProductRecord).findEver({ id: Any(moved.map(({ id }) => id)) }) : [];
+    const notes: string[] = [];
+    for (const { id, amount } of moved) {
+      const product = products.find((one) => one.id === id);
+      if (product?.stock == null) continue;
+      const left = product.stock - amount / product.packSize;
+      await of(ProductRecord).change(id, { stock: round(Math.max(0, left)) });
+      if (left < -0.005)
+        notes.push(
           `More ${product.name} was used than the store had (${round(product.stock)} packs): the store stands at none. Count it, or mend the amount.`,
-        ]
-      : [];
+        );
+    }
+    return notes;
   }
 
   /** The job goes as its entries say; what is left of one that was done in part stays to be done. */
@@ -264,10 +306,14 @@ export class LogbookService {
       zone,
     );
     const after = partOf(all, zone);
-    const whole = job.quantity === null ? null : job.quantity / Math.max(0.01, 1 - before.part);
+    const open = Math.max(0.01, 1 - before.part);
+    const whole = job.quantity === null ? null : job.quantity / open;
     const state = after.state === 'partly done' && after.part > ALL_OF ? 'done' : after.state;
     const left = state === 'partly done' ? 1 - after.part : 1;
-    await this.jobs.follow(job.id, state, { quantity: whole === null ? null : whole * left });
+    await this.jobs.follow(job.id, state, {
+      quantity: whole === null ? null : whole * left,
+      mixed: job.mixed.map((part) => ({ ...part, quantity: (part.quantity / open) * left })),
+    });
   }
 
   #ledger(
@@ -285,8 +331,8 @@ export class LogbookService {
         const on = day ?? earliest ?? from;
         return (state === 'open' || state === 'partly done') && (on === null || on.startsWith(String(year)));
       })
-      .map((job) => plannedEntry(job, job.day ?? job.from ?? '', material(job.productId)));
-    const lines = ledgerLines(parts, partsOf(toCome, zone.area), limeOpen, caps);
+      .map((job) => plannedEntry(job, job.day ?? job.from ?? '', zone.area, material));
+    const lines = ledgerLines(parts, partsOf(wentDown(toCome), zone.area), limeOpen, caps);
     return {
       zoneId: zone.id,
       zone: zone.name,
@@ -309,6 +355,27 @@ function partOf(records: readonly EntryRecord[], zone: Zone): { readonly state: 
   if (stand.some(({ state }) => state === 'done')) return { state: 'done', part };
   if (stand.at(-1)?.state === 'not done') return { state: 'not done', part };
   return parts.length > 0 ? { state: 'partly done', part } : { state: 'open', part: 0 };
+}
+
+const isUsed = (state: EntryInput['state']): boolean => state === 'done' || state === 'partly done';
+
+/** "Topdressing sand with sphagnum peat". */
+const wordsOfMix = (name: string | undefined, mixed: readonly EntryPart[]): string =>
+  [name, mixed.length > 0 ? `with ${mixed.map(({ words }) => words).join(', ')}` : ''].filter(Boolean).join(' ');
+
+/** What an entry used of each product of the store, in the unit of its pack. */
+function usedOf({
+  state,
+  productId = null,
+  quantity,
+  mixed,
+}: Pick<EntryRecord, 'quantity' | 'mixed' | 'state'> & Pick<EntryInput, 'productId'>): Map<string, number> {
+  const used = new Map<string, number>();
+  if (!isUsed(state)) return used;
+  for (const part of [{ productId, quantity }, ...mixed])
+    if (part.productId !== null && part.quantity !== null)
+      used.set(part.productId, (used.get(part.productId) ?? 0) + part.quantity);
+  return used;
 }
 
 const round = (packs: number): number => Math.round(packs * 100) / 100;

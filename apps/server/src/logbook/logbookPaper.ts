@@ -27,8 +27,12 @@ const senses = { 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 
 export const toldRate = ({ rate, unit }: Pick<EntryAnswer, 'rate' | 'unit'>, units: UnitSystem): string =>
   rate === null || unit === null ? '' : present(senses[unit], rate, units).text;
 
-const toldUsed = ({ quantity, quantityUnit }: EntryAnswer, units: UnitSystem): string =>
+const toldUsed = ({ quantity, quantityUnit }: Pick<EntryAnswer, 'quantity' | 'quantityUnit'>, units: UnitSystem): string =>
   quantity === null || quantityUnit === null ? '' : tellSupply(quantity, quantityUnit, units);
+
+/** A line for what an entry names, and one for each thing of its mix. */
+const lines = (own: string, entry: EntryAnswer, told: (part: EntryAnswer['mixed'][number]) => string): string =>
+  [own, ...entry.mixed.map(told)].join('\n');
 
 /** "N 1.8 lb/1000 ft² (planned 0.9, year's most 4, still allowed 1.3)"; nothing of what is neither down nor planned. */
 export function toldLine(line: LedgerLine, units: UnitSystem): string[] {
@@ -51,8 +55,12 @@ async function bookPdf({ practice, site, from, to, entries, units, sums }: BookP
     cell(entry.on),
     cell(entry.zone),
     cell(entry.state === 'done' ? entry.words : `${entry.words} (${entry.state})`),
-    cell(toldUsed(entry, units) || (entry.state === 'not done' ? '' : 'not told')),
-    cell(toldRate(entry, units)),
+    cell(
+      lines(toldUsed(entry, units) || (entry.state === 'not done' ? '' : 'not told'), entry, (part) =>
+        `${part.words}: ${toldUsed(part, units)}`,
+      ),
+    ),
+    cell(lines(toldRate(entry, units), entry, (part) => toldRate(part, units))),
     cell(entry.area === null ? 'whole zone' : present('area', entry.area, units).text),
     cell([entry.doneBy ?? entry.writtenBy, entry.reason].filter(Boolean).join('; ')),
   ];
@@ -111,9 +119,15 @@ async function bookPdf({ practice, site, from, to, entries, units, sums }: BookP
 
 export const bookPaper = threaded(import.meta.url, 'bookPaper', bookPdf);
 
+/** An entry, and a row for each thing of its mix. */
+const withParts = (entry: EntryAnswer): EntryAnswer[] => [
+  entry,
+  ...entry.mixed.map((part) => ({ ...entry, ...part, mixed: [] })),
+];
+
 /** The same for a spreadsheet: SI units in the names of columns, every entry, those that were mended too. */
 export function bookCsv(entries: readonly EntryAnswer[]): string {
-  const rows = entries.map((entry) => ({
+  const rows = entries.flatMap(withParts).map((entry) => ({
     ...{ day: entry.on, zone: entry.zone, kind: entry.kind, state: entry.state, what: entry.words },
     ...{
       used: entry.quantity ?? '',

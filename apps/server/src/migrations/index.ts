@@ -23,6 +23,7 @@ import { Readings1795940000000 } from './1795940000000-readings.ts';
 import { OneOfEach1795950000000 } from './1795950000000-oneOfEach.ts';
 import { KnownDevices1795960000000 } from './1795960000000-knownDevices.ts';
 import { Erasure1795970000000 } from './1795970000000-erasure.ts';
+import { Mixes1795980000000 } from './1795980000000-mixes.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -51,4 +52,5 @@ export const migrations = [
   OneOfEach1795950000000,
   KnownDevices1795960000000,
   Erasure1795970000000,
+  Mixes1795980000000,
 ] as const;

@@ -9,6 +9,7 @@ import {
   daysBetween,
   entryKindOf,
   plannedEntry,
+  wentDown,
   lastDayOf,
   proved,
   standing,
@@ -178,7 +179,7 @@ export class ProofService {
       if (day === null || !material || (job.state !== 'open' && job.state !== 'partly done') || job.unit !== 'kg')
         return [];
       const until = job.moved ? day : (job.to ?? day);
-      return [{ day, until, entry: plannedEntry(job, day, material) }];
+      return wentDown([plannedEntry(job, day, zone.area, basis.material)]).map((entry) => ({ day, until, entry }));
     });
     const until = dayOn(test.sampledOn > basis.today ? test.sampledOn : basis.today, AHEAD);
     return {

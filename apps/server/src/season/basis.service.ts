@@ -10,7 +10,7 @@ import {
   type WateredZone,
   climateOf,
   findGrass,
-  jobProductOf,
+  jobProductOfMix,
   lightOf,
 } from '@glenfold/agronomy';
 import { dayIn, whereLies } from '@glenfold/contract';
@@ -137,11 +137,11 @@ export function seasonZone(zone: MeasuredZone, { settingsOf }: Pick<SeasonBasis,
 /** A job as the core places it. */
 export function doseOf(job: Job, { zoneOf, material }: Pick<SeasonBasis, 'zoneOf' | 'material'>): JobDose {
   const zone = zoneOf(job.zoneId);
-  const own = material(job.productId);
+  const materials = [job.productId, ...job.mixed.map(({ productId }) => productId)].flatMap((id) => material(id) ?? []);
   return {
     ...{ id: job.id, zoneId: job.zoneId, key: job.key, remedy: job.remedy, name: job.name, position: job.position },
     ...{ from: job.from, to: job.to, own: job.own },
-    product: own ? jobProductOf(own) : null,
+    product: jobProductOfMix(materials),
     bare: zone ? isBare(zone) : false,
   };
 }

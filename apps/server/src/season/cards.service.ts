@@ -46,7 +46,7 @@ export class CardsService {
     for (const [siteId, own] of grouped(jobs, (job) => job.siteId)) {
       const basis = await this.bases.of(
         siteId,
-        own.flatMap(({ productId }) => productId ?? []),
+        own.flatMap(({ productId, mixed }) => [productId ?? [], ...mixed.map((part) => part.productId ?? [])].flat()),
       );
       const told = await this.jobs.told(
         own,
@@ -105,6 +105,7 @@ export class CardsService {
         {
           ...{ remedy: job.remedy, name: told.name, rate: job.rate, sense: job.sense, quantity: job.quantity },
           ...{ unit: job.unit, material: material ?? null, cautions: job.cautions },
+          mixed: job.mixed.map((part) => ({ ...part, material: basis.material(part.productId) ?? null })),
         },
         {
           ...{ name: zone.name, area, bare: isBare(zone), irrigation, slope: zone.facts?.slope ?? undefined },
@@ -117,7 +118,7 @@ export class CardsService {
       day,
       since: sinceOf(zone.entries, on, season),
       ...{ area, rate: job.rate, sense: job.sense, quantity: job.quantity, unit: job.unit },
-      ...{ packSize: material?.packSize ?? null, productId: job.productId, entryKind: entryKindOf(job.remedy), units },
+      ...{ packSize: material?.packSize ?? null, productId: job.productId, mixed: [...job.mixed], entryKind: entryKindOf(job.remedy), units },
     };
   }
 }

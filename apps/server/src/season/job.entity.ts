@@ -1,4 +1,4 @@
-import type { RemedyName, Sense } from '@glenfold/agronomy';
+import type { MixedIn, RemedyName, Sense } from '@glenfold/agronomy';
 import type { JobState } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
@@ -58,6 +58,10 @@ export class Job extends Owned {
 
   @Column({ type: 'text', nullable: true })
   unit: 'kg' | 'L' | 'm3' | null;
+
+  /** What goes into the same mix. */
+  @Column({ type: 'jsonb', default: [] })
+  mixed: readonly MixedIn[];
 
   @Column({ type: 'jsonb', default: [] })
   cautions: readonly string[];

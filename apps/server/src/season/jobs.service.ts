@@ -125,13 +125,17 @@ export class JobsService {
   }
 
   /** How far a job is, by what was written of it; what is left of one that was done in part stays to be done. */
-  async follow(jobId: string, state: Job['state'], left?: { readonly quantity: number | null }): Promise<void> {
+  async follow(
+    jobId: string,
+    state: Job['state'],
+    left?: { readonly quantity: number | null; readonly mixed: Job['mixed'] },
+  ): Promise<void> {
     const job = await this.one(jobId);
     if (job.state === 'superseded') return;
     await this.records.of(Job).change(jobId, {
       state,
       ...(state === 'open' || state === 'partly done' ? {} : { hold: null }),
-      ...(left ? { quantity: left.quantity } : {}),
+      ...left,
     });
   }
 
@@ -186,12 +190,16 @@ export class JobsService {
     const former = await this.records.of(Job).find({ zoneId: Any([...zoneIds]), state: In([...OPEN]) });
     for (const { id } of former) await this.records.of(Job).change(id, { state: 'superseded' });
     const made = doses.map(({ doseId, zoneId, position, treatment }): Partial<Job> => {
-      const { key, remedy, name, dose, sense, supply, cautions } = treatment;
+      const { key, remedy, name, dose, sense, supply, others, cautions } = treatment;
       const { rate, quantity, from, to, own } = treatment.doses[position]!;
       return {
         ...{ siteId: program.siteId, zoneId, programId: program.id, doseId, key, remedy, name, dose, position },
         ...{ productId: productIdOf(supply), rate, sense, unit: supply?.unit ?? null, cautions, from, to, own },
         quantity: quantity ?? (supply ? supply.quantity.value / treatment.doses.length : null),
+        mixed: others.map((other) => ({
+          ...{ productId: productIdOf(other), name: other.name, unit: other.unit },
+          quantity: other.quantity.value / treatment.doses.length,
+        })),
         ...{ dated: false, moved: false, words: [], state: 'open' as const },
       };
     });
@@ -274,11 +282,12 @@ function doseWords({ dose, position }: Job, doses: number): string {
 /** What doses of one treatment have in common. */
 const dosesOf = ({ zoneId, key, programId }: Job): string => `${zoneId} ${programId} ${key}`;
 
-/** "40 lb/1000 ft², 98 lb". */
-function amountOf({ rate, sense, quantity, unit }: Job, units: UnitSystem): string {
+/** "40 lb/1000 ft², 98 lb"; of a mix "0.1 in, 6 yd³, 0.8 yd³ of peat". */
+function amountOf({ rate, sense, quantity, unit, mixed }: Job, units: UnitSystem): string {
   const parts = [
     rate !== null && sense !== 'count' ? present(sense, rate, units).text : '',
     quantity !== null && unit !== null ? tellSupply(quantity, unit, units) : '',
+    ...mixed.map((part) => `${tellSupply(part.quantity, part.unit, units)} of ${part.name}`),
   ];
   return parts.filter(Boolean).join(', ');
 }

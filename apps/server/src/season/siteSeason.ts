@@ -80,8 +80,8 @@ type Spans = SeasonZoneAnswer['windows'][number]['spans'];
 
 /** All that the days of a job rest on beside the place: zones that have it in common have their windows in common. */
 function restsOn({ remedy, product, bare }: JobDose, { year, blackouts }: JobGround): string {
-  const { slow, bringsNitrogen, bringsPhosphorus } = product ?? {};
-  return JSON.stringify([remedy, slow, bringsNitrogen, bringsPhosphorus, bare, year?.season, blackouts]);
+  const { slow, feeds, bringsNitrogen, bringsPhosphorus } = product ?? {};
+  return JSON.stringify([remedy, slow, feeds, bringsNitrogen, bringsPhosphorus, bare, year?.season, blackouts]);
 }
 
 /** When each kind of open work may be done; one of a kind stands for all of it. @param known of other zones */

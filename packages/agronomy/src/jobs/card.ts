@@ -4,12 +4,15 @@ import type { Material } from '../materials/material.ts';
 import type { RemedyName } from '../remedies/remedyTable.ts';
 import type { Dose } from '../remedies/treatment.ts';
 import { isLoose, tellSupply } from '../remedies/supply.ts';
+import { physical } from '../remedies/physical.ts';
 import type { ProposedSetting } from '../spread/machineSettings.ts';
+import { sprayMulch } from '../spread/mulch.ts';
 import { sprayTank } from '../spread/spread.ts';
 import { spreading } from '../spread/spreading.ts';
 import { type Sense, type UnitSystem, present } from '../units/present.ts';
 import { type Working, WorkingBook, figure } from '../working/working.ts';
 import { type CardEntry, cardOf } from './cardTable.ts';
+import type { MixedIn } from './plannedEntry.ts';
 
 /** A machine as a card needs it. */
 export interface CardMachine {
@@ -33,6 +36,8 @@ export interface CardJob {
   readonly quantity: Dose['quantity'];
   readonly unit: 'kg' | 'L' | 'm3' | null;
   readonly material: Pick<Material, 'name' | 'analysis' | 'packSize' | 'packUnit' | 'caution'> | null;
+  /** What goes into the same mix. */
+  readonly mixed?: ReadonlyArray<MixedIn & Pick<CardJob, 'material'>>;
   /** What the program warns of. */
   readonly cautions: readonly string[];
 }
@@ -65,6 +70,8 @@ export type CardPart = (typeof cardParts)[number];
 export interface WorkCard {
   /** What is weighed out in all, and its portions: edges, then each way. */
   readonly weigh: { readonly told: string; readonly quantity: number; readonly portions: readonly Portion[] } | null;
+  /** What else goes into the mix: each weighed out too; nothing on cards that a device has kept from before. */
+  readonly mixed?: ReadonlyArray<{ readonly name: string; readonly told: string; readonly bags: string | null }>;
   /** "2 bags and 6 lb of the third". */
   readonly bags: string | null;
   readonly rate: string | null;
@@ -90,7 +97,7 @@ const TRIED_OVER = { us: 9.290304, metric: 10 } as const;
 /** What granules are spread by. */
 const GRANULES: readonly Sense[] = ['limeRate', 'productRate', 'nutrientRate'];
 
-function bagsOf({ quantity, material, unit }: CardJob, system: UnitSystem): string | null {
+function bagsOf({ quantity, material, unit }: Pick<CardJob, 'quantity' | 'material' | 'unit'>, system: UnitSystem): string | null {
   if (quantity === null || !material || !unit || material.packUnit !== unit) return null;
   if (isLoose({ unit, packSize: material.packSize }) || unit === 'm3') {
     const barrows = wholes((quantity * 1000) / BARROW);
@@ -107,6 +114,10 @@ function bagsOf({ quantity, material, unit }: CardJob, system: UnitSystem): stri
     : `${whole} ${whole === 1 ? bag : `${bag}s`} of ${pack} and ${told} of the next`;
 }
 
+/** Whether it is spread dry, by weight: not laid as a layer, and not sprayed in a slurry. */
+const goesBySpreader = ({ remedy, sense, unit }: Pick<CardJob, 'remedy' | 'sense' | 'unit'>): boolean =>
+  GRANULES.includes(sense) && unit === 'kg' && cardOf(remedy).tank === undefined;
+
 /** Edges first, and the rest in two directions at half rate. */
 function portionsOf(
   job: CardJob,
@@ -118,7 +129,7 @@ function portionsOf(
   const { quantity, unit } = job;
   if (quantity === null || unit === null) return [];
   const say = (of: number): string => tellSupply(of, unit, system);
-  if (!(GRANULES.includes(job.sense) && unit === 'kg')) return [];
+  if (!goesBySpreader(job)) return [];
   const strip = machine?.width ?? STRIP;
   const share = zone.border === undefined ? 0 : Math.min(EDGE_MOST, (zone.border * strip) / zone.area);
   const edges = quantity * share;
@@ -153,8 +164,9 @@ function measured(of: number, unit: 'kg' | 'L' | 'm3', system: UnitSystem): stri
 }
 
 /** What a test strip takes in one pass at half the rate. */
-function stripLines({ rate, unit, sense }: CardJob, system: UnitSystem): string[] {
-  if (rate === null || unit !== 'kg' || !GRANULES.includes(sense)) return [];
+function stripLines(job: CardJob, system: UnitSystem): string[] {
+  const { rate } = job;
+  if (rate === null || !goesBySpreader(job)) return [];
   const area = TRIED_OVER[system];
   const grams = (rate / 2) * area;
   const told = system === 'us' ? `${Number(convert(grams, 'g', 'oz').toFixed(1))} oz` : `${Math.round(grams)} g`;
@@ -165,6 +177,8 @@ function stripLines({ rate, unit, sense }: CardJob, system: UnitSystem): string[
 
 /** How the machine is set, in sentences. */
 function settingLines(job: CardJob, machine: CardMachine | null, system: UnitSystem): string[] {
+  if (cardOf(job.remedy).tank !== undefined && job.unit === 'kg')
+    return machine ? [`${machine.name}.${machine.hired ? ' Hired: fetch it first, bring it back clean.' : ''}`] : [];
   if (!machine)
     return job.unit === 'kg' || job.unit === 'L'
       ? ['No machine is chosen: choose one, or spread by hand from a measured bucket.']
@@ -216,6 +230,38 @@ function tankLines(
   });
 }
 
+/** Loads of a slurry, each with all that goes into it. */
+function slurryLines(
+  job: CardJob,
+  zone: CardZone,
+  machine: CardMachine | null,
+  system: UnitSystem,
+  book: WorkingBook,
+): string[] {
+  const { quantity, unit, mixed = [] } = job;
+  if (unit !== 'kg' || quantity === null || cardOf(job.remedy).tank === undefined) return [];
+  const by = (of: number): number => (of * 1000) / zone.area;
+  const { result, working } = sprayMulch({
+    ...{ area: zone.area, tank: machine?.holds ?? physical.mulch.tank, mulch: by(quantity) },
+    others: mixed.map((part) => ({ name: part.name, rate: by(part.quantity) })),
+  });
+  book.include(working);
+  const say = (of: number): string => tellSupply(of, 'kg', system);
+  const { loads } = result;
+  const tell = ({ area, water, mulch, others }: (typeof loads)[number]): string =>
+    `${present('liquid', water, system).text} of water, ${[`${say(mulch)} of ${job.material?.name ?? 'mulch'}`, ...others.map(({ name, mass }) => `${say(mass)} of ${name}`)].join(', ')}, for ${present('area', area, system).text}`;
+  const last = loads.at(-1)!;
+  return [
+    ...(machine?.holds
+      ? []
+      : [`No machine with its tank is chosen: for one of ${present('liquid', physical.mulch.tank, system).text} it is`]),
+    ...(loads.length > 1
+      ? [`Tank 1${loads.length > 2 ? ` to ${loads.length - 1}, each` : ''}: ${tell(loads[0]!)}`]
+      : []),
+    `Tank ${loads.length}: ${tell(last)}`,
+  ];
+}
+
 type Load = ReturnType<typeof sprayTank>['result']['loads'][number];
 
 /** Loads that are the same, told together. */
@@ -248,26 +294,42 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
       unit,
     });
   const portions = portionsOf(job, zone, machine, system, book);
-  const tanks = tankLines(job, zone, machine, system, book);
+  const tanks = [
+    ...tankLines(job, zone, machine, system, book),
+    ...slurryLines(job, zone, machine, system, book),
+  ];
   const bags = bagsOf(job, system);
+  const mixed = (job.mixed ?? []).map((part) => ({
+    ...{ name: part.name, told: measured(part.quantity, part.unit, system), bags: bagsOf(part, system) },
+  }));
   const lightDrive =
     zone.slope !== undefined && zone.slope > 15 ? ['Steep: walk across the slope, never down with a full hopper.'] : [];
   const refills =
-    machine?.holds && unit === 'kg' && quantity !== null && quantity > machine.holds
+    machine?.holds && goesBySpreader(job) && quantity !== null && quantity > machine.holds
       ? [`${wholes(quantity / machine.holds)} fills of ${machine.name}: fill on the tarpaulin, never on the grass.`]
       : [];
   return {
     weigh: quantity === null || unit === null ? null : { told: measured(quantity, unit, system), quantity, portions },
     bags,
+    mixed,
     rate: rate === null ? null : present(job.sense, rate, system).text,
     parts: {
       evening: entry.evening,
       load: [
         ...(job.material ? [`${job.material.name}${bags ? `: ${bags}` : ''}`] : []),
+        ...mixed.map((part) => `${part.name}: ${[part.told, part.bags].filter(Boolean).join(', ')}`),
         ...(machine ? [machine.name] : []),
         ...entry.tools,
       ],
-      set: [...settingLines(job, machine, system), ...refills],
+      set: [
+        ...(mixed.length > 0 && entry.tank === undefined
+          ? [
+              `Mix first, until it is of one colour: ${[[job.material?.name ?? job.name, quantity === null || unit === null ? '' : measured(quantity, unit, system)], ...mixed.map((part) => [part.name, part.told])].map(([name, told]) => `${told} of ${name}`).join(' with ')}. In small batches, each in these shares.`,
+            ]
+          : []),
+        ...settingLines(job, machine, system),
+        ...refills,
+      ],
       spread: [...(entry.tank && tanks.length > 0 ? [...entry.tank, ...tanks] : []), ...entry.spread, ...lightDrive],
       water: [
         entry.waterWords,
@@ -281,7 +343,9 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
     wear: entry.wear,
     tanks,
     keepOff: entry.keepOff,
-    cautions: [...new Set([...(job.material?.caution ? [job.material.caution] : []), ...job.cautions])],
+    cautions: [
+      ...new Set([...[job, ...(job.mixed ?? [])].flatMap(({ material }) => material?.caution ?? []), ...job.cautions]),
+    ],
     working: book.entries,
   };
 }

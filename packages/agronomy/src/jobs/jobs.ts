@@ -25,6 +25,8 @@ export interface JobProduct {
   readonly slow: boolean;
   /** Loses nitrogen as gas beside lime. */
   readonly gases: boolean;
+  /** A fertilizer, by whatever job it comes. */
+  readonly feeds: boolean;
   readonly bringsNitrogen: boolean;
   readonly bringsPhosphorus: boolean;
   /** Weeks in which nothing may be sown after it. */
@@ -74,17 +76,33 @@ export interface PlacedJob extends JobDose {
 }
 
 /** What of a material matters to when it may be put down. */
-export function jobProductOf(material: Material): JobProduct {
+function jobProductOf(material: Material): JobProduct {
   const product = productOf('', material, null);
   const { n = 0, p2o5 = 0, noSeedingWeeks = 0 } = material.analysis;
   return {
     name: material.name,
     slow: (material.analysis.slowRelease ?? 0) >= 50 || material.natural === true,
     gases: product !== undefined && n > 0 && gasesFrom(nitrogenSourceOf(product)),
+    feeds: material.kind === 'fertilizer',
     bringsNitrogen: n > 0,
     bringsPhosphorus: p2o5 > 0,
     noSeedingWeeks,
   };
+}
+
+/** What matters of a mix: what any thing of it does. */
+export function jobProductOfMix(materials: readonly Material[]): JobProduct | null {
+  const [first, ...others] = materials.map(jobProductOf);
+  if (!first) return null;
+  return others.reduce(
+    (all, one) => ({
+      ...{ name: all.name, slow: all.slow, gases: all.gases || one.gases, feeds: all.feeds || one.feeds },
+      bringsNitrogen: all.bringsNitrogen || one.bringsNitrogen,
+      bringsPhosphorus: all.bringsPhosphorus || one.bringsPhosphorus,
+      noSeedingWeeks: Math.max(all.noSeedingWeeks, one.noSeedingWeeks),
+    }),
+    first,
+  );
 }
 
 /** Whose rule of the day a job keeps; nothing where only the label or a firm decides. */
@@ -104,7 +122,7 @@ export function blackedOut(
   day: string,
   blackouts: readonly Blackout[],
 ): boolean {
-  const feeds = remedyEntry(remedy).job === 'feed' && remedy !== 'weeds';
+  const feeds = (remedyEntry(remedy).job === 'feed' && remedy !== 'weeds') || product?.feeds === true;
   const inside = ({ from, to }: Blackout): boolean => {
     const at = day.slice(5);
     return from <= to ? at >= from && at <= to : at >= from || at <= to;

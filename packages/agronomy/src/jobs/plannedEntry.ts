@@ -1,9 +1,31 @@
-import type { Entry } from '../ledger/entries.ts';
-import { entered } from '../ledger/putDown.ts';
+import type { Entry, EntryPart } from '../ledger/entries.ts';
+import { entered, putDown } from '../ledger/putDown.ts';
 import type { Material } from '../materials/material.ts';
 import type { RemedyName } from '../remedies/remedyTable.ts';
 import type { Sense } from '../units/present.ts';
 import { entryKindOf } from './entryKindOf.ts';
+
+/** What goes into the same mix as a job’s own product. */
+export interface MixedIn {
+  readonly productId: string | null;
+  readonly name: string;
+  /** For the zone, kg, L or m³. */
+  readonly quantity: number;
+  readonly unit: 'kg' | 'L' | 'm3';
+}
+
+type MaterialOf = (productId: string | null) => Material | undefined;
+
+/** What each thing of a mix comes to over an area, as the book keeps it. @param area m² that it went over */
+export const partsOfMix = (mixed: readonly MixedIn[], area: number, materialOf: MaterialOf): EntryPart[] =>
+  mixed.map(({ productId, name, quantity, unit }) => {
+    const material = materialOf(productId);
+    const { rate, unit: rateUnit } = putDown({ state: 'done', quantity }, area, material ?? { kind: 'seed', packUnit: unit });
+    return {
+      ...{ words: material?.name ?? name, productId, quantity, quantityUnit: unit, rate, unit: rateUnit },
+      material: material ? entered(material) : null,
+    };
+  });
 
 /** A job with what of it is still to be done. */
 export interface JobToDo {
@@ -18,6 +40,7 @@ export interface JobToDo {
   /** What is left of it, in its unit. */
   readonly quantity: number | null;
   readonly unit: 'kg' | 'L' | 'm3' | null;
+  readonly mixed?: readonly MixedIn[];
 }
 
 /** m² that a job of which a part is done still has to cover; nothing where that is the whole zone, or not known. */
@@ -30,14 +53,23 @@ export const areaLeft = ({
   // prettier-ignore
   state === 'partly done' && rate && quantity !== null && unit === 'kg' ? (quantity * 1000) / rate : null;
 
-/** A job as if it were done on a day. */
-export const plannedEntry = (job: JobToDo, on: string, material: Material | undefined): Entry => ({
+/** A job as if it were done on a day. @param zoneArea m² */
+export const plannedEntry = (
+  job: JobToDo & { readonly productId: string | null },
+  on: string,
+  zoneArea: number,
+  materialOf: MaterialOf,
+): Entry => ({
   ...{ id: job.id, zoneId: job.zoneId, on, kind: entryKindOf(job.remedy), state: 'done', words: job.name },
   rate: job.rate,
   unit: job.sense === 'layer' ? 'cm' : job.sense === 'liquidRate' ? 'mL/m2' : 'g/m2',
   area: areaLeft(job),
-  ...{ material: material ? entered(material) : null, cce: null, correctsId: null, recordedAt: '' },
+  ...enteredOf(materialOf(job.productId)),
+  mixed: partsOfMix(job.mixed ?? [], areaLeft(job) ?? zoneArea, materialOf),
+  ...{ cce: null, correctsId: null, recordedAt: '' },
 });
+
+const enteredOf = (material: Material | undefined) => ({ material: material ? entered(material) : null });
 
 /** Grasses whose seed is so small that a breeze carries it. */
 const SMALL_SEED: ReadonlySet<string> = new Set([

@@ -1,4 +1,4 @@
-import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
+import { type Entry, lastDayOf, wentDown } from '../ledger/entries.ts';
 import { daysBetween } from '../season/normalDays.ts';
 import type { Since } from './window.ts';
 import type { WindowJob } from './windowRules.ts';
@@ -19,7 +19,7 @@ function windowJobOfEntry({ kind, material }: Entry, season: 'cool' | 'warm'): W
 /** What was done in a zone before a day, and how many days ago: the last of each kind. @param entries of the zone */
 export function sinceOf(entries: readonly Entry[], day: string, season: 'cool' | 'warm'): Since[] {
   const last = new Map<WindowJob, number>();
-  for (const entry of carriedOut(standing(entries))) {
+  for (const entry of wentDown(entries)) {
     const job = windowJobOfEntry(entry, season);
     const days = daysBetween(lastDayOf(entry.on), day);
     if (job !== undefined && days >= 0) last.set(job, Math.min(days, last.get(job) ?? Infinity));

@@ -1,7 +1,7 @@
 import { limeRequirement } from '../rates/lime.ts';
 import { freeCarbonate } from '../reading/carbonate.ts';
 import { phBuffering } from '../lime/estimate.ts';
-import { type Entry, carriedOut, lastDayOf, standing } from '../ledger/entries.ts';
+import { type Entry, lastDayOf, wentDown } from '../ledger/entries.ts';
 import type { Applied } from '../ground/applied.ts';
 import { appliedOf } from '../ledger/ledger.ts';
 import { retestDue } from '../readings/retestDue.ts';
@@ -172,7 +172,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
   );
   const mean = (values: readonly number[]): number =>
     values.reduce((sum, one) => sum + one, 0) / Math.max(1, values.length);
-  const done = carriedOut(standing(entries));
+  const done = wentDown(entries);
   const share = ({ area = null }: Partial<Pick<Entry, 'area'>>): number =>
     area === null ? 1 : Math.min(1, area / zone.area);
   const down = events(

@@ -113,7 +113,7 @@ export interface EntryBrought {
 
 /** What nothing is brought by. */
 const brings: ReadonlySet<Entry['kind']> = new Set([
-  ...(['lime', 'fertilizer', 'sulfur', 'gypsum', 'iron', 'compost', 'sand'] as const),
+  ...(['lime', 'fertilizer', 'sulfur', 'gypsum', 'iron', 'compost', 'peat', 'sand'] as const),
 ]);
 
 /**

@@ -2,7 +2,7 @@ import type { Material } from '../materials/material.ts';
 
 /** What is done on a lawn, as the logbook calls it. */
 export const entryKinds = [
-  ...(['lime', 'fertilizer', 'sulfur', 'gypsum', 'iron', 'compost', 'sand', 'calcined clay', 'fill'] as const),
+  ...(['lime', 'fertilizer', 'sulfur', 'gypsum', 'iron', 'compost', 'peat', 'sand', 'calcined clay', 'fill'] as const),
   ...(['wetting agent', 'weedkiller', 'seed', 'sod', 'sprayed mulch', 'coring', 'dethatching'] as const),
   ...(['loosening', 'watering', 'mowing', 'other'] as const),
 ] as const;
@@ -18,6 +18,19 @@ export type EntryState = (typeof entryStates)[number];
 /** What the book needs to know of a material; it stays as it was on the day. */
 export type EnteredMaterial = Pick<Material, 'name' | 'kind' | 'analysis'> &
   Partial<Pick<Material, 'nitrogenSource' | 'natural' | 'dolomitic' | 'packSize' | 'packUnit'>>;
+
+/** One of several things that went down mixed in one going. */
+export interface EntryPart {
+  readonly words: string;
+  readonly productId: string | null;
+  /** kg, L or m³ of it, as it is packed. */
+  readonly quantity: number | null;
+  readonly quantityUnit: 'kg' | 'L' | 'm3' | null;
+  /** In `unit`, over the area that was treated; nothing where nobody knows. */
+  readonly rate: number | null;
+  readonly unit: RateUnit | null;
+  readonly material: EnteredMaterial | null;
+}
 
 /** What was done in a zone. It never changes; a later one that names it stands in its place. */
 export interface Entry {
@@ -38,6 +51,8 @@ export interface Entry {
   /** Strength of a lime that is not in the list, % calcium carbonate equivalent. */
   readonly cce: number | null;
   readonly correctsId: string | null;
+  /** What else was in the mix, such as the peat with the sand. */
+  readonly mixed?: readonly EntryPart[];
   /** When it was written down, ISO 8601. */
   readonly recordedAt: string;
 }
@@ -87,3 +102,20 @@ export function standing<T extends Pick<Entry, 'id' | 'correctsId' | 'recordedAt
 /** Those that put something down. */
 export const carriedOut = <T extends Pick<Entry, 'state'>>(entries: readonly T[]): T[] =>
   entries.filter(({ state }) => state === 'done' || state === 'partly done');
+
+const kindOfPart: Readonly<Partial<Record<Material['kind'], EntryKind>>> = {
+  ...{ lime: 'lime', fertilizer: 'fertilizer', sulfur: 'sulfur', gypsum: 'gypsum', iron: 'iron', compost: 'compost' },
+  ...{ peat: 'peat', sand: 'sand', 'calcined clay': 'calcined clay', topsoil: 'fill', seed: 'seed' },
+  'wetting agent': 'wetting agent',
+};
+
+/** All that was put down, those that stand and were carried out: each thing of a mix by itself, beside the one it came with. */
+export const wentDown = (entries: readonly Entry[]): Entry[] =>
+  carriedOut(standing(entries)).flatMap((entry) => [
+    entry,
+    ...(entry.mixed ?? []).map((part, index) => ({
+      ...entry,
+      ...{ id: `${entry.id} ${index + 1}`, kind: (part.material && kindOfPart[part.material.kind]) ?? ('other' as const) },
+      ...{ words: part.words, rate: part.rate, unit: part.unit, material: part.material, cce: null, mixed: [] },
+    })),
+  ]);

@@ -10,7 +10,7 @@ import {
   limeLeft,
   limeOf,
 } from './brought.ts';
-import { type Entry, carriedOut, lastDayOf, standing } from './entries.ts';
+import { type Entry, lastDayOf, wentDown } from './entries.ts';
 
 const MONTH = 30.44 * 86_400_000;
 
@@ -57,7 +57,7 @@ export const yearOf = (year: number): Period => ({ from: `${year}-01-01`, to: `$
 
 /** Entries of a zone that stand and were carried out, within some days; what is remembered roughly counts on its last. */
 export function within(entries: readonly Entry[], { from, to }: Period): Entry[] {
-  return carriedOut(standing(entries)).filter(({ on }) => lastDayOf(on) >= from && lastDayOf(on) <= to);
+  return wentDown(entries).filter(({ on }) => lastDayOf(on) >= from && lastDayOf(on) <= to);
 }
 
 /**
@@ -68,7 +68,7 @@ export function within(entries: readonly Entry[], { from, to }: Period): Entry[]
 export function ledgerOf(entries: readonly Entry[], zoneArea: number, period: Period): Ledger {
   const inside = within(entries, period);
   const brought = inside.map((entry): EntryBrought => broughtBy(entry, zoneArea));
-  const limed = carriedOut(standing(entries)).filter(
+  const limed = wentDown(entries).filter(
     ({ kind, rate, unit, on }) => kind === 'lime' && rate !== null && unit === 'g/m2' && lastDayOf(on) <= period.to,
   );
   return {
@@ -87,7 +87,7 @@ export function ledgerOf(entries: readonly Entry[], zoneArea: number, period: Pe
 
 /** The book as the rates, the waiting times and the causes read it: what was put down, kind by kind. */
 export function appliedOf(entries: readonly Entry[], zoneArea: number): Applied[] {
-  return carriedOut(standing(entries)).map(({ kind, on, rate, unit, area, material, cce, words }) => {
+  return wentDown(entries).map(({ kind, on, rate, unit, area, material, cce, words }) => {
     const share = area === null ? 1 : Math.min(1, area / zoneArea);
     const { strength, mesh } = limeOf(material, cce);
     const known = rate === null ? undefined : unit === 'g/m2' ? rate * share : undefined;

@@ -12,6 +12,8 @@ export const materialKinds = [
   'calcined clay',
   'wetting agent',
   'seed',
+  'mulch',
+  'binder',
 ] as const;
 export type MaterialKind = (typeof materialKinds)[number];
 

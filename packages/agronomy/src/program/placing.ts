@@ -38,7 +38,8 @@ const LATE = '25';
 
 const jobOf = ({ job, remedy }: Treatment): string => job ?? remedyEntry(remedy).job;
 
-const forbiddenFor = (remedy: Treatment['remedy']): readonly Blackout['what'][] => {
+const forbiddenFor = ({ remedy, brings }: Pick<Treatment, 'remedy' | 'brings'>): readonly Blackout['what'][] => {
+  if (remedy === 'mulch') return [...(brings.n > 0 ? (['nitrogen'] as const) : []), ...(brings.p2o5 > 0 ? (['phosphorus'] as const) : [])];
   if (remedy === 'nitrogen' || remedy === 'phosphorus') return [remedy];
   return remedy === 'potassium' || remedy === 'magnesium' ? ['all fertilizer'] : [];
 };
@@ -60,9 +61,9 @@ const monthsTold = (at: readonly number[], ahead: readonly string[]): string =>
  */
 function byHand(treatment: Treatment, months: readonly number[], calendar: Calendar): Treatment {
   const ahead = monthsFrom(calendar.from);
-  const { remedy, doses } = treatment;
+  const { doses } = treatment;
   const { year } = calendar;
-  const found = year && candidates(jobOf(treatment), year, forbiddenFor(remedy));
+  const found = year && candidates(jobOf(treatment), year, forbiddenFor(treatment));
   const set = months
     .map((number) => ahead.findIndex((month) => Number(month.slice(5)) === number))
     .slice(0, doses.length);
@@ -135,7 +136,7 @@ function usualMonths(treatment: Treatment, { usual }: Calendar, year: YearAhead)
   const numbers = visitsOf(usual, remedy).map(({ month }) => month);
   if (numbers.length === 0) return undefined;
   const { job } = remedyEntry(remedy);
-  const all = possible(job, year, forbiddenFor(remedy));
+  const all = possible(job, year, forbiddenFor(treatment));
   const set = all.at
     .filter((index) => numbers.includes(Number(year.months[index]!.month.slice(5))))
     .slice(0, doses.length);
@@ -188,9 +189,9 @@ const TILLED_IN: readonly Treatment['remedy'][] = ['lime', 'compost', 'gypsum', 
 export function placed(treatments: readonly Treatment[], seedbed: boolean, calendar: Calendar): Treatment[] {
   const { year, changes } = calendar;
   const monthsOf = (treatment: Treatment): Candidates =>
-    candidates(jobOf(treatment), year!, forbiddenFor(treatment.remedy));
+    candidates(jobOf(treatment), year!, forbiddenFor(treatment));
   const set = ({ key }: Treatment) => changeOf(changes, key)?.months;
-  const sown = treatments.find(({ remedy }) => remedy === 'seed');
+  const sown = treatments.find(({ remedy, status }) => status === 'planned' && (remedy === 'seed' || remedy === 'mulch'));
   const sowing = seedbed && year && sown ? sowingMonth(sown, calendar, set(sown)) : undefined;
   const fedAt = new Set<number>();
   let coredAt = 0;

@@ -1,4 +1,5 @@
-import { dayOfYear, isShortage } from '../rates/needs.ts';
+import { dayOfYear } from '../rates/needs.ts';
+import { isShortage } from '../rates/phosphorusRule.ts';
 import type { Understood, ZonePlan } from '../rates/plan.ts';
 import type { ZoneFacts } from '../reading/zoneFacts.ts';
 import type { Treatment } from '../remedies/treatment.ts';

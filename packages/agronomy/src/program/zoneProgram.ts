@@ -1,6 +1,6 @@
 import { productOf } from '../materials/product.ts';
 import type { LimeComparison } from '../rates/compareLime.ts';
-import type { Macro } from '../rates/needs.ts';
+import type { Brought, Macro } from '../rates/needs.ts';
 import { type PlanInput, type ProductChoices, type TestedZone, ratesOf, understand } from '../rates/plan.ts';
 import type { Reading } from '../reading/reading.ts';
 import type { Asked, Stocked } from '../remedies/remedy.ts';
@@ -84,6 +84,31 @@ function clearedOf(changes: readonly Change[], area: number): number | undefined
   return Math.min(sum, area);
 }
 
+/** What treatments of a remedy bring beside the feeding; nothing where none is planned. @param quick all of its nitrogen counts */
+function broughtBy(treatments: readonly Treatment[], remedy: Treatment['remedy'], by: string, quick: boolean): Brought[] {
+  const own = planned(treatments).filter((treatment) => treatment.remedy === remedy);
+  const sum = (key: Macro): number => own.reduce((all, { brings }) => all + brings[key], 0);
+  const sums = { n: sum('n'), p2o5: sum('p2o5'), k2o: sum('k2o') };
+  return sums.n + sums.p2o5 + sums.k2o > 0 ? [{ ...sums, by, quick }] : [];
+}
+
+/** Seed and sod are left out where sprayed mulch brings the seed, unless somebody has set them by hand. */
+function sownOnce(treatments: readonly Treatment[], changes: readonly Change[]): Treatment[] {
+  const sprayed = planned(treatments).find(({ remedy }) => remedy === 'mulch');
+  if (!sprayed) return [...treatments];
+  return treatments.map((treatment) =>
+    (treatment.remedy === 'seed' || treatment.remedy === 'sod') &&
+    treatment.status === 'planned' &&
+    changeOf(changes, treatment.key) === undefined
+      ? {
+          ...treatment,
+          status: 'left out',
+          words: 'The sprayed mulch brings the seed: sown by itself the ground would be sown, and paid for, twice.',
+        }
+      : treatment,
+  );
+}
+
 /** The program of one zone. */
 export function programZone(input: ProgramInput): { readonly reading: Reading; readonly program: ZoneProgram } {
   const { zone, system, changes = [], materials, from, climate, settings = defaultSettings } = input;
@@ -106,14 +131,15 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
     remedy,
     proposal: proposedOrUsual(remedy.name, remedy.propose(asked), asked),
   }));
-  const alone = before.flatMap(({ remedy, proposal }) => treatmentsOf(remedy.name, proposal, asked, changes));
-  const compost = alone.filter(({ remedy, status }) => remedy === 'compost' && status === 'planned');
-  const sum = (key: Macro): number => compost.reduce((all, { brings }) => all + brings[key], 0);
+  const alone = sownOnce(
+    before.flatMap(({ remedy, proposal }) => treatmentsOf(remedy.name, proposal, asked, changes)),
+    changes,
+  );
   const plan = ratesOf(
     understood,
     { ...input, products, choices: chosen, on: from },
     {
-      brought: compost.length > 0 ? { n: sum('n'), p2o5: sum('p2o5'), k2o: sum('k2o'), by: 'compost' } : undefined,
+      brought: [...broughtBy(alone, 'compost', 'compost', false), ...broughtBy(alone, 'mulch', 'the feed in the tank', true)],
       feeding: {
         own: Object.fromEntries(fed.flatMap((key) => ownFeed(changes, key, zone.garden))),
         out: new Set(fed.filter((key) => outOf(changes, key)).map((key) => macroOf[key])),

@@ -6,12 +6,13 @@ import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { nitrogenCredits } from '../nutrients/nitrogenTables.ts';
 import { nutrientConvert } from '../nutrients/convert.ts';
 import { requirementSufficiency } from '../nutrients/sufficiency.ts';
-import { type Rating, extractantNames, ratings, yearlyRates } from '../nutrients/sufficiencyTables.ts';
+import { type Rating, extractantNames, yearlyRates } from '../nutrients/sufficiencyTables.ts';
 import { cationNeed } from '../schools/cationNeeds.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import type { Reading } from '../reading/reading.ts';
 import type { SoilTest, ZoneFacts } from '../reading/zoneFacts.ts';
 import type { AdviceSettings, PlaceRules } from '../settings/settings.ts';
+import { withheldPhosphorus } from './phosphorusRule.ts';
 import { densityOf } from '../soil/bulkDensity.ts';
 import { monthName } from '../units/monthOf.ts';
 import { type UnitSystem, present } from '../units/present.ts';
@@ -44,18 +45,21 @@ export interface Brought {
   readonly k2o: number;
   /** "compost" */
   readonly by: string;
+  /** Its nitrogen feeds at once, and counts whole; of what comes slowly at most half of the year’s need is credited. */
+  readonly quick?: boolean;
 }
 
 /** A need less what is brought beside the feeding: credits together take half of the nitrogen at most. */
 export function lessBrought(need: Need, brought: Brought, system: UnitSystem): Need {
   const comes = brought[need.nutrient];
   if (comes <= 0 || !need.need) return need;
-  const off = Math.min(comes, need.need.value, need.creditLeft ?? Infinity);
+  const off = Math.min(comes, need.need.value, brought.quick ? Infinity : (need.creditLeft ?? Infinity));
   const book = new WorkingBook();
   book.include(need.need.working);
   book.step({
     label: `Less what ${brought.by} brings`,
-    formula: need.nutrient === 'n' ? 'need − first year’s N, half of the year at most' : 'need − brought',
+    formula:
+      need.nutrient === 'n' && !brought.quick ? 'need − first year’s N, half of the year at most' : 'need − brought',
     numbers: `${figure(need.need.value)} − ${figure(off)}`,
     result: need.need.value - off,
     unit: 'g/m2',
@@ -206,47 +210,6 @@ function placeCautions(rules: PlaceRules | null, nutrient: 'nitrogen' | 'phospho
       : []),
   ];
 }
-
-/** Whether the rule of the place calls a rating a shortage. */
-export const isShortage = (rating: Rating, { rules }: AdviceSettings): boolean =>
-  ratings.indexOf(rating) <= ratings.indexOf(rules?.shortage ?? 'low');
-
-/**
- * Whether a rule keeps phosphorus back, and why; nothing where it may be given. A rule that asks for a shortage is not
- * satisfied by a school that sees none.
- *
- * @param on the day of the program, against which the age of the proof is counted
- */
-function withheldPhosphorus(
-  rating: Rating,
-  zone: ZoneFacts,
-  test: SoilTest,
-  settings: AdviceSettings,
-  on: string | undefined,
-): { readonly words: string } | undefined {
-  const { phosphorusRule, rules } = settings;
-  const name = rules?.name ?? 'the rule of the place';
-  if (phosphorusRule === 'never') return { words: `${name} forbids phosphorus whatever the test says` };
-  if (phosphorusRule !== 'shortage') return undefined;
-  const establishing = zone.surface === 'seedbed' && (rules?.establishing ?? true);
-  const short = isShortage(rating, settings);
-  if (!establishing && !short)
-    return {
-      words: rules
-        ? `${name} lets it be given only from ${rules.shortage ?? 'low'} down${zone.surface === 'seedbed' ? ', on a new lawn too' : ''}`
-        : '',
-    };
-  const most = rules?.proofYears;
-  const old =
-    most != null && test.sampledOn !== undefined && on !== undefined && test.sampledOn < yearsBefore(on, most);
-  return !establishing && old
-    ? {
-        words: `${name} asks for a test not older than ${most} years, and this one is of ${test.sampledOn}: test again first`,
-      }
-    : undefined;
-}
-
-const yearsBefore = (day: string, count: number): string => `${Number(day.slice(0, 4)) - count}${day.slice(4)}`;
 
 /** Phosphorus is gated by law in many places; what the test says decides which way. */
 function phosphorusCaution(rating: Rating, { phosphorusRule, rules }: AdviceSettings): string {

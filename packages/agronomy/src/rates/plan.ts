@@ -144,7 +144,7 @@ export function planZone(input: PlanInput): { readonly reading: Reading; readonl
 
 /** What is decided or brought beside what the test asks for. */
 export interface Beside {
-  readonly brought?: Brought | undefined;
+  readonly brought?: readonly Brought[] | undefined;
   readonly feeding?: OwnFeeding | undefined;
 }
 
@@ -154,7 +154,7 @@ const wholeOf = ({ need, most, range }: Need) => ({ need: need?.value ?? null, m
 export function ratesOf(
   { reading, sward, test, ground }: Understood,
   { zone, products, choices = {}, others = [], system, settings = defaultSettings, on }: PlanInput,
-  { brought, feeding }: Beside = {},
+  { brought = [], feeding }: Beside = {},
 ): ZonePlan {
   const salted = reading.limitations.some(({ key }) => key === 'salt');
   const above = ground !== undefined && test !== undefined && test.soilPh > ground.sward.ph[1] + 0.3 + 1e-9;
@@ -169,13 +169,8 @@ export function ratesOf(
     testedNeed(nutrient, zone, sward, test, reading, nitrogen.need?.value ?? 0, settings, system, { carbonate, on });
   const less = (need: Need): Need => lessDown(need, zone, system);
   const before = { n: less(nitrogen), p2o5: less(tested('p2o5')), k2o: less(tested('k2o')) };
-  const needs = brought
-    ? {
-        n: lessBrought(before.n, brought, system),
-        p2o5: lessBrought(before.p2o5, brought, system),
-        k2o: lessBrought(before.k2o, brought, system),
-      }
-    : before;
+  const without = (need: Need): Need => brought.reduce((left, one) => lessBrought(left, one, system), need);
+  const needs = { n: without(before.n), p2o5: without(before.p2o5), k2o: without(before.k2o) };
   const wish = {
     magnesium: short,
     potash:

@@ -36,12 +36,13 @@ export const physical = readTable(
     damage: group({ overseedFrom: share(), slitFrom: share() }),
     /** % cut away, on straight and on curved ground; mm of water at once. */
     sod: group({ waste: share(), wasteOnCurves: share(), waterAtOnce: quantity('mm', { above: 0, max: 100 }) }),
-    /** g/m² of sprayed mulch up to a slope, %; binder as a share of it; L of a usual tank. */
+    /** g/m² of sprayed mulch up to a slope, %; binder as a share of it; L of a usual tank; g/m² of a feed that is mixed in. */
     mulch: group({
       slopes: listOf({ to: share(), mulch: quantity('g/m2', { above: 0, max: 1000 }) }, 'slopes', { min: 1, max: 6 }),
       binder: share(),
       binderSteep: share(),
       tank: quantity('L', { above: 0, max: 50_000 }),
+      feed: quantity('g/m2', { above: 0, max: 200 }),
     }),
   },
   data,

@@ -6,7 +6,8 @@ import { core, drain, loosen, work } from './ground.ts';
 import type { Remedy } from './remedy.ts';
 import type { RemedyName } from './remedyTable.ts';
 import { clear, sod, weeds } from './renovation.ts';
-import { mulch, seed } from './seed.ts';
+import { mulch } from './mulch.ts';
+import { seed } from './seed.ts';
 import { gypsum, iron, leaching, magnesium, sulfur } from './soil.ts';
 import { sulfate, traces } from './shortages.ts';
 import { clay, sand } from './topdress.ts';
@@ -37,4 +38,6 @@ export function suitsRemedy(material: Material, name: RemedyName): boolean {
 
 /** What may be set by hand of any remedy. */
 export const fieldsOf = (name: RemedyName) => byName.get(name)?.fields ?? perAreaFields;
+/** Materials that further fields of a remedy name, by field. */
+export const alsoMixedOf = (name: RemedyName): NonNullable<Remedy['beside']> => byName.get(name)?.beside ?? {};
 export { remedies };

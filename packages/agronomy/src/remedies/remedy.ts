@@ -89,6 +89,8 @@ export interface Remedy<F extends Fields = Fields> {
   readonly fields: F;
   /** What its `material` may be. */
   readonly kinds: readonly MaterialKind[];
+  /** What further fields name a material, and of which kinds: what goes into the same tank or mix. */
+  readonly beside?: Readonly<Record<string, readonly MaterialKind[]>>;
   /** Nothing where nobody would ask. */
   readonly propose: (asked: Asked) => Proposal | undefined;
   readonly make: (values: Values<F>, asked: Asked) => Made;

@@ -3,7 +3,6 @@ import { InputError, choice, optional, quantity } from '../calculators/fields.ts
 import type { Material } from '../materials/material.ts';
 import { firstCut } from '../season/mowing.ts';
 import { seedQuantity } from '../seed/seed.ts';
-import { sprayMulch } from '../spread/mulch.ts';
 import { present } from '../units/present.ts';
 import { WorkingBook, figure } from '../working/working.ts';
 import { physical } from './physical.ts';
@@ -21,7 +20,7 @@ import {
   sowing,
   waterOf,
 } from './sowing.ts';
-import { type Asked, cannot, defineRemedy, fact, materialFor, materialId, supplyOf } from './remedy.ts';
+import { type Asked, cannot, defineRemedy, materialFor, materialId, supplyOf } from './remedy.ts';
 
 /** Share of fine fescue that deep shade wants, %, low and high. */
 const FINE_IN_SHADE = [55, 80] as const;
@@ -45,7 +44,7 @@ function suits(asked: Asked, material: Material): number {
   return fine >= FINE_IN_SHADE[0] && fine <= FINE_IN_SHADE[1] ? 200 : known / 2;
 }
 
-function seedFor(chosen: string | undefined, asked: Asked) {
+export function seedFor(chosen: string | undefined, asked: Asked) {
   if (chosen !== undefined) return materialFor(chosen, ['seed'], asked);
   const ranked = asked.materials
     .filter(({ material }) => material.kind === 'seed')
@@ -55,7 +54,7 @@ function seedFor(chosen: string | undefined, asked: Asked) {
 }
 
 /** What is to be minded of a mix under this light. */
-function mixCautions(material: Material, asked: Asked): string[] {
+export function mixCautions(material: Material, asked: Asked): string[] {
   const { seeds = [] } = material;
   const fine = shareOf(material, 'fine fescue');
   const tall = shareOf(material, 'tall fescue');
@@ -78,7 +77,7 @@ function mixCautions(material: Material, asked: Asked): string[] {
 }
 
 /** g/m² of what a quantity says. */
-function sown(material: Material, purpose: 'new' | 'overseed', area: number) {
+export function sown(material: Material, purpose: 'new' | 'overseed', area: number) {
   const { purity, germination, coating } = material.analysis;
   return seedQuantity({
     area,
@@ -204,72 +203,6 @@ export const seed = defineRemedy({
           : 'Cut short and rake first; most overseeding law counts it as no new lawn, so it frees no phosphorus.',
       ],
       values: { ...values, material: found.id, purpose, area },
-    };
-  },
-});
-
-/** Seed, feed and fibre sprayed in one mix, on banks. */
-export const mulch = defineRemedy({
-  name: 'mulch',
-  kinds: ['seed'],
-  fields: {
-    material: materialId(),
-    tank: optional(quantity('L', { above: 0, max: 50_000 })),
-    /** g of fibre for each m². */
-    mulch: optional(quantity('g/m2', { above: 0, max: 2000 })),
-    /** g of fertilizer for each m². */
-    fertilizer: optional(quantity('g/m2', { min: 0, max: 200 })),
-  },
-  propose: () => undefined,
-  make: (values, asked) => {
-    const { zone, system, sward } = asked;
-    if (sward.main?.notSeeded)
-      return { ...cannot(`${sward.main.label} ${sward.main.notSeeded}.`, values), status: 'refused' };
-    const found = seedFor(values.material, asked);
-    if (!found) return cannot('No seed of your list suits what grows here: choose or add one.', values);
-    const { slopes, binder, binderSteep, tank: usualTank } = physical.mulch;
-    const slope = zone.slope ?? 0;
-    const steep = slope > (slopes.at(-2)?.to ?? 50);
-    const rate = values.mulch ?? (slopes.find(({ to }) => slope <= to) ?? slopes.at(-1)!).mulch;
-    const tank = values.tank ?? usualTank;
-    const seeds = sown(found.material, 'new', zone.area);
-    const binderRate = (rate * (steep ? binderSteep : binder)) / 100;
-    const others = [
-      { name: found.material.name, rate: seeds.result.rate },
-      ...(values.fertilizer ? [{ name: 'fertilizer', rate: values.fertilizer }] : []),
-      { name: 'binder', rate: binderRate },
-    ];
-    let made: ReturnType<typeof sprayMulch>;
-    try {
-      made = sprayMulch({ area: zone.area, tank, mulch: rate, others });
-    } catch (error) {
-      if (!(error instanceof InputError)) throw error;
-      return cannot(`The ${error.message}.`, values);
-    }
-    const { loads } = made.result;
-    const [first] = loads;
-    const last = loads.at(-1)!;
-    const mass = (kilograms: number): string => present('mass', kilograms, system).text;
-    const tell = (load: typeof last): string =>
-      [`${mass(load.mulch)} of mulch`, ...load.others.map(({ name, mass: own }) => `${mass(own)} of ${name}`)].join(
-        ', ',
-      );
-    return {
-      status: 'planned',
-      words: `${loads.length === 1 ? 'One tank' : `${loads.length} tanks`} of ${present('liquid', tank, system).text}: ${tell(first!)}${loads.length > 1 ? ` in a full one; the last of ${present('area', last.area, system).text} takes ${tell(last)}` : ''}.${zone.slope === undefined ? ' The slope is not known and taken as gentle.' : ''}`,
-      sense: 'productRate',
-      rate: { value: rate, working: made.working },
-      doses: [rate],
-      supply: supplyOf(found, { value: seeds.result.total, in: 'kg' }, seeds.working, asked),
-      facts: [fact('Mulch in all', mass((rate * zone.area) / 1000), (rate * zone.area) / 1000, made.working)],
-      cautions: [
-        'Before the local date of the rains, and no storm within two days. Reach of the hose first; stones fly on steep ground, so keep a lookout.',
-        ...mixCautions(found.material, asked),
-      ],
-      more: [
-        'On banks in two passes: seed and feed with a little mulch to see by, then the rest. The dye shows coverage only.',
-      ],
-      values: { ...values, material: found.id, tank, mulch: rate },
     };
   },
 });

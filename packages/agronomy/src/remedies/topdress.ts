@@ -103,6 +103,7 @@ function laidBefore({ applied = [] }: ZoneFacts, density: number): { readonly cm
 export const sand = defineRemedy({
   name: 'sand',
   kinds: ['sand'],
+  beside: { peatMaterial: ['peat'] },
   fields: {
     material: materialId(),
     /** kg for the zone and a time. */
@@ -110,6 +111,7 @@ export const sand = defineRemedy({
     layer: cm(5),
     /** Peat in the mix, % by volume. */
     peat: optional(quantity('%', { min: 0, max: 50 })),
+    peatMaterial: materialId(),
     times: wholeTimes(12),
     /** How deep the hollows are that it levels. */
     hollows: cm(30),
@@ -139,6 +141,9 @@ export const sand = defineRemedy({
     const times = values.times ?? (passes === undefined ? usual.times : Math.min(passes, aYear));
     const density = found.material.analysis.bulkDensity ?? 1.5;
     const peat = values.peat ?? 0;
+    const peatFound = peat > 0 ? materialFor(values.peatMaterial, ['peat'], asked) : undefined;
+    if (peat > 0 && !peatFound)
+      return cannot('Add the peat to your products first: it is bought, loaded and mixed in.', values, 'layer');
     const book = new WorkingBook();
     let layer = values.layer ?? (values.hollows === undefined ? usual.pass : Math.min(usual.mostPass, values.hollows));
     if (values.mass !== undefined) {
@@ -182,7 +187,6 @@ export const sand = defineRemedy({
     if (before.unknown > 0) sum.warn(`${before.unknown} earlier without an amount: not counted.`);
     const cubic = (total / 100) * zone.area;
     const supply = supplyOf(found, { value: cubic * (1 - peat / 100), in: 'm3' }, book.entries, asked);
-    const peatFound = peat > 0 ? materialFor(undefined, ['peat'], asked) : undefined;
     const parts = [
       {
         name: found.material.name,
@@ -250,7 +254,7 @@ export const sand = defineRemedy({
           : []),
         'Dry, brushed in until the leaf stands above it; not with rain on the way.',
       ],
-      values: { ...values, material: found.id, layer, peat, times },
+      values: { ...values, material: found.id, layer, peat, ...(peatFound ? { peatMaterial: peatFound.id } : {}), times },
     };
   },
 });

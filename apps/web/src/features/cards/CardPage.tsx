@@ -47,12 +47,25 @@ function Lines({ lines }: { readonly lines: readonly string[] }) {
 function Weigh({ card: { card } }: { readonly card: CardAnswer }) {
   if (!card.weigh) return null;
   const { told, portions } = card.weigh;
+  const { mixed = [] } = card;
   return (
     <Box sx={{ mb: 1 }}>
       <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '3.2rem', lineHeight: 1.05 }}>
         {told}
       </Typography>
       <Typography>{[card.rate ? `at ${card.rate}` : '', card.bags].filter(Boolean).join('; ')}</Typography>
+      {mixed.map(({ name, told: part, bags }) => (
+        <Box
+          key={name}
+          sx={{ display: 'flex', justifyContent: 'space-between', borderTop: `1px solid ${colours.line}`, py: 0.75 }}
+        >
+          <span>
+            with {name}
+            {bags ? ` (${bags})` : ''}
+          </span>
+          <strong>{part}</strong>
+        </Box>
+      ))}
       {portions.map(({ words, told: portion }) => (
         <Box
           key={words}

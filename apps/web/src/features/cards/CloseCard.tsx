@@ -34,9 +34,13 @@ const states = ['done', 'partly done', 'not done'] as const;
 /** What became of a job: done with what was really used, done in part, or not done and why. */
 export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardProps) {
   const { say } = useUnits();
-  const { job, unit, quantity, area } = card;
+  const { job, unit, quantity, area, mixed = [] } = card;
   const [state, setState] = useState<(typeof states)[number]>('done');
   const [used, setUsed] = useState<number | string | null>(quantity);
+  // What else is in the mix goes in the shares of the card, until somebody says otherwise.
+  const [parts, setParts] = useState<Readonly<Record<string, number | string | null>>>({});
+  const partUsed = ({ name, quantity: whole }: (typeof mixed)[number]): number | string | null =>
+    name in parts ? parts[name]! : typeof used === 'number' && quantity ? (whole * used) / quantity : whole;
   const [done, setDone] = useState<number | string | null>(null);
   const [reason, setReason] = useState('');
   const [doneBy, setDoneBy] = useState(job.person ?? by);
@@ -57,6 +61,8 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
             ? typeof used === 'string'
               ? `“${used}” is no amount: write it like 20 lb, or 9 kg, or 0.`
               : 'Say what was used, or 0.'
+            : state !== 'not done' && mixed.some((part) => typeof partUsed(part) !== 'number')
+              ? 'Say how much of each thing in the mix was used, or 0.'
             : on > today
               ? 'That day has not come yet.'
               : null;
@@ -80,6 +86,12 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
           ...{ productId: card.productId, doneBy: doneBy.trim() || null, reason: reason.trim() || null },
           ...{ words: card.productId ? null : job.name, day },
           quantity: state === 'not done' || unit === null ? null : (used as number),
+          mixed:
+            state === 'not done'
+              ? null
+              : mixed.flatMap((part) =>
+                  part.productId === null ? [] : [{ productId: part.productId, quantity: partUsed(part) as number }],
+                ),
           // Of a card for the rest, the whole of the rest was done.
           area: partly ? (done as number) : job.state === 'partly done' ? area : null,
         },
@@ -121,8 +133,23 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
           <QuantityField label={`Done, of ${say('area', area)}`} sense="area" value={done} onChange={setDone} />
         )}
         {state !== 'not done' && unit !== null && (
-          <QuantityField label="Really used" sense={senseOf[unit]} value={used} onChange={setUsed} />
+          <QuantityField
+            label={mixed.length > 0 && job.product ? `${job.product}, really used` : 'Really used'}
+            sense={senseOf[unit]}
+            value={used}
+            onChange={setUsed}
+          />
         )}
+        {state !== 'not done' &&
+          mixed.map((part) => (
+            <QuantityField
+              key={part.name}
+              label={`${part.name}, really used`}
+              sense={senseOf[part.unit]}
+              value={partUsed(part)}
+              onChange={(value) => setParts((last) => ({ ...last, [part.name]: value }))}
+            />
+          ))}
         {(state !== 'done' || reason !== '') && (
           <TextField
             label={state === 'not done' ? 'Why not' : 'Why not all'}

@@ -44,6 +44,9 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
   const [reason, setReason] = useState('');
   const [doneBy, setDoneBy] = useState(mends?.doneBy ?? '');
   const [by, setBy] = useState<'amount' | 'rate'>(mends?.quantity === null && mends.rate !== null ? 'rate' : 'amount');
+  const [parts, setParts] = useState<ReadonlyArray<number | string | null>>(
+    () => mends?.mixed.map((part) => part.quantity) ?? [],
+  );
   const [id] = useState(() => crypto.randomUUID());
   const product = products.find((one) => one.id === productId);
   const chosen = zones.find((one) => one.id === zoneId) ?? zone;
@@ -62,6 +65,13 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
       quantity: by === 'amount' ? amount(quantity) : null,
       ...(by === 'rate' && rate !== null ? { rate: amount(rate), unit } : {}),
       ...{ area: amount(area), cce: amount(cce), doneBy: doneBy.trim() || null, reason: reason.trim() || null },
+      ...(mends && mends.mixed.length > 0
+        ? {
+            mixed: mends.mixed.flatMap(({ productId: part }, index) =>
+              part === null ? [] : [{ productId: part, quantity: amount(parts[index] ?? null) ?? 0 }],
+            ),
+          }
+        : {}),
       correctsId: mends?.id ?? null,
     };
     write.mutate(input, {
@@ -162,6 +172,16 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
             helperText="Empty where nobody knows: told, not counted"
           />
         )}
+        {mends?.mixed.map((part, index) => (
+          <QuantityField
+            key={part.words}
+            label={`With ${part.words}`}
+            sense={senseOfPack[part.quantityUnit ?? 'kg']}
+            value={parts[index] ?? null}
+            onChange={(value) => setParts(parts.with(index, value))}
+            problem={fault('mixed')}
+          />
+        ))}
         <QuantityField
           label="On"
           sense="area"

@@ -62,11 +62,16 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
   return (
     <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
       {sorted.map((entry) => {
-        const { id, on, zone, words, state, quantity, quantityUnit, rate, unit, area, doneBy, writtenBy, reason } =
+        const { id, on, zone, words, state, quantity, quantityUnit, rate, unit, mixed, area, doneBy, writtenBy, reason } =
           entry;
         const amount = [
           quantity !== null && quantityUnit ? say(packs[quantityUnit], quantity) : '',
           rate !== null && unit ? say(rates[unit]!, rate) : '',
+          ...mixed.map((part) =>
+            part.quantity !== null && part.quantityUnit
+              ? `with ${say(packs[part.quantityUnit], part.quantity)} of ${part.words}`
+              : `with ${part.words}`,
+          ),
           area === null ? '' : `on ${say('area', area)}`,
         ].filter(Boolean);
         return (

@@ -27,6 +27,7 @@ export const groups: readonly Group[] = [
   },
   { name: 'wetting', title: 'Wetting agents', about: 'by the label’s rate', kinds: ['wetting agent'] },
   { name: 'seed', title: 'Seed', about: 'species and mixes', kinds: ['seed'] },
+  { name: 'mulch', title: 'Mulch, binder', about: 'for spraying on banks', kinds: ['mulch', 'binder'] },
 ];
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -3,6 +3,7 @@ import {
   type RemedyName,
   type Treatment,
   type Typed,
+  alsoMixedOf,
   fieldsOf,
   inputFrom,
   monthName,
@@ -24,6 +25,10 @@ import { useUnits } from '../../ui/units.tsx';
 import { fits, productWords } from './ProductPick.tsx';
 import { WorkFields, type WorkTyped } from './WorkFields.tsx';
 import { useChangeTreatment, useUndoTreatment } from '../../api/treatments.ts';
+
+const besideLabels: Readonly<Record<string, string>> = {
+  ...{ fibre: 'Mulch', binder: 'Binder', feed: 'Feed in the tank', peatMaterial: 'Peat' },
+};
 
 interface ChangeDialogProps {
   readonly zoneId: string;
@@ -93,6 +98,7 @@ export function ChangeDialog({ zoneId, products, work, treatment, before, there 
   const refused = change.error instanceof ApiProblem ? change.error.fields : [];
   const problem = refused[0] && { path: refused[0].field.replace(/^values\./, ''), words: refused[0].message };
   const fitting = products.filter((product) => fits(product, remedy));
+  const alsoMixed = alsoMixedOf(remedy);
   return (
     <FormDialog
       title={treatment ? `Change ${inLine(treatment.name)} by hand` : 'Add a treatment'}
@@ -151,12 +157,33 @@ export function ChangeDialog({ zoneId, products, work, treatment, before, there 
           ))}
         </TextField>
       )}
+      {Object.entries(alsoMixed).map(([name, kinds]) => (
+        <TextField
+          key={name}
+          select
+          label={besideLabels[name] ?? name}
+          value={typeof typed[name] === 'string' ? typed[name] : ''}
+          onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+          error={problem?.path === name}
+          helperText={problem?.path === name ? problem.words : undefined}
+        >
+          <MenuItem value="">{name === 'feed' ? 'none' : 'as proposed'}</MenuItem>
+          {products
+            .filter(({ kind }) => kinds.includes(kind))
+            .map((product) => (
+              <MenuItem key={product.id} value={product.id}>
+                {productWords(product)}
+              </MenuItem>
+            ))}
+        </TextField>
+      ))}
       <Typography sx={{ fontSize: '0.93rem', color: colours.faded, mb: -1 }}>
         Rates are of the product, for the year. What is left empty is taken as the test and the usual practice have it.
       </Typography>
       <Fields>
         {Object.entries(fields)
-          .filter(([name]) => name !== 'material')
+          .filter(([name]) => name !== 'material' && !(name in alsoMixed))
           .map(([name, field]) => {
             const now = standing(treatment?.values[name], field, system);
             return (
