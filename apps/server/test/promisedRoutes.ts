@@ -115,7 +115,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'DELETE /jobs/:jobId/hold': { for: 'OAT', id: 'jobId', query: () => 'units=us' },
   'PUT /jobs/:jobId/crew': { for: 'OA', id: 'jobId', query: () => 'units=us', body: () => ({}) },
   'GET /zones/:zoneId/water': { for: 'OAT', id: 'zoneId', query: () => 'units=us&day=2027-07-15' },
-  'POST /sites/:siteId/dates': { for: 'OA', body: () => ({ name: 'Match', day: '2030-09-12' }) },
+  'POST /sites/:siteId/dates': { for: 'OA', body: () => ({ name: 'Match', kind: 'match', day: '2030-09-12' }) },
   'DELETE /site-dates/:id': { for: 'OA', id: 'siteDateId' },
   'POST /site-dates/:id/restore': { for: 'OA', id: 'siteDateId' },
   'GET /calendar-links': { for: 'OAT', ownOnly: true },

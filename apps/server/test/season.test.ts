@@ -116,7 +116,7 @@ describe('jobs', () => {
     const { jobs, season } = await limed('JOB-4');
     const { siteId } = jobs[0]!;
     const year = Number(season.today.slice(0, 4)) + 1;
-    const match = await send<SiteDateAnswer>('post', `/sites/${siteId}/dates`, { name: 'Match', day: `${year}-09-12` });
+    const match = await send<SiteDateAnswer>('post', `/sites/${siteId}/dates`, { name: 'Match', kind: 'match', day: `${year}-09-12` });
     const lime = match.jobs.find(({ id }) => id === limeOf(jobs).id)!;
     // Two weeks before the match at the latest, and its window closes long before.
     expect(lime.latestStart).toBe(limeOf(jobs).latest);

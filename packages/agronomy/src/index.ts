@@ -123,6 +123,7 @@ export * from './season/normalDays.ts';
 export * from './jobs/windowRules.ts';
 export * from './jobs/window.ts';
 export * from './jobs/cardTable.ts';
+export * from './jobs/fixedDates.ts';
 export * from './jobs/jobs.ts';
 export * from './jobs/backward.ts';
 export * from './jobs/since.ts';

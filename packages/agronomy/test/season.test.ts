@@ -6,6 +6,7 @@ import {
   type PlacedJob,
   type ProgramInput,
   backwardFrom,
+  dateKinds,
   breaksOf,
   climateNames,
   climateOf,
@@ -127,7 +128,7 @@ describe('the jobs of a season', () => {
       { ...dose('Compost', { remedy: 'compost' }), day: '2027-06-12', latest: '2027-09-30' },
       { ...dose('Overseeding', { remedy: 'seed' }), day: '2027-08-20', latest: '2027-09-10' },
     ];
-    const found = backwardFrom('2027-09-12', jobs);
+    const found = backwardFrom('2027-09-12', 'match', jobs);
     const of = (id: string) => found.find((one) => one.id === id)!;
     // Seed wants ten weeks: 4 July; coring comes before it, and heals in four weeks anyway.
     expect(of('Overseeding')).toMatchObject({ latestStart: '2027-07-04', slack: -47 });
@@ -135,6 +136,23 @@ describe('the jobs of a season', () => {
     expect(of('Coring').words).toMatch(/^Before overseeding/);
     expect(of('Compost')).toMatchObject({ latestStart: '2027-08-29' });
     expect(of('Overseeding').risk).toMatch(/tear out/);
+  });
+
+  it('count back from the rains, their end and a visit by what each of them does, and not in words of play', () => {
+    const sown = { ...dose('Seed', { remedy: 'seed' }), day: '2027-09-20', bare: true, emerge: [7, 14] as const };
+    const lime = { ...dose('Lime', { remedy: 'lime' }), day: '2027-09-20' };
+    const before = (kind: 'rains begin' | 'rains end' | 'visit', ...jobs: Parameters<typeof backwardFrom>[2]) =>
+      backwardFrom('2027-11-15', kind, jobs).map(({ id, latestStart }) => [id, latestStart]);
+    // Up after three quarters of 7 to 14 days, 12; then 21 days on the flat and 42 on a slope; 35 before it turns dry.
+    expect(before('rains begin', sown)).toEqual([['Seed', '2027-10-13']]);
+    expect(before('rains begin', { ...sown, slope: 12 })).toEqual([['Seed', '2027-09-22']]);
+    expect(before('rains end', sown, lime)).toEqual([['Seed', '2027-09-29'], ['Lime', '2027-11-08']]); // prettier-ignore
+    expect(before('visit', sown)).toEqual([['Seed', '2027-10-06']]);
+    // Bare ground that would be sown in the rains is not left out.
+    expect(backwardFrom('2027-11-15', 'rains begin', [{ ...sown, day: '2027-11-20' }])[0]).toMatchObject({ slack: -38, risk: expect.stringMatching(/cover it/) }); // prettier-ignore
+    for (const kind of dateKinds)
+      for (const { words, risk } of backwardFrom('2027-11-15', kind, [sown, lime]))
+        if (kind !== 'match') expect(`${words} ${risk}`).not.toMatch(/play|shoe|boot|ball|stud/);
   });
 });
 

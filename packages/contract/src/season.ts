@@ -1,6 +1,7 @@
 import {
   type BackwardJob,
   type Break,
+  type DateKind,
   type Day,
   type MixedIn,
   type RemedyName,
@@ -11,6 +12,7 @@ import {
   type WaterWeek,
   type WindowJob,
   type WorkCard,
+  dateKinds,
   dayFlagNames,
   dayNumberNames,
   dayNumbers,
@@ -21,6 +23,7 @@ import { Type } from './metadata.ts';
 import {
   IsArray,
   IsBoolean,
+  IsIn,
   IsInt,
   IsNumber,
   IsObject,
@@ -32,7 +35,7 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { trim, trimOrNone } from './checks.ts';
+import { oneOf, trim, trimOrNone } from './checks.ts';
 
 const DAY = /^(19|20)\d\d-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 const asDay = { message: 'Write the day as 2027-03-14.' };
@@ -86,6 +89,9 @@ export class SiteDateInput {
   @IsString({ message: 'Say what the date is.' })
   @Length(2, 80, { message: 'Say what the date is, in 2 to 80 letters: “Match”, “Sale”, “Rains”.' })
   name: string;
+
+  @IsIn(dateKinds, oneOf('Kind of date', dateKinds))
+  kind: DateKind;
 
   @Matches(DAY, asDay)
   day: string;

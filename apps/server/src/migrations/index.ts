@@ -24,6 +24,7 @@ import { OneOfEach1795950000000 } from './1795950000000-oneOfEach.ts';
 import { KnownDevices1795960000000 } from './1795960000000-knownDevices.ts';
 import { Erasure1795970000000 } from './1795970000000-erasure.ts';
 import { Mixes1795980000000 } from './1795980000000-mixes.ts';
+import { DateKinds1795990000000 } from './1795990000000-dateKinds.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -53,4 +54,5 @@ export const migrations = [
   KnownDevices1795960000000,
   Erasure1795970000000,
   Mixes1795980000000,
+  DateKinds1795990000000,
 ] as const;

@@ -1,4 +1,5 @@
 import {
+  type DatedGround,
   type AdviceSettings,
   type Blackout,
   type JobDose,
@@ -10,6 +11,7 @@ import {
   type WateredZone,
   climateOf,
   findGrass,
+  emergenceOf,
   jobProductOfMix,
   lightOf,
 } from '@glenfold/agronomy';
@@ -116,13 +118,17 @@ export const placeOf = ({ climate, latitude, today }: SeasonBasis, units: UnitSy
   ...{ climate, latitude, today, units },
 });
 
+/** All grasses of a zone. */
+const grassesOf = ({ facts, grass }: MeasuredZone): readonly string[] =>
+  facts?.mix?.map((part) => part.grass) ?? (grass ? [grass] : []);
+
 /** A zone as its days are worked out, for a thread. */
 export function seasonZone(zone: MeasuredZone, { settingsOf }: Pick<SeasonBasis, 'settingsOf'>): SeasonZone {
   const { id, facts, grass, shade, surface, clippings } = zone;
   const dry = facts?.drySpell === 'browned' || facts?.drySpell === 'died';
   return {
     ...{ zoneId: id, watered: wateredZone(zone), blackouts: settingsOf(id).rules?.blackouts ?? [] },
-    grasses: facts?.mix?.map((part) => part.grass) ?? (grass ? [grass] : []),
+    grasses: grassesOf(zone),
     mown: grass
       ? {
           grass,
@@ -143,5 +149,17 @@ export function doseOf(job: Job, { zoneOf, material }: Pick<SeasonBasis, 'zoneOf
     ...{ from: job.from, to: job.to, own: job.own },
     product: jobProductOfMix(materials),
     bare: zone ? isBare(zone) : false,
+  };
+}
+
+/** The same before a fixed date: when what is sown is up, and how steep it lies. */
+export function datedOf(job: Job, basis: Pick<SeasonBasis, 'zoneOf' | 'material'>): JobDose & DatedGround {
+  const zone = basis.zoneOf(job.zoneId);
+  const bags = [job.productId, ...job.mixed.map(({ productId }) => productId)];
+  const seeds = bags.flatMap((id) => basis.material(id)?.seeds?.map(({ grass }) => grass) ?? []);
+  return {
+    ...doseOf(job, basis),
+    emerge: emergenceOf(seeds.length > 0 ? seeds : zone ? grassesOf(zone) : []),
+    slope: zone?.facts?.slope ?? undefined,
   };
 }

@@ -9,7 +9,7 @@ import { Threads } from '../platform/threads.ts';
 import { Program } from '../rates/program.entity.ts';
 import { Days } from '../settings/days.service.ts';
 import { Site } from '../sites/site.entity.ts';
-import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone, wateredZone } from './basis.service.ts';
+import { type SeasonBasis, SeasonBases, datedOf, placeOf, seasonZone, wateredZone } from './basis.service.ts';
 import { Job } from './job.entity.ts';
 import { JobsService, OPEN, openOrDone } from './jobs.service.ts';
 import { SiteDate } from './siteDate.entity.ts';
@@ -38,7 +38,7 @@ export class SeasonService {
     const { site, zones, today, climate } = basis;
     const zoneNames = new Map(zones.map(({ id, name }) => [id, name]));
     const standingJobs = jobs.filter(({ zoneId }) => zoneNames.has(zoneId));
-    const season = await this.#worked(basis, standingJobs, dates.map(({ day }) => day), units); // prettier-ignore
+    const season = await this.#worked(basis, standingJobs, dates, units);
     return {
       siteId,
       today,
@@ -61,25 +61,24 @@ export class SeasonService {
       })),
       weeks: season.weeks,
       climate: climate?.basis ?? null,
-      dates: dates.map(({ id, name, day }, at) => ({ id, name, day, jobs: [...season.dates[at]!] })),
+      dates: dates.map(({ id, name, kind, day }, at) => ({ id, name, kind, day, jobs: [...season.dates[at]!] })),
       handedOver: handedOver.length > 0,
       undated: standingJobs.filter(({ state, dated, day, hold }) => state === 'open' && hold === null && (!dated || (day === null && climate !== undefined))).length, // prettier-ignore
     };
   }
 
   /** What takes a while of a season, beside the other requests. */
-  #worked(basis: SeasonBasis, jobs: readonly Job[], dates: readonly string[], units: UnitSystem): Promise<SiteSeason> {
+  #worked(basis: SeasonBasis, jobs: readonly Job[], dates: readonly SiteDate[], units: UnitSystem): Promise<SiteSeason> {
     return this.threads.run(
       siteSeason,
       placeOf(basis, units),
       basis.zones.map((zone) => seasonZone(zone, basis)),
       jobs.map((job) => ({
-        ...{ ...doseOf(job, basis), day: job.day, latest: job.latest, done: job.state === 'done' },
+        ...{ ...datedOf(job, basis), day: job.day, latest: job.latest, done: job.state === 'done' },
         ...{ open: (OPEN as readonly string[]).includes(job.state), untouched: job.state === 'open' },
         counts: openOrDone(job),
-        seeds: basis.material(job.productId)?.seeds?.map((part) => part.grass),
       })),
-      dates,
+      dates.map(({ day, kind }) => ({ day, kind })),
     );
   }
 
@@ -113,9 +112,9 @@ export class SeasonService {
     return { week: (year && waterWeek(year, weekOf(day ?? basis.today).from, wateredZone(zone), units)) ?? null };
   }
 
-  async addDate(siteId: string, { name, day }: SiteDateInput): Promise<SiteDateAnswer> {
+  async addDate(siteId: string, { name, kind, day }: SiteDateInput): Promise<SiteDateAnswer> {
     const basis = await this.bases.of(siteId);
-    return this.#date(await this.records.of(SiteDate).add({ siteId, name, day }), basis);
+    return this.#date(await this.records.of(SiteDate).add({ siteId, name, kind, day }), basis);
   }
 
   removeDate(id: string): Promise<void> {
@@ -135,9 +134,9 @@ export class SeasonService {
     return this.jobs.told(jobs, units, names(sites), names(zones));
   }
 
-  async #date({ id, siteId, name, day }: SiteDate, basis: SeasonBasis): Promise<SiteDateAnswer> {
+  async #date({ id, siteId, name, kind, day }: SiteDate, basis: SeasonBasis): Promise<SiteDateAnswer> {
     const open = (await this.jobs.of(siteId)).filter(({ state }) => (OPEN as readonly string[]).includes(state));
-    const dated = open.map((job) => ({ ...doseOf(job, basis), day: job.day, latest: job.latest }));
-    return { id, name, day, jobs: backwardFrom(day, dated) };
+    const dated = open.map((job) => ({ ...datedOf(job, basis), day: job.day, latest: job.latest }));
+    return { id, name, kind, day, jobs: backwardFrom(day, kind, dated) };
   }
 }

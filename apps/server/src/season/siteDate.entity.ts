@@ -1,3 +1,4 @@
+import type { DateKind } from '@glenfold/agronomy';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -9,6 +10,9 @@ export class SiteDate extends Owned {
 
   @Column({ type: 'text' })
   name: string;
+
+  @Column({ type: 'text', default: 'match' })
+  kind: DateKind;
 
   @Column({ type: 'date' })
   day: string;

@@ -1,5 +1,7 @@
 import {
   type BackwardJob,
+  type DateKind,
+  type DatedGround,
   type Blackout,
   type JobDose,
   type JobGround,
@@ -7,6 +9,7 @@ import {
   type PlacedJob,
   type UnitSystem,
   type WateredZone,
+  EMERGE_UNKNOWN,
   backwardFrom,
   breaksOf,
   cardOf,
@@ -29,8 +32,6 @@ import { threaded } from '../platform/threaded.ts';
 import { type YearPlace, yearsOf } from './ordinaryYears.ts';
 import { weekOf } from './weeks.ts';
 
-/** Days to emerge where the grass is not known. */
-const EMERGE = [7, 21] as const;
 const WEEK = 7;
 
 /** Where and when a site is worked. */
@@ -52,7 +53,7 @@ export interface SeasonZone {
 }
 
 /** A job with its day, as others beside it see it. */
-export interface SeasonJob extends JobDose {
+export interface SeasonJob extends JobDose, DatedGround {
   readonly day: string | null;
   readonly latest: string | null;
   /** Whether it is to be done still; and whether nothing of it is done. */
@@ -60,8 +61,6 @@ export interface SeasonJob extends JobDose {
   readonly untouched: boolean;
   /** Whether it counts beside others. */
   readonly counts: boolean;
-  /** What the seed of its bag is of; nothing where it has none. */
-  readonly seeds?: readonly string[] | undefined;
 }
 
 type Care = Pick<SeasonZoneAnswer, 'water' | 'driest' | 'mowing' | 'seedWater' | 'firstCut' | 'sod'>;
@@ -110,7 +109,7 @@ function careOf(
   const { from } = weekOf(today);
   const sown = jobs.find(({ remedy, day, counts }) => (remedy === 'seed' || remedy === 'mulch') && day !== null && counts);
   // What is in the bag that is sown, else all that grows there.
-  const emerge = emergenceOf(sown?.seeds ?? grasses) ?? EMERGE;
+  const emerge = sown?.emerge ?? emergenceOf(grasses) ?? EMERGE_UNKNOWN;
   const laid = jobs.find(({ remedy, day, counts }) => remedy === 'sod' && day !== null && counts);
   const starter = jobs.some(({ remedy, day, counts }) => remedy === 'phosphorus' && laid && day !== null && counts && day <= laid.day!);
   return {
@@ -131,7 +130,7 @@ export const siteSeason = threaded(
     place: SeasonPlace,
     zones: readonly SeasonZone[],
     jobs: readonly SeasonJob[],
-    dates: readonly string[],
+    dates: ReadonlyArray<{ readonly day: string; readonly kind: DateKind }>,
   ): SiteSeason => {
     const { today, units } = place;
     const yearOf = yearsOf(place);
@@ -159,7 +158,7 @@ export const siteSeason = threaded(
             return { day, soil, growth };
           })
         : [],
-      dates: dates.map((day) => backwardFrom(day, open)),
+      dates: dates.map(({ day, kind }) => backwardFrom(day, kind, open)),
     };
   },
 );

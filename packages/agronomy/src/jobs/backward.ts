@@ -1,4 +1,4 @@
-import { cardOf } from './cardTable.ts';
+import { type DateKind, type DatedGround, readyBefore } from './fixedDates.ts';
 import { type JobDose, inOrder, rulesBetween } from './jobs.ts';
 import { dayOn, daysBetween } from '../season/normalDays.ts';
 
@@ -14,26 +14,32 @@ export interface BackwardJob {
   readonly risk: string;
 }
 
-type Dated = JobDose & { readonly day: string | null; readonly latest?: string | null };
+type Dated = JobDose & DatedGround & { readonly day: string | null; readonly latest?: string | null };
+
+const SOWN: ReadonlySet<JobDose['remedy']> = new Set(['seed', 'sod', 'mulch'] as const);
 
 /**
  * From a fixed date backward: the latest start of each job that is to be ready by it.
  *
- * @param date `2027-09-12`; jobs of a site that are still to be done
+ * @param date `2027-09-12`; kind of what happens then; jobs of a site that are still to be done
  * @returns those of which some slack can be told, in the order of their latest start; jobs whose window lies after the date
- *   belong to the time behind it and are left out.
+ *   belong to the time behind it and are left out, and so are those that a date of this kind does not touch.
  */
-export function backwardFrom(date: string, jobs: readonly Dated[]): BackwardJob[] {
-  const before = jobs.filter(({ day, from }) => (day ?? from ?? date) <= date);
+export function backwardFrom(date: string, kind: DateKind, jobs: readonly Dated[]): BackwardJob[] {
+  // Bare ground that would be sown after the rains have begun lies open in them.
+  const open = ({ bare, remedy }: Dated): boolean => kind === 'rains begin' && bare && SOWN.has(remedy);
+  const before = jobs.filter(
+    (job) => ((job.day ?? job.from ?? date) <= date || open(job)) && readyBefore(kind, job.remedy, job) !== undefined,
+  );
   const found = new Map<string, BackwardJob>();
   // Jobs bind others of their zone only.
   const byZone = new Map<string, Dated[]>();
   for (const job of before) byZone.set(job.zoneId, [...(byZone.get(job.zoneId) ?? []), job]);
   // The last in the order of work first: what follows binds what comes before.
   for (const job of [...before].sort((one, other) => inOrder(other, one))) {
-    const { settle, risk } = cardOf(job.remedy);
-    let latestStart = dayOn(date, -settle);
-    let words = `${settle} days before ${date}.`;
+    const { days, why, risk } = readyBefore(kind, job.remedy, job)!;
+    let latestStart = dayOn(date, -days);
+    let words = `${days} days before ${date}: ${why}.`;
     for (const next of byZone.get(job.zoneId)!) {
       const known = found.get(next.id);
       if (!known) continue;

@@ -199,6 +199,13 @@ export interface SeedWater {
   readonly words: string;
 }
 
+/** Days to emerge where the grass is not known. */
+export const EMERGE_UNKNOWN = [7, 21] as const;
+
+/** Days after which what is sown counts as up. @param emerge days to emerge, first and last */
+export const upAfter = ([first, last]: readonly [number, number] = EMERGE_UNKNOWN): number =>
+  Math.round(first + ((last - first) * wateringTable.seed.upAt) / 100);
+
 /**
  * Water for new seed, by day: little and often until it is up, then tapering to deep and rare.
  *
@@ -219,7 +226,7 @@ export function seedWater(
     ? [seed.hotSandDepth, seed.hotSandRuns]
     : [seed.run, deepShade || cool ? seed.runsInShade : seed.runs];
   const say = (of: number): string => present('watering', of, system).text;
-  const up = dayOn(sown, Math.round(emerge[0] + ((emerge[1] - emerge[0]) * seed.upAt) / 100) - 1);
+  const up = dayOn(sown, upAfter(emerge) - 1);
   const daily = dayOn(up, seed.dailyDays);
   const third = dayOn(daily, seed.thirdDays);
   return [

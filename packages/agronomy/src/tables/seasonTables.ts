@@ -5,6 +5,7 @@ import { remedyEntry } from '../remedies/remedyTable.ts';
 import type { Condition } from '../rules/engine.ts';
 import { testErrors } from '../reading/testDifference.ts';
 import { cardTable } from '../jobs/cardTable.ts';
+import { fixedDateTable } from '../jobs/fixedDates.ts';
 import { soilTemperatureTable } from '../season/soilTemperature.ts';
 import { wateringTable } from '../jobs/watering.ts';
 import { dayFactLabel } from '../jobs/window.ts';
@@ -61,6 +62,21 @@ export const ofSeason = [
       waterWords,
       keepOff,
     ]),
+  ),
+  table(
+    'Season',
+    'Before a fixed date',
+    fixedDateTable,
+    ['Date', 'Job', 'Days before', `On a slope from ${fixedDateTable.slopeFrom} %`, 'Done by then'],
+    fixedDateTable.kinds.flatMap(({ label, jobs }) =>
+      jobs.map(({ remedies, up, days, onSlope, why }) => [
+        label,
+        remedies.map((name) => remedyEntry(name).label).join(', '),
+        `${up ? 'up and ' : ''}${days}`,
+        onSlope === undefined ? '–' : known(onSlope),
+        why,
+      ]),
+    ),
   ),
   table(
     'Season',

@@ -1,5 +1,6 @@
+import { type DateKind, dateKindOf, fixedDateTable } from '@glenfold/agronomy';
 import type { JobAnswer, SeasonAnswer, SiteDateAnswer } from '@glenfold/contract';
-import { Box, Button, TextField, Typography } from '@mui/material';
+import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
 import { FormDialog } from '../../ui/FormDialog.tsx';
@@ -11,6 +12,7 @@ import { useAddDate } from './api.ts';
 
 function AddDate({ siteId, onClose }: { readonly siteId: string; readonly onClose: () => void }) {
   const [name, setName] = useState('');
+  const [kind, setKind] = useState<DateKind | ''>('');
   const [day, setDay] = useState('');
   const add = useAddDate(siteId);
   const fault = (field: string) =>
@@ -22,14 +24,28 @@ function AddDate({ siteId, onClose }: { readonly siteId: string; readonly onClos
       small
       onClose={onClose}
       saving={add}
-      onSave={() => add.mutate({ name, day }, { onSuccess: onClose })}
+      onSave={() => add.mutate({ name, kind: kind as DateKind, day }, { onSuccess: onClose })}
     >
+      <TextField
+        select
+        label="Kind"
+        value={kind}
+        onChange={(event) => setKind(event.target.value as DateKind)}
+        error={!!fault('kind')}
+        helperText={fault('kind') ?? (kind ? dateKindOf(kind).about : 'What has to be finished by then depends on it')}
+      >
+        {fixedDateTable.kinds.map(({ name: one, label }) => (
+          <MenuItem key={one} value={one}>
+            {label}
+          </MenuItem>
+        ))}
+      </TextField>
       <TextField
         label="What it is"
         value={name}
         onChange={(event) => setName(event.target.value)}
         error={!!fault('name')}
-        helperText={fault('name') ?? 'Match, wedding, sale, the rains'}
+        helperText={fault('name') ?? 'As you call it: cup match, wedding, viewing, autumn rains'}
       />
       <TextField
         type="date"
@@ -72,6 +88,7 @@ function OneDate({
         <Typography variant="h3" sx={{ flex: 1 }}>
           {date.name}, {dayWords(date.day)}
         </Typography>
+        <Typography sx={{ color: colours.faded }}>{dateKindOf(date.kind).label}</Typography>
         {may('work.write') && (
           <Button size="small" onClick={() => remove(`/site-dates/${date.id}`, date.name)}>
             Take it out
@@ -118,7 +135,7 @@ export function Dates({ season, zoneId }: { readonly season: SeasonAnswer; reado
       </Box>
       {season.dates.length === 0 && (
         <Typography sx={{ color: colours.faded }}>
-          A match or a wedding: the latest start of each job is reckoned back from it.
+          A match, the start or the end of the rains, a sale: the latest start of each job is counted back from it.
         </Typography>
       )}
       {season.dates.map((date) => (
