@@ -87,7 +87,7 @@ it('the form is a page for each laboratory, with what is to grow and what was pu
   const pageOf = (bag: BagAnswer): string => pages.find((page) => page.includes(writeBagCode(bag.code)))!;
   expect(pageOf(one!)).toMatch(/to Tern Sound testing station\. 1 bag\./);
   expect(pageOf(one!)).toContain('Fees for this bag together: $14.00');
-  expect(pageOf(one!)).toContain('20-5-10');
+  expect(pageOf(one!)).toContain('Blend 16-4-8');
   expect(pageOf(two!).replace(/\s+/g, ' ')).toMatch(/to be/);
   expect(pageOf(two!)).toContain('fescue');
   // Where no laboratory is chosen, nobody knows what it asks.

@@ -153,6 +153,8 @@ it.each([
   ['North would be left with 0.5 m² to treat: move it.', 'North would be left with 5.4 ft² to treat: move it.'],
   ['1 to 1,000 m² is wanted, not 2,000 m².', '10.8 to 10,760 ft² is wanted, not 21,530 ft².'],
   ['Some m² are missing.', 'Some m² are missing.'],
+  ['Layer 1, depth is 12 cm: give 0 to 10 cm.', 'Layer 1, depth is 4.7 in: give 0 to 4 in.'],
+  ['At most 10000 g/m2, from -10 to 40 °C.', 'At most 2,050 lb/1000 ft², from 14 to 104 °F.'],
 ])('%s', (metric, us) => {
   expect(inUnits(metric, 'us')).toBe(us);
   expect(inUnits(metric, 'metric')).toBe(metric);

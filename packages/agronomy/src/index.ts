@@ -6,7 +6,6 @@ export {
   checkTyped,
   exampleOf,
   inputFrom,
-  plainLabel,
   printedUnit,
   readIn,
   spelledOut,
@@ -30,6 +29,7 @@ export * from './evidence/zoneEvidence.ts';
 export { measureRing, polygonArea, type PolygonRings } from './ground/polygonArea.ts';
 export * from './analytes/analytes.ts';
 export * from './analytes/plausible.ts';
+export { ratingOf } from './analytes/ratings.ts';
 export * from './analytes/reported.ts';
 export * from './lab/advised.ts';
 export * from './lab/arrangement.ts';
@@ -122,6 +122,8 @@ export * from './jobs/normalFacts.ts';
 export * from './season/normalDays.ts';
 export * from './jobs/windowRules.ts';
 export * from './jobs/window.ts';
+export { plainLabel } from './calculators/plainLabel.ts';
+export { problemWords, refusalWords } from './calculators/refusal.ts';
 export * from './jobs/cardTable.ts';
 export * from './jobs/fixedDates.ts';
 export * from './jobs/jobs.ts';

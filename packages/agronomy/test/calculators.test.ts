@@ -11,7 +11,9 @@ import {
   limeProgram,
   limeSmp,
   nitrogenAnnual,
+  refusalWords,
 } from '../src/index.ts';
+import { quantity } from '../src/calculators/fields.ts';
 import { textureClass } from '../src/soil/texture.ts';
 
 const double = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -203,6 +205,22 @@ describe('texture', () => {
   ])('%d / %d / %d is %s', (sand, silt, clay, name) =>
     expect(textureClass({ sand, silt, clay }).result.class).toBe(name),
   );
+});
+
+it.each([
+  ['clayHeight', 'was given nothing; wanted 0 to 30 cm', 'Clay height is missing: give 0 to 30 cm.'],
+  ['values.layers.0.depth', 'was given "deep", which is not a number; wanted 0 to 200 cm', 'Layer 1, depth: “deep” is not a number: give 0 to 200 cm.'], // prettier-ignore
+  ['record.holes.1.drop', 'was given 40; wanted 0 to 30 cm', 'Hole 2, drop was given 40; wanted 0 to 30 cm.'],
+  ['The code', 'has a sign that is none', 'The code has a sign that is none.'],
+])('a refusal of %s is told to who typed it without a raw name: %s', (field, problem, words) => {
+  expect(refusalWords(new InputError(field, problem))).toBe(words);
+});
+
+it('a limit that is told roundly in another unit is taken as it is told', () => {
+  const depth = quantity('cm', { min: 0, max: 10 });
+  expect(depth.read('4 in', 'depth')).toBeCloseTo(10.16, 6);
+  expect(() => depth.read('4.5 in', 'depth')).toThrow(/wanted 0 to 10 cm/);
+  expect(() => depth.read(10.16, 'depth')).toThrow(/wanted 0 to 10 cm/);
 });
 
 describe('nitrogen', () => {

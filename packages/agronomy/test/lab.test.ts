@@ -330,6 +330,8 @@ describe('a typed nutrient', () => {
     ['42 lbs/A P', 42, 'lb/acre'],
     ['<5 ppm', 5, 'mg/kg'],
     ['18 kg/ha', 18, 'kg/ha'],
+    ['20–24', 22, 'mg/kg'],
+    ['40 to 50 lb/ac', 45, 'lb/acre'],
   ])('%s', (text, value, unit) =>
     expect(readTypedValue(text, 'p', ppm)).toMatchObject({ value, unit, basis: 'element' }),
   );
@@ -342,6 +344,16 @@ describe('a typed nutrient', () => {
     ['4 in', /soil tests come in/],
     ['4 g/m2', /soil tests come in/],
   ])('%s is refused', (text, message) => expect(() => readTypedValue(text, 'p', ppm)).toThrow(message));
+
+  it.each([
+    ['low', 'low'],
+    ['VL', 'very low'],
+    ['Above Optimum', 'high'],
+    [' Medium ', 'medium'],
+  ])('takes the report’s word %s', (text, rated) =>
+    // prettier-ignore
+    expect(readTypedValue(text, 'k', ppm)).toMatchObject({ rated }),
+  );
 
   it('takes P₂O₅ where the column says so', () => {
     const reported = readTypedValue('91.656 lb/ac P2O5', 'p', { unit: 'lb/acre', basis: 'oxide' });

@@ -3,6 +3,7 @@ import {
   type Figure,
   type Nutrient,
   type Product,
+  type Rating,
   type ReportedValue,
   type SoilTest,
   type ZoneFacts,
@@ -12,7 +13,9 @@ import {
   findGrass,
   grassNames,
   planZone,
+  ratings,
   readZone,
+  tellBar,
   unitsFor,
 } from '../src/index.ts';
 
@@ -180,6 +183,22 @@ describe('a reading', () => {
     const bar = readZone(zone, { ...test, extractant: 'olsen', nutrients }).bars.at(-1)!;
     expect(bar).toMatchObject({ key: 'k', rating: null, limits: null, figure: { value: 80 } });
     expect(bar.words).toMatch(/Not rated: no table for K by Olsen/);
+  });
+
+  it('reads a word without a number as the rating that it is, wherever a number of that rating leads', () => {
+    const own = (rated: Rating, soilGroup?: 'sand' | 'loam') => {
+      const reading = readZone({ ...zone, soilGroup }, { ...test, nutrients: { k: { value: 0, unit: 'mg/kg', basis: 'element', rated } } }); // prettier-ignore
+      return reading.bars.at(-1)!;
+    };
+    for (const rated of ratings) {
+      const bar = own(rated, 'loam');
+      expect([bar.rating, bar.word, tellBar(bar, 'us')]).toEqual([rated, rated, `“${rated}”`]);
+      const same = readZone({ ...zone, soilGroup: 'loam' }, { ...test, nutrients: { k: { value: bar.figure.value, unit: 'mg/kg', basis: 'element' } } }).bars.at(-1)!; // prettier-ignore
+      expect([same.rating, same.acts]).toEqual([rated, bar.acts]);
+    }
+    expect(own('low').words).toMatch(/The report says “low” and gives no number/);
+    const none = readZone(zone, { ...test, extractant: 'olsen', nutrients: { k: { value: 0, unit: 'mg/kg', basis: 'element', rated: 'low' } } }).bars.at(-1)!; // prettier-ignore
+    expect([none.rating, none.words]).toEqual([null, expect.stringMatching(/calls it low, and gives no number\. Not rated/)]); // prettier-ignore
   });
 
   it('warns where the extractant misleads at the soil’s own pH', () => {

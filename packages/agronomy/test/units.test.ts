@@ -124,6 +124,9 @@ describe('parseQuantity', () => {
     ['2 short tons', 'lb', 4000],
     ['3', 'cm', 3],
     ['−4 C', 'C', -4],
+    ['$550', '$', 550],
+    ['$1,250.50', '$', 1250.5],
+    ['$40/yd3', '$/m3', 52.318],
   ])('%s in %s', (text, unit, expected) => {
     expect(parseQuantity(text, unit)).toBeCloseTo(expected, 3);
   });

@@ -61,6 +61,14 @@ export function decorate(
 /** A text that was given where a number is wanted, to be found again on the report; nothing of what is no text. */
 const quoted = (value: unknown): string => (typeof value === 'string' ? ` "${value.slice(0, 60)}"` : '');
 
+/** Units in which a limit is told roundly to who reads US units, "4 in" of 10 cm: typed as it is told it is taken. */
+const TOLD_ROUNDLY: ReadonlySet<string> = new Set(['cm', 'mm', 'm', 'kg', 'L', 'g/m²', 'L/min', 'mm/h', 'km/h', 'm³']);
+const ROUNDED = 0.02;
+const less = (limit: number, unit: string): number =>
+  TOLD_ROUNDLY.has(unit) ? limit - ROUNDED * Math.abs(limit) : limit;
+const more = (limit: number, unit: string): number =>
+  TOLD_ROUNDLY.has(unit) ? limit + ROUNDED * Math.abs(limit) : limit;
+
 /** A finite number within a range; one message says what is wrong and what is allowed. */
 export function Amount(label: string, options: AmountOptions): PropertyDecorator {
   const { min, max, unit = '', remedy } = options;
@@ -68,7 +76,8 @@ export function Amount(label: string, options: AmountOptions): PropertyDecorator
   return decorate(
     'amount',
     [options],
-    (value) => typeof value === 'number' && Number.isFinite(value) && value >= min && value <= max,
+    (value) =>
+      typeof value === 'number' && Number.isFinite(value) && value >= less(min, unit) && value <= more(max, unit),
     ({ value }) => {
       if (value === undefined || value === null || value === '') return `${label} is missing: give ${allowed}.`;
       if (typeof value !== 'number' || !Number.isFinite(value))

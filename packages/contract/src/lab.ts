@@ -6,8 +6,10 @@ import {
   type AdvisedUnit,
   advisedKinds,
   advisedUnits,
+  type Rating,
   bases,
   extractants,
+  ratings,
   sampleKinds,
   soilAnalytes,
 } from '@glenfold/agronomy';
@@ -58,6 +60,11 @@ export class ReportedValueInput {
   @IsOptional()
   @IsBoolean({ message: 'Above the range is yes or no.' })
   aboveRange?: boolean;
+
+  /** The report gave this word and no number. */
+  @IsOptional()
+  @IsIn(ratings, oneOf('The report’s word', ratings))
+  rated?: Rating;
 
   /** Of a buffer pH its method; of a nutrient its extractant, where it is not the report’s. */
   @IsOptional()

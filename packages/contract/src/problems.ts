@@ -26,7 +26,7 @@ export class ProblemAnswer {
 }
 
 /** What is asked for where a field has no words of its own, such as one that only a program sends; by the check. */
-const asked: Readonly<Record<string, string>> = {
+const kinds: Readonly<Record<string, string>> = {
   isArray: 'Give a list.',
   isBoolean: 'Give true or false.',
   isInt: 'Give a whole number.',
@@ -34,6 +34,9 @@ const asked: Readonly<Record<string, string>> = {
   isObject: 'Give an object with its fields.',
   isString: 'Give a text.',
   isUuid: 'Give the id of a record.',
+};
+const asked: Readonly<Record<string, string>> = {
+  ...kinds,
   nestedValidation: 'Give an object with its fields, or a list of them.',
   whitelistValidation: 'It is not known here: leave it out.',
   arrayMaxSize: 'The list is too long.',
@@ -64,7 +67,14 @@ export function problemFields(errors: readonly ValidationError[], parent = ''): 
     const constraints = Object.entries(error.constraints ?? {});
     const [first] = constraints;
     const own = constraints.find(([name, message]) => name !== 'held' && !isLibrarys(message, error.property));
-    const message = own?.[1] ?? (first && (asked[first[0]] ?? 'This cannot be taken as it is: correct it.'));
+    // Of a field that was left out every check fails: what it is asked for says more than how large it may be.
+    const missing = error.value === undefined || error.value === null;
+    const kind = missing ? constraints.find(([name]) => name in kinds) : undefined;
+    const message =
+      own?.[1] ??
+      (kind
+        ? `Something is missing here. ${kinds[kind[0]]!}`
+        : first && (asked[first[0]] ?? 'This cannot be taken as it is: correct it.'));
     return [
       ...(message === undefined ? [] : [{ field, message }]),
       ...problemFields(error.children ?? [], `${field}.`),

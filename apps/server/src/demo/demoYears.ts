@@ -31,7 +31,15 @@ export type DemoStep = { readonly on: string } & (
     }
 );
 
-/** A job of today. */
+/** What was put down this year without a card, as somebody wrote it into the logbook. */
+export interface DemoEntry extends Pick<EntryInput, 'on' | 'kind' | 'rate' | 'unit' | 'quantity'> {
+  /** Label of the zone. */
+  readonly zone: string;
+  readonly product: string;
+  readonly by: string;
+}
+
+/** A job that is done today, where the day allows it. */
 export interface DemoJob {
   readonly job: string;
   readonly zone: string;
@@ -61,13 +69,29 @@ export class DemoYears {
     for (const { id, stock } of store) await this.records.of(ProductRecord).change(id, { stock });
   }
 
-  /** Set jobs to today, give them their machines, and hold what waits. */
+  async write(siteId: string, entries: readonly DemoEntry[]): Promise<void> {
+    const zones = await this.ground.zones(siteId);
+    const products = await this.records.of(ProductRecord).find();
+    for (const { zone: label, product: name, by: doneBy, ...entry } of entries) {
+      const zone = zones.find((one) => one.label === label);
+      const product = products.find((one) => one.name === name);
+      if (!zone || !product) throw new Error(`The demo has no ${zone ? name : label}.`);
+      await this.clock.asOf(new Date(`${entry.on}T17:00:00Z`), () =>
+        this.logbook.write({ ...entry, doneBy, id: randomUUID(), zoneId: zone.id, productId: product.id, state: 'done' }),
+      );
+    }
+    // The store is counted as of today.
+    for (const { id, stock } of products) await this.records.of(ProductRecord).change(id, { stock });
+  }
+
+  /** Set jobs to today that the day allows, give them their machines, and hold what waits. */
   async today(siteId: string, wanted: readonly DemoJob[]): Promise<void> {
     const machines = await this.machines.list();
     const today = await this.days.on(siteId);
     for (const { job: key, zone, machine, hold } of wanted) {
       const job = await this.#job(siteId, key, zone, 0);
-      await this.records.of(Job).change(job.id, { day: today, moved: true, dated: true });
+      const { breaks } = await this.jobs.breaks(job.id, today, 'us');
+      if (breaks.length === 0) await this.records.of(Job).change(job.id, { day: today, moved: true, dated: true });
       const found = machines.find(({ name }) => name === machine);
       if (found) await this.jobs.crew(job.id, { machineId: found.id }, (await this.jobs.one(job.id)).version);
       if (hold) await this.jobs.hold(job.id, hold, (await this.jobs.one(job.id)).version);

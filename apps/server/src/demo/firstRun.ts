@@ -7,7 +7,7 @@ import { Injectable } from '@nestjs/common';
 import papaparse from 'papaparse';
 import { type DemoBag, DemoBags } from './demoBags.ts';
 import { type DemoFindings, DemoTests } from './demoTests.ts';
-import { type DemoJob, type DemoStep, DemoYears } from './demoYears.ts';
+import { type DemoEntry, type DemoJob, type DemoStep, DemoYears } from './demoYears.ts';
 import { GroundService, type SiteFile } from '../ground/ground.service.ts';
 import { LabReportService } from '../lab/labReport.service.ts';
 import { LaboratoriesService } from '../lab/laboratories.service.ts';
@@ -45,7 +45,9 @@ interface Scenario {
       readonly handedOver?: readonly string[];
       /** Years that were worked before, each as of its day. */
       readonly years?: readonly DemoStep[];
-      /** Jobs of today, and what waits. */
+      /** What was put down this year without a card. */
+      readonly wrote?: readonly DemoEntry[];
+      /** Jobs of today where the day allows them, and what waits. */
       readonly today?: readonly DemoJob[];
       /** Of the report that its owner has. */
       readonly letter?: string;
@@ -100,11 +102,12 @@ export class FirstRun {
               if (site === of) await this.settings.decide(kind, { siteId: site ? made.get(site)! : null, value }, 0);
           };
           await decide(undefined);
-          for (const { ground, labFiles, findings = {}, bags = [], handedOver = [], years = [], today = [], letter } of sites) {
+          for (const { ground, labFiles, findings = {}, bags = [], handedOver = [], years = [], wrote = [], today = [], letter } of sites) {
             const site = await this.ground.importSite(JSON.parse(read(ground)) as SiteFile);
             made.set(site.name, site.id);
             await decide(site.name);
             await this.years.play(site.id, years, read);
+            await this.years.write(site.id, wrote);
             const codes = await this.demoBags.load(site.id, bags);
             for (const { file, import: confirmed, learn } of labFiles) {
               const content = read(file).replace(BAG, (_, place: string) => writeBagCode(codes[Number(place) - 1]!));

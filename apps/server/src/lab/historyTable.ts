@@ -74,7 +74,7 @@ function readPart({ header, rows, decimalComma, dateOrder, siteAt }: HistoryFile
     const { row, faults } = readLabRow(cells, header.columns, { decimalComma, dateOrder });
     for (const [analyte, one] of Object.entries(row.values) as Array<[Analyte, ReportedValue]>) {
       const method = one.method ?? (analyte === 'bufferPh' ? (header.bufferMethod ?? undefined) : undefined);
-      const key = `${analyte}|${one.unit}|${one.basis}|${method}|${one.belowDetection}|${one.aboveRange}`;
+      const key = `${analyte}|${one.unit}|${one.basis}|${method}|${one.belowDetection}|${one.aboveRange}|${one.rated}`;
       let known = kinds.get(key);
       if (!known) {
         const { value: _one, ...shared } = stored({ ...one, method });

@@ -24,9 +24,14 @@ function plainly({ labNumber, sampledOn, depth, values, advised }: LabRow): Read
     ['its number', labNumber],
     ['its day', sampledOn],
     ['its depth', depth === undefined ? undefined : `${Number(depth.toFixed(2))} cm`],
-    ...Object.entries(values).map(([analyte, { value, unit, basis, belowDetection, aboveRange, method }]) => {
+    ...Object.entries(values).map(([analyte, { value, unit, basis, belowDetection, aboveRange, rated, method }]) => {
       const sign = belowDetection ? '<' : aboveRange ? '>' : '';
-      const as = [`${sign}${value}`, unit, basis === 'oxide' ? 'as the oxide' : '', method ? `by ${method}` : ''];
+      const as = [
+        rated ?? `${sign}${value}`,
+        unit,
+        basis === 'oxide' ? 'as the oxide' : '',
+        method ? `by ${method}` : '',
+      ];
       return [analyte, as.filter(Boolean).join(' ')] as const;
     }),
     ...(advised ?? []).map(({ what, amount, unit, words }) => {

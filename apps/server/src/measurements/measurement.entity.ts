@@ -1,4 +1,4 @@
-import type { Analyte, Basis, LabUnit } from '@glenfold/agronomy';
+import type { Rating, Analyte, Basis, LabUnit } from '@glenfold/agronomy';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -39,7 +39,7 @@ export class Measurement extends Owned {
 
   /** `below`: the truth lies between 0 and the value; `above`: it is the value or more. */
   @Column({ type: 'text', nullable: true })
-  qualifier: 'below' | 'above' | null;
+  qualifier: 'below' | 'above' | Rating | null;
 
   /** Nothing where nobody wrote down when. */
   @Column({ type: 'date', nullable: true })

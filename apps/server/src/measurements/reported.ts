@@ -1,11 +1,11 @@
-import type { ReportedValue, ReportedValues } from '@glenfold/agronomy';
+import { type Rating, type ReportedValue, type ReportedValues, ratings } from '@glenfold/agronomy';
 import type { Measurement } from './measurement.entity.ts';
 
 type Stored = Pick<Measurement, 'value' | 'unit' | 'basis' | 'method' | 'qualifier'>;
 
 /** A reported value as it is kept. */
-export function stored({ value, unit, basis, method, belowDetection, aboveRange }: ReportedValue): Stored {
-  const qualifier = belowDetection ? 'below' : aboveRange ? 'above' : null;
+export function stored({ value, unit, basis, method, belowDetection, aboveRange, rated }: ReportedValue): Stored {
+  const qualifier = rated ?? (belowDetection ? 'below' : aboveRange ? 'above' : null);
   return { value, unit: unit || null, basis, method: method ?? null, qualifier };
 }
 
@@ -17,9 +17,12 @@ export function reported({ value, unit, basis, method, qualifier }: Stored): Rep
     basis,
     ...(qualifier === 'below' ? { belowDetection: true } : {}),
     ...(qualifier === 'above' ? { aboveRange: true } : {}),
+    ...(isRating(qualifier) ? { rated: qualifier } : {}),
     ...(method === null ? {} : { method }),
   };
 }
+
+const isRating = (word: string | null): word is Rating => (ratings as readonly (string | null)[]).includes(word);
 
 /** What measurements of one result say, by analyte. */
 export function valuesOf(measurements: readonly Measurement[]): ReportedValues {

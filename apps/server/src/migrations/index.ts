@@ -25,6 +25,7 @@ import { KnownDevices1795960000000 } from './1795960000000-knownDevices.ts';
 import { Erasure1795970000000 } from './1795970000000-erasure.ts';
 import { Mixes1795980000000 } from './1795980000000-mixes.ts';
 import { DateKinds1795990000000 } from './1795990000000-dateKinds.ts';
+import { RatedWords1796000000000 } from './1796000000000-ratedWords.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -55,4 +56,5 @@ export const migrations = [
   Erasure1795970000000,
   Mixes1795980000000,
   DateKinds1795990000000,
+  RatedWords1796000000000,
 ] as const;

@@ -1,4 +1,4 @@
-import { InputError, type LoadJudged, judgeLoad } from '@glenfold/agronomy';
+import { InputError, type LoadJudged, judgeLoad, refusalWords } from '@glenfold/agronomy';
 import type { LoadCheckAnswer, LoadCheckInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { GroundService } from '../ground/ground.service.ts';
@@ -57,7 +57,7 @@ function judged({ kind, record, on }: Pick<LoadCheckInput, 'kind' | 'record' | '
   try {
     return judgeLoad(kind, record, on);
   } catch (error) {
-    if (error instanceof InputError) refuse([{ field: `record.${error.field}`, message: `${error.message}.` }]);
+    if (error instanceof InputError) refuse([{ field: `record.${error.field}`, message: refusalWords(error) }]);
     throw error;
   }
 }

@@ -3,6 +3,7 @@ import {
   type TestedGround,
   type UnitSystem,
   InputError,
+  refusalWords,
   analytes,
   drainageNext,
   findGrass,
@@ -90,7 +91,7 @@ export class OwnTestsService {
     try {
       return judgeFieldTest(kind, record, groundOf(zone), units);
     } catch (error) {
-      if (error instanceof InputError) refuse([{ field: `record.${error.field}`, message: `${error.message}.` }]);
+      if (error instanceof InputError) refuse([{ field: `record.${error.field}`, message: refusalWords(error) }]);
       throw error;
     }
   } // prettier-ignore

@@ -52,3 +52,15 @@ export async function again<T>(transaction: () => Promise<T>): Promise<T> {
       await pause(Math.random() * FIRST_PAUSE * 2 ** tries);
     }
 }
+
+/** What of a value no column takes, by the beginning of the code; what to do about it. */
+const unreadable: ReadonlyArray<readonly [codes: RegExp, words: string]> = [
+  [/^22003/, 'A number in the request is larger than any that is kept here: look for a digit too many.'],
+  [/^2200[78]/, 'A day in the request does not exist, such as 31 April: correct it.'],
+  [/^(22021|22P05)/, 'A text holds a character that is none, often from a copied file: paste it as plain text.'],
+  [/^22P02/, 'An id in the address or in the request is no id: go back, and choose the record again.'],
+];
+
+/** Which value could not be kept, and what to do; nothing where it is not that. */
+export const unreadableWords = (error: unknown): string | undefined =>
+  unreadable.find(([codes_]) => codes_.test(codeOf(error)))?.[1];

@@ -1,7 +1,7 @@
 import type { ConflictAnswer, ProblemField } from '@glenfold/contract';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { Request, Response } from 'express';
-import { type DatabaseTrouble, troubleOf } from './databaseTrouble.ts';
+import { type DatabaseTrouble, troubleOf, unreadableWords } from './databaseTrouble.ts';
 
 /** A refusal with the fields it is about; leaves as problem details (RFC 9457). */
 export class Problem extends HttpException {
@@ -56,7 +56,7 @@ const troubles: Readonly<
   },
   unreadable: {
     ...{ status: 400, title: 'A value cannot be kept' },
-    detail: 'A text, number or day in the request is none that can be kept, so nothing was saved. Type it anew, and try again.',
+    detail: 'A value in the request is of a kind that cannot be kept, so nothing was saved. Look at what was typed last, and type it again.',
   },
   away: {
     ...{ status: 503, title: 'The database is away', retry: 1 },
@@ -118,7 +118,8 @@ export class ProblemFilter implements ExceptionFilter {
     const trouble = troubleOf(error);
     if (trouble) {
       if (trouble !== 'twice') this.#log.warn(`${trouble}: ${(error as Error).message}`);
-      return { ...troubles[trouble], errors: [] };
+      const { detail, ...told } = troubles[trouble];
+      return { ...told, detail: (trouble === 'unreadable' && unreadableWords(error)) || detail, errors: [] };
     }
     const status = error instanceof HttpException ? error.getStatus() : (error as { status?: unknown }).status;
     if (typeof status === 'number' && status >= 400 && status < 500) {

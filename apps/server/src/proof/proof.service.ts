@@ -8,6 +8,7 @@ import {
   dayOn,
   daysBetween,
   entryKindOf,
+  isNumber,
   plannedEntry,
   wentDown,
   lastDayOf,
@@ -279,14 +280,7 @@ function changesOf(tests: readonly Tested[]): ProofChangeAnswer[] {
   if (!before || !after) return [];
   return told.flatMap(({ analyte, name, sense }): ProofChangeAnswer[] => {
     const [one, other] = [before.values[analyte], after.values[analyte]];
-    if (
-      !one ||
-      !other ||
-      one.belowDetection ||
-      other.belowDetection ||
-      one.unit !== other.unit ||
-      one.basis !== other.basis
-    )
+    if (!one || !other || !isNumber(one) || !isNumber(other) || one.unit !== other.unit || one.basis !== other.basis)
       return [];
     const { result, working } = compareTests(analyte, { value: one.value, cores: before.cores }, { value: other.value, cores: after.cores })!; // prettier-ignore
     const { change, uncertainty, differs } = result;

@@ -10,6 +10,7 @@ import {
   planned,
   present,
   presentStep,
+  tellBar,
   tellSupply,
   tellWork,
 } from '@glenfold/agronomy';
@@ -260,11 +261,11 @@ function testSection({ answer, units }: ZonePaper): Content[] {
       layout: rules,
       table: {
         widths: [110, 80, 70, '*'],
-        body: reading.bars.map(({ name, sense, figure, rating, words, belowDetection, scale }) => [
-          cell(name),
-          cell(`${belowDetection ? '<' : ''}${present(sense, figure.value, units).text}`),
-          cell(scale?.words[scale.at] ?? rating ?? 'not rated'),
-          cell(words),
+        body: reading.bars.map((bar) => [
+          cell(bar.name),
+          cell(tellBar(bar, units)),
+          cell(bar.scale?.words[bar.scale.at] ?? bar.rating ?? 'not rated'),
+          cell(bar.words),
         ]),
       },
     },

@@ -1,6 +1,7 @@
 import {
   type Change,
   InputError,
+  refusalWords,
   type Stocked,
   inYear,
   readChange,
@@ -133,7 +134,7 @@ export class Programs {
       return read;
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
-      return refuse([{ field: error.field, message: sentence(error.message) }]);
+      return refuse([{ field: error.field, message: refusalWords(error) }]);
     }
   }
 
@@ -149,12 +150,6 @@ export class Programs {
   async #draft(siteId: string): Promise<Program | undefined> {
     return (await this.records.of(Program).find({ siteId, state: 'draft' }))[0];
   }
-}
-
-/** "Rate was given …" of "values.rate was given …". */
-function sentence(message: string): string {
-  const plain = message.replace(/^values\./, '');
-  return `${plain.charAt(0).toUpperCase()}${plain.slice(1)}.`;
 }
 
 /** Day on which a change was put off. */

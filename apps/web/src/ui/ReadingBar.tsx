@@ -1,4 +1,4 @@
-import { type Bar, type UnitSystem, type Working, monthOf, present, ratings } from '@glenfold/agronomy';
+import { type Bar, type UnitSystem, type Working, monthOf, present, ratings, tellBar } from '@glenfold/agronomy';
 import { Box, Typography, useMediaQuery } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from './theme.ts';
@@ -54,12 +54,12 @@ export function ReadingBar({
 }: ReadingBarProps) {
   const { system: chosen } = useUnits();
   const system = units ?? chosen;
-  const { name, figure, sense, limits, rating, words, belowDetection, scale } = bar;
+  const { name, figure, limits, rating, words, scale } = bar;
   // A paper that was handed over before this was told goes by the rating.
   const steps = scale?.words ?? ratings;
   const wanted = scale?.wanted ?? ratings.indexOf('medium');
   const word = scale ? scale.words[scale.at] : rating;
-  const told = `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
+  const told = tellBar(bar, system);
   const phone = useMediaQuery('(max-width: 599px)');
   const width = phone || narrow ? widths.phone : widths.desk;
   const segment = width / steps.length;
@@ -139,7 +139,7 @@ export function ReadingBar({
                 fontSize="10.5"
                 fill={colours.faded}
               >
-                {present(sense, limit, system).number}
+                {present(bar.sense, limit, system).number}
               </text>
             ))}
             {limits && spread && (

@@ -1,6 +1,7 @@
 import {
   type Calculator,
   InputError,
+  problemWords,
   type Outcome,
   type Typed,
   type UnitSystem,
@@ -45,7 +46,7 @@ export function calculate(calculator: Calculable, form: TypedForm, system: UnitS
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
     // The field is named beside the words already.
-    const words = error.message.replace(`${error.field} `, '');
+    const words = problemWords(error);
     return { problem: { path: error.field, words: inUnits(words.charAt(0).toUpperCase() + words.slice(1), system) } };
   }
 }

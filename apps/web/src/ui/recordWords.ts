@@ -318,7 +318,12 @@ function namedEntry(entry: unknown, named: NamesById): string {
 }
 
 /** "P₂O₅ 92 lb/acre", or the amount alone where its name stands beside. */
-function valueWords(analyte: string, { value, unit, basis, belowDetection }: ReportedValue, named: boolean): string {
+function valueWords(
+  analyte: string,
+  { value, unit, basis, belowDetection, rated }: ReportedValue,
+  named: boolean,
+): string {
+  if (rated) return `${named ? `${basisName(analyte as Analyte, basis)} ` : ''}“${rated}”`;
   const name = named || basis === 'oxide' ? `${basisName(analyte as Analyte, basis)} ` : '';
   return `${name}${belowDetection ? '<' : ''}${value} ${unit === 'pH' ? '' : unit}`.trim();
 }

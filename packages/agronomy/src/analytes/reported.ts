@@ -2,6 +2,7 @@ import { type UnitSystem, present } from '../units/present.ts';
 import { convert } from '../units/unit.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { type Analyte, type LabUnit, OXIDE_SOURCE, analytes } from './analytes.ts';
+import type { Rating } from './ratings.ts';
 
 export const bases = ['element', 'oxide'] as const;
 /** What a number counts: the element, or the compound that it is also told as (P₂O₅, MgO, NO₃). */
@@ -16,9 +17,15 @@ export interface ReportedValue {
   readonly belowDetection?: boolean | undefined;
   /** The report said ">value": the truth is that or more. */
   readonly aboveRange?: boolean | undefined;
+  /** The report gave a word and no number: `value` says nothing. */
+  readonly rated?: Rating | undefined;
   /** Extractant or method of this value alone, where it is not the report's. */
   readonly method?: string | undefined;
 }
+
+/** Whether it is a number to be compared, and no limit of what can be read, nor a word. */
+export const isNumber = ({ belowDetection, aboveRange, rated }: ReportedValue): boolean =>
+  !belowDetection && !aboveRange && rated === undefined;
 
 /** Values of one sample. */
 export type ReportedValues = Readonly<Partial<Record<Analyte, ReportedValue>>>;
@@ -123,6 +130,7 @@ export function inOwnUnit(analyte: Analyte, reported: ReportedValue): Figure {
 /** A value as a person reads it: "<27 ppm", "pH 5.8", "5.5 in", "weak". */
 export function presentValue(analyte: Analyte, reported: ReportedValue, system: UnitSystem): string {
   const { words, sense } = analytes[analyte];
+  if (reported.rated) return `“${reported.rated}”`;
   const sign = reported.belowDetection ? '<' : reported.aboveRange ? '>' : '';
   const { value } = inOwnUnit(analyte, reported);
   if (words) return words[Math.round(value)] ?? String(value);

@@ -80,6 +80,16 @@ function range(unit: string, { min, max, above }: QuantityOptions): string {
 /** Beyond any amount of soil work; keeps arithmetic clear of overflow where a field states no limit. */
 const CEILING = 1e12;
 
+/** Share by which a limit may be rounded in another unit than its own. */
+const ROUNDED = 0.02;
+const ROUNDED_UNITS: ReadonlySet<string> = new Set([
+  ...(['cm', 'mm', 'm', 'm2', 'm3', 'kg', 't', 'L', 'mL', 'g', 'g/m2', 'L/min', 'mm/h', 'km/h', 'mL/m2', 'C'] as const),
+]);
+const hasOtherUnit = (raw: string, unit: string): boolean => {
+  const own = /[A-Za-z%"′″'].*$/.exec(raw)?.[0].trim();
+  return own !== undefined && own !== unit;
+};
+
 /** An amount in `unit` (`pH` and `''` are plain numbers), within its range. */
 export function quantity(unit: string, options: QuantityOptions = {}): Field<number, false> {
   const allowed = range(unit, options);
@@ -101,7 +111,9 @@ export function quantity(unit: string, options: QuantityOptions = {}): Field<num
       }
       const { min = -CEILING, max = CEILING, above = -Infinity, whole, why } = options;
       // A converted limit ("8 in" where 20.32 cm is the end) must not fail on the last bit.
-      const slack = 1e-9 * Math.max(1, Math.abs(value));
+      // In a unit of one’s own a limit is told roundly, "4 in" of 10 cm, and taken as it is told.
+      const foreign = typeof raw === 'string' && ROUNDED_UNITS.has(unit) && hasOtherUnit(raw, unit);
+      const slack = foreign ? ROUNDED * Math.abs(value) : 1e-9 * Math.max(1, Math.abs(value));
       if (value < min - slack || value > max + slack || value <= above) {
         throw new InputError(path, `was given ${shown(raw)}; wanted ${allowed}${why ? ` (${why})` : ''}`);
       }

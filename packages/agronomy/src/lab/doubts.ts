@@ -1,5 +1,5 @@
 import { type Analyte, analyteKeys, analytes, isNutrient } from '../analytes/analytes.ts';
-import { type ReportedValue, type ReportedValues, inOwnUnit, unitWord } from '../analytes/reported.ts';
+import { type ReportedValue, type ReportedValues, inOwnUnit, isNumber, unitWord } from '../analytes/reported.ts';
 import { questionPlausibility } from '../analytes/plausible.ts';
 import type { Extractant } from '../nutrients/sufficiencyTables.ts';
 import { figure } from '../working/working.ts';
@@ -27,8 +27,7 @@ export interface Doubt {
 }
 
 const own = (analyte: Analyte, value: ReportedValue): number => inOwnUnit(analyte, value).value;
-const plain = (value: ReportedValue | undefined): value is ReportedValue =>
-  value !== undefined && !value.belowDetection && !value.aboveRange;
+const plain = (value: ReportedValue | undefined): value is ReportedValue => value !== undefined && isNumber(value);
 const named = (analyte: Analyte): string =>
   analytes[analyte].sense === 'concentration' ? analytes[analyte].symbol : analytes[analyte].name;
 const told = (analyte: Analyte, value: number): string =>
@@ -199,7 +198,7 @@ export function doubtsAbout(sample: SampleRead, earlier: readonly SampleRead[]):
   const implausible = analyteKeys.flatMap((analyte): Doubt[] => {
     const value = sample.values[analyte];
     const words =
-      value && !value.belowDetection ? questionPlausibility(analyte, own(analyte, value)) : undefined;
+      value && !value.belowDetection && !value.rated ? questionPlausibility(analyte, own(analyte, value)) : undefined;
     return words ? [{ key: 'plausible', analyte, words, grave: true }] : [];
   }); // prettier-ignore
   const doubted = new Set([...units, ...implausible].map(({ analyte }) => analyte));

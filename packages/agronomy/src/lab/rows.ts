@@ -1,4 +1,5 @@
-import { type Analyte, type LabUnit, analytes } from '../analytes/analytes.ts';
+import { type Analyte, type LabUnit, analytes, isNutrient } from '../analytes/analytes.ts';
+import { ratingOf } from '../analytes/ratings.ts';
 import { type ReportedValue, unitsFor } from '../analytes/reported.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { convert } from '../units/unit.ts';
@@ -83,9 +84,12 @@ function readValue(analyte: Analyte, column: ColumnMatch, text: string): Reporte
     throw new QuantityError(
       'says that nothing was found, and not how little can be: set the detection limit of the column',
     );
-  const printed = found
-    ? { value: limit!, rest: '', belowDetection: true, aboveRange: false }
-    : readPrinted(text.replace(/%\s*$/, ''));
+  const rated = isNutrient(analyte) ? ratingOf(text) : undefined;
+  const printed = rated
+    ? { value: 0, rest: '', belowDetection: false, aboveRange: false }
+    : found
+      ? { value: limit!, rest: '', belowDetection: true, aboveRange: false }
+      : readPrinted(text.replace(/%\s*$/, ''));
   const units = unitsFor(analyte);
   const told = printed.rest === '' ? (unit as LabUnit | null) : ownUnitOf(analyte, printed.rest, text);
   // A mass by another is never guessed: ppm and lb/acre lie apart by half. Shares and the like come in their usual unit.
@@ -100,6 +104,7 @@ function readValue(analyte: Analyte, column: ColumnMatch, text: string): Reporte
     basis: analytes[analyte].oxide ? basis : 'element',
     ...(printed.belowDetection ? { belowDetection: true } : {}),
     ...(printed.aboveRange ? { aboveRange: true } : {}),
+    ...(rated ? { rated } : {}),
     ...(method ? { method } : {}),
   };
 }

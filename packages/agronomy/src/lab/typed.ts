@@ -1,4 +1,5 @@
-import { type Analyte, type LabUnit, analytes } from '../analytes/analytes.ts';
+import { type Analyte, type LabUnit, analytes, isNutrient } from '../analytes/analytes.ts';
+import { ratingOf } from '../analytes/ratings.ts';
 import { type ReportedAs, type ReportedValue, basisName, inOwnUnit, unitsFor } from '../analytes/reported.ts';
 import { QuantityError, splitNumber } from '../units/quantity.ts';
 import { UnitError, convert, parseUnit, sameDimension } from '../units/unit.ts';
@@ -12,9 +13,19 @@ export interface SheetColumn extends ReportedAs {
 const digits = (text: string): string => text.replace(/[₂₃₄₅]/g, (sign) => String('₀₁₂₃₄₅'.indexOf(sign)));
 const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
+/** "5.6–5.8" of a report that gives no one number; nothing where it is none. */
+export function rangeIn(
+  text: string,
+): { readonly low: number; readonly high: number; readonly rest: string } | undefined {
+  const [, first, last, rest = ''] = /^\s*(\d+(?:\.\d+)?)\s*(?:[-–—]|to)\s*(\d+(?:\.\d+)?)(.*)$/i.exec(text) ?? [];
+  const [low, high] = [Number(first), Number(last)];
+  return first !== undefined && high > low ? { low, high, rest: rest.trim() } : undefined;
+}
+
 /**
  * Read what a person typed into the cell of an analyte: `21`, `<5`, or a number with
- * its own unit (`42 lb/ac` in a ppm column), which is kept as typed.
+ * its own unit (`42 lb/ac` in a ppm column), which is kept as typed; of a range (`5.6–5.8`) the middle, and of a nutrient a
+ * report's word (`low`).
  *
  * @throws {QuantityError} for a word, a negative number, another basis than the
  *   column's (P₂O₅ typed where P is wanted), or a unit that the analyte does not come in.
@@ -22,11 +33,23 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\
 export function readTypedValue(text: string, analyte: Analyte, column: SheetColumn): ReportedValue {
   const { oxide, symbol } = analytes[analyte];
   const [sign = ''] = /^\s*(?:[<>]|less than|more than)\s*/i.exec(text) ?? [];
-  const number = splitNumber(text.slice(sign.length));
+  const rated = isNutrient(analyte) ? ratingOf(text) : undefined;
+  if (rated)
+    return {
+      value: 0,
+      unit: column.unit,
+      basis: column.basis,
+      rated,
+      ...(column.method ? { method: column.method } : {}),
+    };
+  const between = rangeIn(text);
+  const number = between
+    ? { value: (between.low + between.high) / 2, rest: between.rest }
+    : splitNumber(text.slice(sign.length));
   const name = basisName(analyte, column.basis);
   if (!number)
     throw new QuantityError(
-      `"${text.trim()}" is not a number: type ${name}${column.unit === '' || column.unit === 'pH' ? '' : ` in ${column.unit}`}, such as ${oxide ? '21 or <5' : '6.4'}.`,
+      `"${text.trim()}" is not a number: type ${name}${column.unit === '' || column.unit === 'pH' ? '' : ` in ${column.unit}`}, such as ${oxide ? '21 or <5' : '6.4'}${isNutrient(analyte) ? ', or the report’s word, such as low' : ''}.`,
     );
   if (number.value < 0) throw new QuantityError(`${number.value} is negative: a test cannot read below 0.`);
 

@@ -1,4 +1,5 @@
 import { analytes, nutrientSymbol, nutrients } from '../analytes/analytes.ts';
+import { type Rating, ratings } from '../analytes/ratings.ts';
 import { soilGroups } from '../soil/soilGroups.ts';
 import { InputError, choice, optional, quantity } from '../calculators/fields.ts';
 import { band, flag, listOf, record, series } from '../calculators/structures.ts';
@@ -38,8 +39,7 @@ export const extractantField = () =>
     'modified morgan': 'morgan',
     'olsen bicarbonate': 'olsen',
   });
-export const ratings = ['very low', 'low', 'medium', 'high', 'very high'] as const;
-export type Rating = (typeof ratings)[number];
+export { type Rating, ratings };
 
 const level = () => quantity('mg/kg', { above: 0, max: 1_000_000 });
 const rowFields = {

@@ -1,5 +1,5 @@
-import { capital } from '../units/capital.ts';
 import { InputError } from '../calculators/fields.ts';
+import { refusalWords } from '../calculators/refusal.ts';
 import { type Asked, type Made, type Proposal, cannot } from '../remedies/remedy.ts';
 import { type RemedyName, remedyEntry } from '../remedies/remedyTable.ts';
 import { remedyOf } from '../remedies/remedies.ts';
@@ -26,7 +26,7 @@ function treatmentOf(
       return remedy.make(values, asked);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
-      return cannot(`${capital(error.message)}.`, values);
+      return cannot(refusalWords(error), values);
     }
   };
   const usual = usualValues(name, asked);

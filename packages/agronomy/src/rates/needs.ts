@@ -248,7 +248,9 @@ export function testedNeed(
   if (!test || !bar)
     return { ...unknown, status: 'cannot say', words: `${symbol} was not tested: no ${name} without a test.` };
   if (!bar.rating) return { ...unknown, status: 'cannot say', words: bar.words };
-  const value = `${bar.belowDetection ? 'below ' : ''}${present('concentration', bar.figure.value, system).text}`;
+  const value = bar.word
+    ? `“${bar.word}” without a number`
+    : `${bar.belowDetection ? 'below ' : ''}${present('concentration', bar.figure.value, system).text}`;
   const told = `${symbol} ${value} by ${extractantNames[test.extractant]} is ${bar.rating}`;
   const sand =
     bar.onSand === undefined ? '' : ` The soil is not known and read as loam; on sand it would be ${bar.onSand}.`;

@@ -11,6 +11,7 @@ import {
 } from '../nutrients/sufficiencyTables.ts';
 import { garden } from '../nutrients/garden.ts';
 import type { Sward } from '../nutrients/sward.ts';
+import { type UnitSystem, present } from '../units/present.ts';
 import { type Figure, WorkingBook, figure } from '../working/working.ts';
 import { type AdviceSettings, type NamedTarget, targetFor } from '../settings/settings.ts';
 import { limitTable } from './limitTable.ts';
@@ -32,6 +33,8 @@ export interface Bar {
   /** What of the words is said of this value alone: a detection limit, a table of one's own, a soil that is not known. */
   readonly notes?: string;
   readonly belowDetection: boolean;
+  /** The report gave this word and no number: the figure is the middle of its band. */
+  readonly word?: Rating;
   /** What the same value would be on sand, where the soil is not known and it matters. */
   readonly onSand?: Rating;
   /** Why there is no rating. */
@@ -43,6 +46,12 @@ export interface Bar {
   /** Something is to be done about it, or known of it before anything is. */
   readonly acts: boolean;
 }
+
+/** A bar’s value as a person reads it: "60 ppm", "<5 ppm", "“low”". */
+export const tellBar = (
+  { sense, figure: { value }, belowDetection, word }: Pick<Bar, 'sense' | 'figure' | 'belowDetection' | 'word'>,
+  system: UnitSystem,
+): string => (word ? `“${word}”` : `${belowDetection ? '<' : ''}${present(sense, value, system).text}`);
 
 /** "Phosphorus, P" */
 export const nutrientName = (nutrient: Nutrient): string => `${analytes[nutrient].name}, ${analytes[nutrient].symbol}`;
@@ -203,6 +212,52 @@ export function organicTarget(zone: ZoneFacts, targets: readonly NamedTarget[]):
   return groundKind(zone) === 'fine turf' ? undefined : targetFor(targets, 'organicMatter', zone.grass);
 }
 
+/** What a rating's word stands for on its bar: the middle of its band, a tenth over the last limit, half of the first. */
+function middleOf(rating: Rating, limits: readonly number[]): number {
+  const at = ratings.indexOf(rating);
+  const [low, high] = [limits[at - 1] ?? 0, limits[at]];
+  return high === undefined ? low * 1.1 : (low + high) / 2;
+}
+
+/** A nutrient of which the report gives a word and no number: read as the middle of that band, and said so. */
+function wordBar(
+  nutrient: Nutrient,
+  reported: ReportedValue & { readonly rated: Rating },
+  ...[zone, test, soil]: NutrientGround
+): Bar {
+  const { rated, ...plain } = reported;
+  const any = nutrientBar(nutrient, { ...plain, value: 1, unit: 'mg/kg', basis: 'element' }, zone, test, soil);
+  if (!any.limits)
+    return {
+      ...any,
+      ...{ figure: { value: 0, working: [] }, word: rated },
+      words: `The report calls it ${rated}, and gives no number. ${any.words}`,
+    };
+  const value = middleOf(rated, any.limits);
+  const bar = nutrientBar(nutrient, { ...plain, value, unit: 'mg/kg', basis: 'element' }, zone, test, soil);
+  const book = new WorkingBook();
+  book.step({
+    label: `${analytes[nutrient].symbol} by the report’s word`,
+    formula: `middle of “${rated}” by this extractant`,
+    numbers: `limits ${any.limits.map((limit) => figure(limit)).join(', ')} mg/kg`,
+    result: value,
+    unit: 'mg/kg',
+  });
+  const said = `The report says “${rated}” and gives no number: read as the middle of that band. Ask the laboratory for the number.`;
+  return {
+    ...bar,
+    ...{ word: rated, figure: { value, working: book.entries }, rating: rated },
+    words: `${bar.words} ${said}`,
+    notes: [bar.notes, said].filter(Boolean).join(' '),
+  };
+}
+
+type NutrientGround = readonly [
+  zone: ZoneFacts,
+  test: SoilTest,
+  soil: { readonly acid: boolean; readonly carbonate: boolean; readonly bands: readonly SufficiencySet[] },
+];
+
 const isShort = (rating: Rating): boolean => rating === 'low' || rating === 'very low';
 
 export function nutrientBar(
@@ -212,6 +267,7 @@ export function nutrientBar(
   test: SoilTest,
   soil: { readonly acid: boolean; readonly carbonate: boolean; readonly bands: readonly SufficiencySet[] },
 ): Bar {
+  if (reported.rated) return wordBar(nutrient, { ...reported, rated: reported.rated }, zone, test, soil);
   const element = inOwnUnit(nutrient, reported);
   const extractantUsed = (reported.method as Extractant | undefined) ?? test.extractant;
   const shared = {

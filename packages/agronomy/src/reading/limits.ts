@@ -79,7 +79,8 @@ function acidityOf(ph: number, band: readonly [number, number]): LimitEvidence['
 }
 
 /** The value against what is wanted: "60 ppm, where 75 ppm is wanted". */
-function shortBy({ sense, figure, wanted, belowDetection }: Bar, system: UnitSystem): string {
+function shortBy({ sense, figure, wanted, belowDetection, word }: Bar, system: UnitSystem): string {
+  if (word) return `“${word}” by the report, without a number.`;
   const told = `${belowDetection ? 'Below ' : ''}${present(sense, figure.value, system).text}`;
   return wanted ? `${told}, where ${present(sense, wanted[0], system).text} is wanted.` : `${told}.`;
 }

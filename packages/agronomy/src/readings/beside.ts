@@ -1,5 +1,5 @@
 import { type UnitSystem, present } from '../units/present.ts';
-import type { Bar } from '../reading/bars.ts';
+import { type Bar, tellBar } from '../reading/bars.ts';
 import { type ReadingGroup, type ReadingLine, readingGroups, wordOf } from './lines.ts';
 import { compareTests } from '../reading/testDifference.ts';
 
@@ -40,10 +40,6 @@ export interface BesideZone {
   readonly cores?: number | undefined;
 }
 
-function told({ sense, figure, belowDetection }: Bar, system: UnitSystem): string {
-  return `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
-}
-
 /** "+0.4", "−12 ppm" */
 function change(sense: Bar['sense'], by: number, system: UnitSystem): string {
   const text = present(sense, Math.abs(by), system).text.replace(/^pH /, '');
@@ -72,14 +68,14 @@ export function besideOf(zones: readonly BesideZone[], system: UnitSystem, again
       if (!line) return null;
       const { bar, spread } = line;
       const compared =
-        chosen && own && !own.belowDetection && !bar.belowDetection
+        chosen && own && !own.belowDetection && !bar.belowDetection && !own.word && !bar.word
           ? compareTests(key, { value: own.figure.value, cores: chosen.cores }, { value: bar.figure.value, cores })
           : undefined;
       return {
-        ...{ zoneId, bar, told: told(bar, system), word: wordOf(bar) },
+        ...{ zoneId, bar, told: tellBar(bar, system), word: wordOf(bar) },
         spread: spread && { low: spread.low, high: spread.high },
         difference:
-          own && zoneId !== against
+          own && zoneId !== against && !own.word && !bar.word
             ? {
                 told: change(bar.sense, bar.figure.value - own.figure.value, system),
                 differs: compared?.result.differs ?? null,

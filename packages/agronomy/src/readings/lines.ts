@@ -126,7 +126,7 @@ function beyond(deviations: number): number {
 /** sd of a value, counted with what makes its test weigh less; nothing of what has no table. */
 function errorOf(bar: Bar, cores: number | undefined, { factor }: TestWeight) {
   const tested = testedOf(bar.key, { value: bar.figure.value, cores });
-  if (!tested || bar.belowDetection) return undefined;
+  if (!tested || bar.belowDetection || bar.word) return undefined;
   const plain = errorOfTest(tested);
   const book = new WorkingBook();
   book.step({

@@ -142,7 +142,10 @@ export function trendsOf(values: readonly TakenValue[], applied: readonly Applie
   const order: readonly Analyte[] = ['soilPh', ...analyteKeys.filter((key) => key !== 'soilPh')];
   return order.flatMap((analyte) => {
     const own = values
-      .filter((one): one is Dated => one.analyte === analyte && one.on !== null && one.value.belowDetection !== true)
+      .filter(
+        (one): one is Dated =>
+          one.analyte === analyte && one.on !== null && !one.value.belowDetection && !one.value.rated,
+      )
       .sort((one, other) => one.on.localeCompare(other.on));
     return own.length > 1 && analytes[analyte].sense !== 'word' ? [trendOf(analyte, own, applied, system)] : [];
   });

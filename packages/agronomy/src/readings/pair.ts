@@ -1,7 +1,7 @@
 import { analyteWord } from '../analytes/analytes.ts';
-import { type UnitSystem, present } from '../units/present.ts';
+import type { UnitSystem } from '../units/present.ts';
 import type { Working } from '../working/working.ts';
-import type { Bar } from '../reading/bars.ts';
+import { type Bar, tellBar } from '../reading/bars.ts';
 import { compareTests } from '../reading/testDifference.ts';
 
 /** One analyte of the bad half and of the healthy half of a lawn. */
@@ -32,15 +32,14 @@ export function readPair(bad: Half, healthy: Half, system: UnitSystem): Pair {
     const other = healthy.bars.find(({ key }) => key === bar.key);
     if (!other) return [];
     const compared =
-      bar.belowDetection || other.belowDetection
+      bar.belowDetection || other.belowDetection || bar.word || other.word
         ? undefined
         : compareTests(
             bar.key,
             { value: healthy.bars.find(({ key }) => key === bar.key)!.figure.value, cores: healthy.cores },
             { value: bar.figure.value, cores: bad.cores },
           );
-    const say = ({ sense, figure, belowDetection }: Bar): string =>
-      `${belowDetection ? '<' : ''}${present(sense, figure.value, system).text}`;
+    const say = (one: Bar): string => tellBar(one, system);
     return [
       {
         ...{ key: bar.key, name: bar.name, bad: say(bar), healthy: say(other) },

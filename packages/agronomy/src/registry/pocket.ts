@@ -1,4 +1,3 @@
-import { capital } from '../units/capital.ts';
 import type { FieldShape, Fields } from '../calculators/fields.ts';
 import examples from './examples.json' with { type: 'json' };
 import type { UnitSystem } from '../units/present.ts';
@@ -9,30 +8,11 @@ export function exampleOf(calculator: string): Readonly<Record<string, unknown>>
   return (examples as Readonly<Record<string, Readonly<Record<string, unknown>>>>)[calculator];
 }
 
-/** Short names that are no words, as they are written. */
-const written: Readonly<Record<string, string>> = {
-  ...{ cce: 'CCE', cec: 'CEC', cv: 'CV', ec: 'EC', esp: 'ESP', et0: 'ET₀', id: 'id', ph: 'pH' },
-  ...{ n: 'N', p: 'P', k: 'K', s: 'S', ca: 'Ca', mg: 'Mg', na: 'Na', fe: 'Fe', p2o5: 'P₂O₅', k2o: 'K₂O' },
-};
-
-/** What a person calls an input or a result: `soilPh` is "Soil pH", `holeDepth` is "Hole depth". */
-export function plainLabel(name: string): string {
-  const whole = written[name.toLowerCase()];
-  if (whole) return whole;
-  const words = name
-    .replaceAll(/([a-z])([A-Z0-9])/g, '$1 $2')
-    .toLowerCase()
-    .split(' ')
-    .map((word) => written[word] ?? word);
-  const text = words.join(' ');
-  return capital(text);
-}
-
 /** Units in which somebody who reads US units has such amounts before them; what is not here is the same for both. */
 const usUnits: Readonly<Record<string, string>> = {
   ...{ cm: 'in', mm: 'in', m: 'ft', m2: 'ft2', m3: 'yd3', kg: 'lb', t: 'ton', L: 'gal', C: 'F' },
   ...{ 'g/m2': 'lb/1000ft2', 'mm/h': 'in/h', '$/m3': '$/yd3', 'L/m2': 'gal/1000ft2', 'km/h': 'mi/h' },
-  ...{ mL: 'floz', 'mL/m2': 'floz/1000ft2' },
+  ...{ mL: 'floz', 'mL/m2': 'floz/1000ft2', 'L/min': 'gal/min', g: 'oz' },
 };
 
 /** The unit in which a person reads an amount that the core has in `unit`. */

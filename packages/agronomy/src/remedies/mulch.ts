@@ -1,4 +1,5 @@
 import { InputError, optional, quantity } from '../calculators/fields.ts';
+import { refusalWords } from '../calculators/refusal.ts';
 import type { Material } from '../materials/material.ts';
 import { nitrogenLimits } from '../nutrients/nitrogenLimits.ts';
 import { phosphorusKeptBack } from '../rates/phosphorusRule.ts';
@@ -109,7 +110,7 @@ export const mulch = defineRemedy({
       });
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
-      return cannot(`The ${error.message}.`, values);
+      return cannot(refusalWords(error), values);
     }
     const { loads } = made.result;
     const [first] = loads;

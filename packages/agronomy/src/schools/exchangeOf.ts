@@ -1,5 +1,5 @@
 import { type Analyte } from '../analytes/analytes.ts';
-import { inOwnUnit } from '../analytes/reported.ts';
+import { inOwnUnit, isNumber } from '../analytes/reported.ts';
 import type { SoilTest } from '../reading/zoneFacts.ts';
 import { balanceCations, cationTables } from '../soil/cations.ts';
 import type { Working } from '../working/working.ts';
@@ -27,7 +27,7 @@ export function exchangeOf(test: SoilTest, carbonate: boolean): ExchangeRead | s
   const { values = {}, nutrients } = test;
   const own = (key: Analyte): number | undefined => {
     const value = values[key] ?? (key in nutrients ? nutrients[key as 'ca'] : undefined);
-    return value && !value.belowDetection && !value.aboveRange ? inOwnUnit(key, value).value : undefined;
+    return value && isNumber(value) ? inOwnUnit(key, value).value : undefined;
   };
   const [ca, mg, k] = bases.map(own);
   if (ca === undefined || mg === undefined || k === undefined)

@@ -41,6 +41,9 @@ export function splitNumber(text: string): { readonly value: number; readonly re
   return Number.isFinite(value) ? { value, rest: rest.trim() } : undefined;
 }
 
+/** "550" of "$550", and "40 $/yd3" of "$40/yd3": money is written with its sign before it. */
+const withoutSign = (text: string): string => text.replace(/^\s*[$€£¥]\s*/, '').replace(/^(\s*[\d.,]+)\s*\//, '$1 $/');
+
 /**
  * Read an amount in a wanted unit.
  *
@@ -57,7 +60,7 @@ export function parseQuantity(input: number | string, unit: string): number {
     if (!Number.isFinite(input)) throw new QuantityError('is not a finite number');
     return input;
   }
-  const first = splitNumber(input);
+  const first = splitNumber(unit.startsWith('$') ? withoutSign(input) : input);
   if (!first) {
     const comma = /\d,\d/.test(input) ? '; write decimals with a point, as in 1.5' : '';
     throw new QuantityError(`is not a number${comma}`);

@@ -107,7 +107,7 @@ function againDrawn(input: ProgramInput): Drawn {
     const nutrients = Object.fromEntries(
       Object.entries(test.nutrients).map(([key, reported]) => [
         key,
-        reported.belowDetection ? reported : { ...reported, value: about(key, reported.value, 0.1) },
+        reported.belowDetection || reported.rated ? reported : { ...reported, value: about(key, reported.value, 0.1) },
       ]),
     );
     const told = JSON.stringify([soilPh, organicMatter, nutrients]);

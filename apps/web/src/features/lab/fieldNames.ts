@@ -31,7 +31,8 @@ export function fieldName(field: LabField): string {
 export const headName = (analyte: Analyte): string => analytes[analyte].symbol;
 
 /** The amount as it was reported: a pH to the hundredth where that was told. */
-export function amountText(analyte: Analyte, { value, belowDetection, aboveRange }: ReportedValue): string {
+export function amountText(analyte: Analyte, { value, belowDetection, aboveRange, rated }: ReportedValue): string {
+  if (rated) return rated;
   const told = analytes[analyte].sense === 'ph' ? value.toFixed(2).replace(/0$/, '') : String(value);
   return `${belowDetection ? '<' : aboveRange ? '>' : ''}${told}`;
 }

@@ -1,5 +1,6 @@
 import {
   InputError,
+  refusalWords,
   type LengthName,
   type ShapeName,
   areaShape,
@@ -60,7 +61,7 @@ export function readShape({ shape, by, lengths, pace }: TypedShape) {
     return { taped, result, working } as const;
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
-    return { fault: { field: error.field, message: `${error.message}.` } } as const;
+    return { fault: { field: error.field, message: refusalWords(error) } } as const;
   }
 }
 
@@ -184,7 +185,7 @@ function PaceField({ value, onChange, asked }: PaceFieldProps) {
       setOpen(false);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
-      setFault(`${error.message}.`);
+      setFault(refusalWords(error));
     }
   };
   const set = (index: number, part: Partial<Walk>): void =>

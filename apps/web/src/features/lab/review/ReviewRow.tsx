@@ -34,6 +34,7 @@ function ComesTo({ analyte, value }: { readonly analyte: Analyte; readonly value
   const { value: own, working } = inOwnUnit(analyte, value);
   const unit = unitWord(analytes[analyte].units[0]!);
   const told =
+    value.rated ??
     `${value.belowDetection ? '<' : value.aboveRange ? '>' : ''}${Number(own.toPrecision(3))} ${unit}`.trim();
   return <Opens title={fieldName(analyte)} told={told} working={working} />;
 }

@@ -11,6 +11,7 @@ import {
   parseQuantity,
   questionDepth,
   questionPlausibility,
+  rangeIn,
   readTypedValue,
   reportedAs,
   routineAnalytes,
@@ -20,6 +21,7 @@ import {
 import { LabResultInput, type LabResultAnswer, problemFields } from '@glenfold/contract';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
+import { headName } from '../fieldNames.ts';
 
 /** What one laboratory's report has in common. */
 export interface SheetHead {
@@ -112,13 +114,20 @@ export function readSheetRow(
     const column = columnOf(head, cell);
     const reported = attempt(cell, () => readTypedValue(text(cell), cell, column));
     if (!reported) continue;
+    const between = rangeIn(text(cell));
+    if (between)
+      notes.push(
+        `${headName(cell)} ${text(cell)}: taken as ${Number(reported.value.toPrecision(4))}, the middle of what the report gives.`,
+      );
+    if (reported.rated)
+      notes.push(`${headName(cell)} ${reported.rated}: the report’s word, used without a number; ask for the number.`);
     values[cell] = cell === 'bufferPh' ? { ...reported, method: head.bufferMethod } : reported;
     // A unit that it does not come in is refused by the contract.
     if (!unitsFor(cell).includes(reported.unit)) continue;
     const own = inOwnUnit(cell, reported).value;
     if (reported.unit !== column.unit)
       notes.push(`${nutrientSymbol(cell)} ${text(cell)} = ${Number(own.toPrecision(3))} ${unitsFor(cell)[0]}.`);
-    const question = reported.belowDetection ? undefined : questionPlausibility(cell, own);
+    const question = reported.belowDetection || reported.rated ? undefined : questionPlausibility(cell, own);
     if (question) questions.push(question);
   }
   const input = plainToInstance(LabResultInput, {
@@ -168,7 +177,10 @@ export function sheetOf(result: LabResultAnswer): { readonly head: SheetHead; re
       columns,
     },
     row: Object.fromEntries(
-      known.map(([analyte, { value, belowDetection }]) => [analyte, `${belowDetection ? '<' : ''}${value}`]),
+      known.map(([analyte, { value, belowDetection, rated }]) => [
+        analyte,
+        rated ?? `${belowDetection ? '<' : ''}${value}`,
+      ]),
     ),
   };
 }

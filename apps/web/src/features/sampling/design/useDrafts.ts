@@ -6,6 +6,7 @@ import {
   coresToFill,
   draftsOf,
   inOwnUnit,
+  isNumber,
   samplingTables,
   shareOut,
 } from '@glenfold/agronomy';
@@ -99,7 +100,7 @@ function lastTest(result: LabResultAnswer | undefined): LastTest | undefined {
   if (!result) return undefined;
   const { soilPh, p, k } = result.values;
   const mg = (analyte: 'p' | 'k', value: typeof p): number | undefined =>
-    value && !value.belowDetection ? inOwnUnit(analyte, value).value : undefined;
+    value && isNumber(value) ? inOwnUnit(analyte, value).value : undefined;
   return { soilPh: soilPh?.value, extractant: result.extractant, p: mg('p', p), k: mg('k', k) };
 }
 
