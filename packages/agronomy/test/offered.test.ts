@@ -234,7 +234,9 @@ describe('what works against what', () => {
     ).toEqual([[expect.stringMatching(/^Wetting agent stands twice here/), 'Leave the second wetting agent out']]);
     // Seed that nobody asked for goes; what somebody has set by hand stays, and is told.
     const bed = { zone: { surface: 'seedbed' }, changes: [{ remedy: 'mulch', key: 'm', added: true }, { remedy: 'seed', values: { nurse: 5 } }] } as const; // prettier-ignore
-    expect(told(bed)).toEqual([[expect.stringMatching(/^The sprayed mulch brings its own seed/), 'Leave sun mix: bluegrass and ryegrass out']]);
+    expect(told(bed)).toEqual([
+      [expect.stringMatching(/^The sprayed mulch brings its own seed/), 'Leave sun mix: bluegrass and ryegrass out'],
+    ]);
     const sour = { test: { soilPh: 5.2, buffer: { method: 'smp', ph: 6.2 } } } as const;
     const sand = { remedy: 'sand', key: 's', added: true, values: { layer: 0.3, times: 1 } } as const;
     expect(told({ ...sour, changes: [sand] })).toEqual([]);

@@ -57,7 +57,9 @@ export function dosesOf(program: ReturnType<typeof programOf>, bare = false): Jo
   return planned(program.treatments).flatMap(({ key, remedy, name, doses, supply, others }) =>
     doses.map(({ from, to, own }, position) => ({
       ...{ id: `${key} ${position}`, zoneId: 'z', key, remedy, name, position, from, to, own, bare },
-      product: jobProductOfMix([...(supply ? [supply] : []), ...others].map(({ materialId }) => materialOf(materialId))),
+      product: jobProductOfMix(
+        [...(supply ? [supply] : []), ...others].map(({ materialId }) => materialOf(materialId)),
+      ),
     })),
   );
 }

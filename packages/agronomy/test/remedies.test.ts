@@ -117,10 +117,17 @@ describe('a remedy', () => {
     // 200 m² at 250 g of mulch, 5 % of it binder; 1 lb N/1000 ft² is 4.8824 g/m², which 27.12 g of 18-24-12 hold.
     expect([mulch.supply!.quantity.value, mulch.supply!.packs.value]).toEqual([50, 3]);
     const [seed, feed, binder] = mulch.others;
-    expect([seed!.name, feed!.name, binder!.name]).toEqual(['Sun mix: bluegrass and ryegrass', 'Starter 18-24-12', 'Guar binder']);
+    expect([seed!.name, feed!.name, binder!.name]).toEqual([
+      'Sun mix: bluegrass and ryegrass',
+      'Starter 18-24-12',
+      'Guar binder',
+    ]);
     expect(binder!.quantity.value).toBeCloseTo(2.5, 9);
     expect(feed!.quantity.value).toBeCloseTo(0.2 * 27.124, 2);
-    expect(mulch.brings).toMatchObject({ n: expect.closeTo(4.8824, 3), p2o5: expect.closeTo(6.51, 2) });
+    expect(mulch.brings).toMatchObject({
+      n: expect.closeTo(4.8824, 3) as number,
+      p2o5: expect.closeTo(6.51, 2) as number,
+    });
     expect(mulch.cautions.join()).toMatch(/90 g\/m² of Starter 18-24-12 was asked for; one pass on a seedbed/);
     expect(by(program.treatments, 'seed').status).toBe('left out');
     const names = program.balance.find(({ nutrient }) => nutrient === 'n')!.layers.map(({ key }) => key);

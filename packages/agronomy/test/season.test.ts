@@ -149,7 +149,7 @@ describe('the jobs of a season', () => {
     expect(before('rains end', sown, lime)).toEqual([['Seed', '2027-09-29'], ['Lime', '2027-11-08']]); // prettier-ignore
     expect(before('visit', sown)).toEqual([['Seed', '2027-10-06']]);
     // Bare ground that would be sown in the rains is not left out.
-    expect(backwardFrom('2027-11-15', 'rains begin', [{ ...sown, day: '2027-11-20' }])[0]).toMatchObject({ slack: -38, risk: expect.stringMatching(/cover it/) }); // prettier-ignore
+    expect(backwardFrom('2027-11-15', 'rains begin', [{ ...sown, day: '2027-11-20' }])[0]).toMatchObject({ slack: -38, risk: expect.stringMatching(/cover it/) as string }); // prettier-ignore
     for (const kind of dateKinds)
       for (const { words, risk } of backwardFrom('2027-11-15', kind, [sown, lime]))
         if (kind !== 'match') expect(`${words} ${risk}`).not.toMatch(/play|shoe|boot|ball|stud/);

@@ -254,8 +254,8 @@ export class CardAnswer {
   @IsOptional() @IsString() unit: 'kg' | 'L' | 'm3' | null;
   @IsOptional() @IsNumber() packSize: number | null;
   @IsOptional() @IsString() productId: string | null;
-  /** What goes into the same mix. */
-  @IsArray() mixed: MixedIn[];
+  /** What goes into the same mix; nothing on cards that a device has kept from before. */
+  @IsOptional() @IsArray() mixed?: MixedIn[];
   @IsString() entryKind: string;
   @IsString() units: UnitSystem;
 }

@@ -1,4 +1,4 @@
-import { QuantityError, parseQuantity } from '../units/quantity.ts';
+import { QuantityError, parseQuantity, splitNumber } from '../units/quantity.ts';
 import { convert } from '../units/unit.ts';
 
 /**
@@ -86,8 +86,8 @@ const ROUNDED_UNITS: ReadonlySet<string> = new Set([
   ...(['cm', 'mm', 'm', 'm2', 'm3', 'kg', 't', 'L', 'mL', 'g', 'g/m2', 'L/min', 'mm/h', 'km/h', 'mL/m2', 'C'] as const),
 ]);
 const hasOtherUnit = (raw: string, unit: string): boolean => {
-  const own = /[A-Za-z%"′″'].*$/.exec(raw)?.[0].trim();
-  return own !== undefined && own !== unit;
+  const own = splitNumber(raw)?.rest ?? '';
+  return own !== '' && own !== unit;
 };
 
 /** An amount in `unit` (`pH` and `''` are plain numbers), within its range. */

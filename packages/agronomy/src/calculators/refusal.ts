@@ -34,5 +34,5 @@ export function problemWords({ field, message }: InputError): string {
 export function refusalWords(error: InputError): string {
   const words = problemWords(error);
   const name = fieldWords(error.field);
-  return `${name}${/^“/.test(words) ? ':' : ''} ${words}${/[.!?]$/.test(words) ? '' : '.'}`;
+  return `${name}${words.startsWith('“') ? ':' : ''} ${words}${/[.!?]$/.test(words) ? '' : '.'}`;
 }

@@ -17,9 +17,12 @@ const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\
 export function rangeIn(
   text: string,
 ): { readonly low: number; readonly high: number; readonly rest: string } | undefined {
-  const [, first, last, rest = ''] = /^\s*(\d+(?:\.\d+)?)\s*(?:[-–—]|to)\s*(\d+(?:\.\d+)?)(.*)$/i.exec(text) ?? [];
-  const [low, high] = [Number(first), Number(last)];
-  return first !== undefined && high > low ? { low, high, rest: rest.trim() } : undefined;
+  const first = splitNumber(text);
+  const last =
+    first && /^(?:[-–—]|to\b)/i.test(first.rest) ? splitNumber(first.rest.replace(/^(?:[-–—]|to)/i, '')) : undefined;
+  return first && last && last.value > first.value
+    ? { low: first.value, high: last.value, rest: last.rest }
+    : undefined;
 }
 
 /**

@@ -38,7 +38,7 @@ export function withheldPhosphorus(
     most != null && test?.sampledOn !== undefined && on !== undefined && test.sampledOn < yearsBefore(on, most);
   return !establishing && old
     ? {
-        words: `${name} asks for a test not older than ${most} years, and this one is of ${test?.sampledOn}: test again first`,
+        words: `${name} asks for a test not older than ${most} years, and this one is of ${test.sampledOn}: test again first`,
       }
     : undefined;
 }
@@ -59,7 +59,7 @@ interface Door {
  */
 export function phosphorusKeptBack({ zone, test, reading, settings }: Door): string | undefined {
   const known = reading.bars.find(({ key }) => key === 'p')?.rating;
-  if (!known && test?.nutrients?.p) return 'the test’s phosphorus cannot be rated here';
+  if (!known && test?.nutrients.p) return 'the test’s phosphorus cannot be rated here';
   const rating = known ?? 'medium';
   if (rating === 'high' || rating === 'very high') return `phosphorus is ${rating} here`;
   const withheld = withheldPhosphorus(rating, zone, test, settings, undefined);
