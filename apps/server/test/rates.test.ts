@@ -176,7 +176,7 @@ describe('what is decided by hand', () => {
 
   it.each<[string, string, object, RegExp]>([
     ['without a reason', 'lime', { reason: '' }, /why/i],
-    ['with a rate that is none', 'lime', { values: { rate: 'much' } }, /much.*wanted above 0/i],
+    ['with a rate that is none', 'lime', { values: { rate: 'much' } }, /much.*give above 0/i],
     ['with a field that lime has not', 'lime', { values: { tines: 3 } }, /tines/i],
     ['with a product for something else', 'sulfur', { added: true, remedy: 'sulfur', values: { material: 'x' } }, /no product/], // prettier-ignore
     ['in a month that is none', 'lime', { months: [13] }, /1 to 12/],

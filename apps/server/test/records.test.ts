@@ -262,7 +262,16 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM pg_indexes WHERE indexname = 'measurement_zone' AND indexdef LIKE '%WHERE%'`))
         .length;
     expect([await partial(), await known('retests'), await there('known_device')]).toEqual([1, 1, true]);
-    expect(await known('erase_books')).toBe(1);
+    const qualifiers = async (): Promise<boolean> =>
+      (await server.sql(`SELECT 1 FROM pg_constraint WHERE conname = 'measurement_qualifier_check' AND pg_get_constraintdef(oid) LIKE '%medium%'`)).length > 0; // prettier-ignore
+    expect([await qualifiers(), await column('kind'), await column('mixed')]).toEqual([true, expect.any(Number), 2]);
+    const kinds = await column('kind');
+    await owner.undoLastMigration();
+    expect(await qualifiers()).toBe(false);
+    await owner.undoLastMigration();
+    expect(await column('kind')).toBe(kinds - 1);
+    await owner.undoLastMigration();
+    expect([await column('mixed'), await known('erase_books')]).toEqual([0, 1]);
     await owner.undoLastMigration();
     expect([await known('erase_books'), await there('known_device')]).toEqual([0, true]);
     await owner.undoLastMigration();

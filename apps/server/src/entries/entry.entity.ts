@@ -87,5 +87,10 @@ export class EntryRecord extends Owned {
 export const entryOf = (record: EntryRecord): Entry => ({
   ...{ id: record.id, zoneId: record.zoneId, on: record.on, kind: record.kind, state: record.state },
   ...{ words: record.words, rate: record.rate, unit: record.unit, area: record.area, material: record.material },
-  ...{ cce: record.cce, correctsId: record.correctsId, mixed: record.mixed, recordedAt: record.recordedAt.toISOString() },
+  ...{
+    cce: record.cce,
+    correctsId: record.correctsId,
+    mixed: record.mixed,
+    recordedAt: record.recordedAt.toISOString(),
+  },
 });

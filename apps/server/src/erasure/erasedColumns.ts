@@ -124,11 +124,11 @@ export const erasedColumns: Readonly<Record<string, ErasedTable>> = {
       ...{ words: `'[]'`, movedBecause: NONE },
       hold: `CASE WHEN "hold" IS NOT NULL THEN jsonb_build_object('reason', 'a reason that was erased', 'words', NULL, 'since', "hold" -> 'since', 'by', NULL) END`,
     },
-    told: ['name', 'dose', 'cautions'],
+    told: ['name', 'dose', 'cautions', 'mixed'],
     stays: ['key', 'remedy', 'sense', 'unit', 'state'],
   },
   prediction: { told: ['retestWords'], stays: ['days'] },
-  site_date: { emptied: { name: `'A date'` } },
+  site_date: { emptied: { name: `'A date'` }, stays: ['kind'] },
   share_link: {
     emptied: { purpose: `'erased'`, expiresAt: `least("expiresAt", now())`, deletedAt: NOW },
     stays: ['madeBy', 'tokenHash'],

@@ -32,6 +32,7 @@ import { readVersion4 } from './version4.ts';
 import { readVersion5 } from './version5.ts';
 import { readVersion6 } from './version6.ts';
 import { readVersion7 } from './version7.ts';
+import { readVersion8 } from './version8.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
 
@@ -48,6 +49,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   5: readVersion5,
   6: readVersion6,
   7: readVersion7,
+  8: readVersion8,
 };
 
 @Injectable()

@@ -249,7 +249,8 @@ export class LogbookService {
     const over = area ?? zone.area;
     const told = mixed?.map((part) => ({ ...part, name: '', unit: 'kg' as const }));
     const whole = corrected ?? job;
-    const share = whole?.quantity && quantity !== null ? quantity / whole.quantity : over / (corrected?.area ?? zone.area);
+    const share =
+      whole?.quantity && quantity !== null ? quantity / whole.quantity : over / (corrected?.area ?? zone.area);
     const shares = corrected
       ? corrected.mixed.flatMap(({ words: name, quantity: own, quantityUnit: unit, productId }) =>
           own === null || unit === null ? [] : [{ productId, name, quantity: own, unit }],

@@ -27,8 +27,10 @@ const senses = { 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 
 export const toldRate = ({ rate, unit }: Pick<EntryAnswer, 'rate' | 'unit'>, units: UnitSystem): string =>
   rate === null || unit === null ? '' : present(senses[unit], rate, units).text;
 
-const toldUsed = ({ quantity, quantityUnit }: Pick<EntryAnswer, 'quantity' | 'quantityUnit'>, units: UnitSystem): string =>
-  quantity === null || quantityUnit === null ? '' : tellSupply(quantity, quantityUnit, units);
+const toldUsed = (
+  { quantity, quantityUnit }: Pick<EntryAnswer, 'quantity' | 'quantityUnit'>,
+  units: UnitSystem,
+): string => (quantity === null || quantityUnit === null ? '' : tellSupply(quantity, quantityUnit, units));
 
 /** A line for what an entry names, and one for each thing of its mix. */
 const lines = (own: string, entry: EntryAnswer, told: (part: EntryAnswer['mixed'][number]) => string): string =>
@@ -56,8 +58,10 @@ async function bookPdf({ practice, site, from, to, entries, units, sums }: BookP
     cell(entry.zone),
     cell(entry.state === 'done' ? entry.words : `${entry.words} (${entry.state})`),
     cell(
-      lines(toldUsed(entry, units) || (entry.state === 'not done' ? '' : 'not told'), entry, (part) =>
-        `${part.words}: ${toldUsed(part, units)}`,
+      lines(
+        toldUsed(entry, units) || (entry.state === 'not done' ? '' : 'not told'),
+        entry,
+        (part) => `${part.words}: ${toldUsed(part, units)}`,
       ),
     ),
     cell(lines(toldRate(entry, units), entry, (part) => toldRate(part, units))),

@@ -118,7 +118,13 @@ export class CardsService {
       day,
       since: sinceOf(zone.entries, on, season),
       ...{ area, rate: job.rate, sense: job.sense, quantity: job.quantity, unit: job.unit },
-      ...{ packSize: material?.packSize ?? null, productId: job.productId, mixed: [...job.mixed], entryKind: entryKindOf(job.remedy), units },
+      ...{
+        packSize: material?.packSize ?? null,
+        productId: job.productId,
+        mixed: [...job.mixed],
+        entryKind: entryKindOf(job.remedy),
+        units,
+      },
     };
   }
 }

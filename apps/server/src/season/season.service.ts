@@ -68,7 +68,12 @@ export class SeasonService {
   }
 
   /** What takes a while of a season, beside the other requests. */
-  #worked(basis: SeasonBasis, jobs: readonly Job[], dates: readonly SiteDate[], units: UnitSystem): Promise<SiteSeason> {
+  #worked(
+    basis: SeasonBasis,
+    jobs: readonly Job[],
+    dates: readonly SiteDate[],
+    units: UnitSystem,
+  ): Promise<SiteSeason> {
     return this.threads.run(
       siteSeason,
       placeOf(basis, units),
