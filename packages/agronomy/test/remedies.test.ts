@@ -1,3 +1,5 @@
+import fc from 'fast-check';
+import { interactionTable } from '../src/program/interactions.ts';
 import { type Given, by, materials, ppm, programOf } from './programScene.ts';
 
 describe('a remedy', () => {
@@ -107,6 +109,30 @@ describe('a remedy', () => {
     expect(by(treatments, 'seed').words).toMatch(/^With 66 % of the grass one wants: core or slit/);
     const wait = findings.find(({ key }) => key.startsWith('weedkiller and seed'))!;
     expect(wait.mend).toMatchObject({ change: { key: 'seed', months: [10] } });
+  });
+
+  it('puts what lies on filled or cleared ground after it, whatever month that was set to, and what comes before ahead of what was set', () => {
+    const first = (changes: Given['changes'], key: string) =>
+      by(programOf({ zone: { surface: 'seedbed' }, changes }).treatments, key).doses[0]!.from!.slice(0, 7);
+    const clear = { remedy: 'clear', key: 'c', added: true, months: [8] } as const;
+    const fill = { remedy: 'fill', key: 'f', added: true, values: { soil: 'topsoil', loads: 2 } } as const;
+    expect(first([clear, fill], 'f') >= '2027-08').toBe(true);
+    expect(first([clear, fill], 'seed') >= first([clear, fill], 'f')).toBe(true);
+    // Sown in April by hand: the fill comes before it.
+    expect(first([fill, { remedy: 'seed', months: [4] }], 'f') <= '2027-04').toBe(true);
+    fc.assert(
+      fc.property(fc.subarray(['clear', 'fill', 'core', 'sand', 'gypsum', 'drain', 'seed'] as const), fc.option(fc.integer({ min: 1, max: 12 })), (remedies, month) => { // prettier-ignore
+        const { treatments, findings } = programOf({ changes: remedies.map((remedy, index) => ({ remedy, key: remedy, added: true, ...(index === 0 && month ? { months: [month] } : {}), values: remedy === 'fill' ? { soil: 'topsoil', loads: 2 } : remedy === 'gypsum' ? { rate: 100 } : remedy === 'sand' ? { layer: 0.3 } : {} })) }); // prettier-ignore
+        const at = (remedy: string) => treatments.find((one) => one.remedy === remedy && one.status === 'planned')?.doses[0]?.from ?? undefined; // prettier-ignore
+        for (const { key, order, one, other } of interactionTable.pairs)
+          for (const before of order ? one : [])
+            for (const after of other) {
+              const [a, b] = [at(before), at(after)];
+              // Where what a person has set leaves no room, that is told.
+              if (a && b && a > b) expect([before, after, month !== null && findings.some((one_) => one_.key.startsWith(key))]).toEqual([before, after, true]); // prettier-ignore
+            }
+      }),
+    );
   });
 
   it('sprays mulch with its seed, feed and binder bought, counted and sown once, the feed within what a pass carries', () => {

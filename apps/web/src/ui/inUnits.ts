@@ -32,6 +32,7 @@ function round(value: number): string {
   return Number(value.toPrecision(4)).toLocaleString('en');
 }
 
+const NAMED = /\d (?:in|ft|lb|gal|yd³|fl oz|°F)(?![\w²])/;
 const AMOUNTS = new RegExp(
   `(-?\\d[\\d,]*(?:\\.\\d+)?)(?: to (-?\\d[\\d,]*(?:\\.\\d+)?))? (${others.map(([told]) => told).join('|')})(?![\\w²³/°])`,
   'g',
@@ -40,6 +41,8 @@ const AMOUNTS = new RegExp(
 /** Amounts in metric units inside a sentence of the server or the contract, "3 m²" and "1 to 9 cm", as the person reads them. */
 export function inUnits(words: string, system: UnitSystem): string {
   if (system === 'metric') return words;
+  // A sentence that names an example in either unit says enough.
+  if (NAMED.test(words)) return areasIn(words);
   return areasIn(words).replace(AMOUNTS, (_all, first: string, last: string | undefined, told: string) => {
     const [, from, to, label] = others.find(([own]) => own === told)!;
     const read = (text: string): string => {

@@ -14,6 +14,7 @@ import type { Blackout, UsualYear } from '../settings/settings.ts';
 import type { Change } from './changes.ts';
 import { monthName } from '../units/monthOf.ts';
 import { changeOf } from './ownChanges.ts';
+import { interactionTable } from './interactions.ts';
 import { visitsOf } from './usualYear.ts';
 import { dayOn } from '../season/normalDays.ts';
 import { isInSowingWindow } from '../season/sowingWindow.ts';
@@ -122,14 +123,6 @@ const withSowing = (sowing: number, { doses, remedy }: Treatment): number[] =>
   doses.map((_, index) => sowing + (remedy === 'nitrogen' ? index : 0)).filter((index) => index < 12);
 
 /** What goes into the holes of coring, and so after it. */
-const FILLS: readonly Treatment['remedy'][] = ['compost', 'sand', 'clay'];
-
-/** The months from one on; all of them where none is left. */
-function after(index: number, found: Candidates): Candidates {
-  const at = found.at.filter((month) => month >= index);
-  return at.length > 0 ? { ...found, at } : found;
-}
-
 /** The months of the usual year in which the work can be done at this place, and as many more as it wants. */
 function usualMonths(treatment: Treatment, { usual }: Calendar, year: YearAhead): number[] | undefined {
   const { remedy, doses } = treatment;
@@ -156,15 +149,11 @@ function alongside(found: Candidates, fedAt: ReadonlySet<number>, doses: number,
   return [...first, ...more].sort((one, other) => one - other);
 }
 
-/** Where a bed is sown: in its own month, or the first that suits. */
-function sowingMonth(
-  sown: Treatment,
-  { from, year }: Calendar,
-  own: readonly number[] | undefined,
-): number | undefined {
-  const set = own && monthsFrom(from).findIndex((month) => Number(month.slice(5)) === own[0]);
-  return set ?? candidates(jobOf(sown), year!).at[0];
-}
+/** Whether the order of work wants one before the other. */
+const goesBefore = (first: Treatment, second: Treatment): boolean =>
+  interactionTable.pairs.some(
+    ({ order, one, other }) => order && one.includes(first.remedy) && other.includes(second.remedy),
+  );
 
 /** What is sown in autumn has the days of the window, not whole months. */
 function inSowingWindow(treatment: Treatment, { sowing }: YearAhead): Treatment {
@@ -192,9 +181,26 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     candidates(jobOf(treatment), year!, forbiddenFor(treatment));
   const set = ({ key }: Treatment) => changeOf(changes, key)?.months;
   const sown = treatments.find(({ remedy, status }) => status === 'planned' && (remedy === 'seed' || remedy === 'mulch'));
-  const sowing = seedbed && year && sown ? sowingMonth(sown, calendar, set(sown)) : undefined;
+  const monthAt = (number: number): number => monthsFrom(calendar.from).findIndex((month) => Number(month.slice(5)) === number);
+  const ownAt = (treatment: Treatment): number | undefined => {
+    const [month] = set(treatment) ?? [];
+    return month === undefined ? undefined : monthAt(month);
+  };
+  // Where the first dose of each stands that is placed, or was set by hand.
+  const firstAt = new Map(treatments.flatMap((treatment) => (ownAt(treatment) === undefined ? [] : [[treatment.key, ownAt(treatment)!] as const]))); // prettier-ignore
+  /** Months between what has to be done before it and what has to come after it. */
+  const inTurn = (treatment: Treatment, found: Candidates): Candidates => {
+    const at = (others: readonly Treatment[]): number[] => others.flatMap(({ key }) => firstAt.get(key) ?? []);
+    const given = treatments.filter(({ status, key }) => status === 'planned' && key !== treatment.key);
+    const least = Math.max(0, ...at(given.filter((other) => goesBefore(other, treatment))));
+    const most = Math.min(Infinity, ...at(given.filter((other) => goesBefore(treatment, other))));
+    const late = found.at.filter((index) => index >= least);
+    const between = late.filter((index) => index <= most);
+    // Where none is left it stands in its own months, and the order is told.
+    return { ...found, at: between.length > 0 ? between : late.length > 0 ? late : found.at };
+  };
+  const sowing = seedbed && year && sown ? (ownAt(sown) ?? inTurn(sown, candidates(jobOf(sown), year)).at[0]) : undefined;
   const fedAt = new Set<number>();
-  let coredAt = 0;
   const monthsFor = (treatment: Treatment, found: Candidates, ahead: YearAhead): number[] => {
     const { remedy, doses } = treatment;
     const usual = usualMonths(treatment, calendar, ahead);
@@ -212,10 +218,10 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     if (!year) return treatment;
     if (sowing !== undefined && TILLED_IN.includes(remedy))
       return onMonths(treatment, withSowing(sowing, treatment), undefined, year, calendar);
-    const found = after(FILLS.includes(remedy) ? coredAt : 0, monthsOf(treatment));
+    const found = inTurn(treatment, monthsOf(treatment));
     const at = monthsFor(treatment, found, year);
     if (remedy === 'nitrogen') at.forEach((index) => fedAt.add(index));
-    if (remedy === 'core') coredAt = at[0] ?? 0;
+    if (at[0] !== undefined) firstAt.set(treatment.key, at[0]);
     return inSowingWindow(onMonths(treatment, at, found.words, year, calendar), year);
   };
   // Nitrogen first: lime looks for months without it.
