@@ -79,7 +79,7 @@ test('terraces from a list, a vegetable bed read by its own band, and a feed of 
     ['P₂O₅', '4'],
     ['K₂O', '8'],
     ['Slow share of the N', '35'],
-    ['One bag, can or load holds', '22.5'],
+    ['One bag, can or load holds', '50'],
     ['Its price', '27.50'],
     ['In stock', '3'],
   ])

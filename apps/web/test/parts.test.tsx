@@ -102,13 +102,20 @@ describe('a number field', () => {
     sense = 'limeRate',
   }: {
     readonly start: number | null;
-    readonly sense?: 'limeRate' | 'depth' | 'area';
+    readonly sense?: 'limeRate' | 'depth' | 'area' | 'volume';
   }) {
     const [value, setValue] = useState<number | string | null>(start);
     const problem = sense === 'area' ? 'Area must be 1 to 1,000,000 m². Measure it.' : undefined;
     return (
       <>
-        <QuantityField label="Amount" sense={sense} value={value} onChange={setValue} problem={problem} />
+        <QuantityField
+          label="Amount"
+          sense={sense}
+          density={1.55}
+          value={value}
+          onChange={setValue}
+          problem={problem}
+        />
         <output>{JSON.stringify(value)}</output>
       </>
     );
@@ -119,6 +126,13 @@ describe('a number field', () => {
     await userEvent.type(screen.getByLabelText('Amount'), '200 g/m2');
     expect(Number(screen.getByRole('status').textContent)).toBeCloseTo(200, 9);
     expect(screen.getByText('41 lb/1000 ft² = 200 g/m²')).toBeTruthy();
+  });
+
+  it('takes the weight of what comes by volume, by its density', async () => {
+    show(<Field start={null} sense="volume" />);
+    await userEvent.type(screen.getByLabelText('Amount'), '800 lb');
+    // 362.87 kg at 1.55.
+    expect(Number(screen.getByRole('status').textContent)).toBeCloseTo(0.23411, 5);
   });
 
   it('keeps what it cannot read, to be corrected', async () => {

@@ -255,7 +255,9 @@ export class CardAnswer {
   @IsOptional() @IsNumber() packSize: number | null;
   @IsOptional() @IsString() productId: string | null;
   /** What goes into the same mix; nothing on cards that a device has kept from before. */
-  @IsOptional() @IsArray() mixed?: MixedIn[];
+  @IsOptional() @IsArray() mixed?: Array<MixedIn & { readonly density?: number | null }>;
+  /** g/cm³ of what is put down, where it is on record: it may be told by weight or by volume. */
+  @IsOptional() @IsNumber() density?: number | null;
   @IsString() entryKind: string;
   @IsString() units: UnitSystem;
 }

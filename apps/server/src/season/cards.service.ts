@@ -121,7 +121,11 @@ export class CardsService {
       ...{
         packSize: material?.packSize ?? null,
         productId: job.productId,
-        mixed: [...job.mixed],
+        mixed: job.mixed.map((part) => ({
+          ...part,
+          density: basis.material(part.productId)?.analysis.bulkDensity ?? null,
+        })),
+        density: material?.analysis.bulkDensity ?? null,
         entryKind: entryKindOf(job.remedy),
         units,
       },

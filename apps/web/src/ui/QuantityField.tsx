@@ -20,7 +20,21 @@ type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> &
   readonly value: number | string | null | undefined;
   readonly onChange: (value: number | string | null) => void;
   readonly problem?: string | undefined;
+  /** g/cm³: a weight may be typed where a volume is asked for, and a volume for a weight. */
+  readonly density?: number | null | undefined;
 };
+
+/** What was typed, in the core's unit; by its density where it is the weight of a volume, or the volume of a weight. @throws {QuantityError} */
+function readTyped(text: string, own: string, inner: string, density: number | null | undefined): number {
+  try {
+    return convert(parseQuantity(text, own), own, inner);
+  } catch (error) {
+    if (!(error instanceof QuantityError) || !density) throw error;
+    // One litre of it weighs as many kilograms.
+    if (inner === 'kg') return parseQuantity(text, 'L') * density;
+    return convert(parseQuantity(text, 'kg') / density, 'L', inner);
+  }
+}
 
 /** Amounts that are told in steps of a tape, a scale or a spreader. */
 const stepped: ReadonlySet<Sense> = new Set(['depth', 'limeRate', 'productRate', 'nutrientRate']);
@@ -45,6 +59,7 @@ export function QuantityField({
   onChange,
   problem,
   helperText,
+  density,
   'aria-label': named,
   ...rest
 }: QuantityFieldProps) {
@@ -71,7 +86,7 @@ export function QuantityField({
     let parsed: number | string | null = null;
     if (next.trim() !== '') {
       try {
-        parsed = convert(parseQuantity(next, own), own, inner);
+        parsed = readTyped(next, own, inner, density);
       } catch (error) {
         if (!(error instanceof QuantityError)) throw error;
         parsed = next;

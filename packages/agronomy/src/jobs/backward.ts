@@ -9,6 +9,8 @@ export interface BackwardJob {
   readonly latestStart: string;
   /** Days between its own day and that; below zero it comes too late. Nothing while it has no day. */
   readonly slack: number | null;
+  /** Whether the date decides it, or what comes before the date; else its own window closes sooner. */
+  readonly bound: boolean;
   /** What decides it, and what a shortcut risks. */
   readonly words: string;
   readonly risk: string;
@@ -40,6 +42,7 @@ export function backwardFrom(date: string, kind: DateKind, jobs: readonly Dated[
     const { days, why, risk } = readyBefore(kind, job.remedy, job)!;
     let latestStart = dayOn(date, -days);
     let words = `${days} days before ${date}: ${why}.`;
+    let bound = true;
     for (const next of byZone.get(job.zoneId)!) {
       const known = found.get(next.id);
       if (!known) continue;
@@ -47,16 +50,18 @@ export function backwardFrom(date: string, kind: DateKind, jobs: readonly Dated[
         const by = dayOn(known.latestStart, -rule.days);
         if (rule.ordered && by < latestStart) {
           latestStart = by;
+          bound = known.bound;
           words = `Before ${next.name.toLowerCase()}${rule.days > 0 ? ` by ${rule.days} days` : ''}, which has to be done by ${known.latestStart}.`;
         }
       }
     }
     if (job.latest && job.latest < latestStart) {
       latestStart = job.latest;
+      bound = false;
       words = `Its window closes on ${job.latest}.`;
     }
     found.set(job.id, {
-      ...{ id: job.id, latestStart, words, risk },
+      ...{ id: job.id, latestStart, bound, words, risk },
       slack: job.day === null ? null : daysBetween(job.day, latestStart),
     });
   }

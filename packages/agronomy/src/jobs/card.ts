@@ -97,7 +97,10 @@ const TRIED_OVER = { us: 9.290304, metric: 10 } as const;
 /** What granules are spread by. */
 const GRANULES: readonly Sense[] = ['limeRate', 'productRate', 'nutrientRate'];
 
-function bagsOf({ quantity, material, unit }: Pick<CardJob, 'quantity' | 'material' | 'unit'>, system: UnitSystem): string | null {
+function bagsOf(
+  { quantity, material, unit }: Pick<CardJob, 'quantity' | 'material' | 'unit'>,
+  system: UnitSystem,
+): string | null {
   if (quantity === null || !material || !unit || material.packUnit !== unit) return null;
   if (isLoose({ unit, packSize: material.packSize }) || unit === 'm3') {
     const barrows = wholes((quantity * 1000) / BARROW);
@@ -254,7 +257,9 @@ function slurryLines(
   return [
     ...(machine?.holds
       ? []
-      : [`No machine with its tank is chosen: for one of ${present('liquid', physical.mulch.tank, system).text} it is`]),
+      : [
+          `No machine with its tank is chosen: for one of ${present('liquid', physical.mulch.tank, system).text} it is`,
+        ]),
     ...(loads.length > 1
       ? [`Tank 1${loads.length > 2 ? ` to ${loads.length - 1}, each` : ''}: ${tell(loads[0]!)}`]
       : []),
@@ -294,10 +299,7 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
       unit,
     });
   const portions = portionsOf(job, zone, machine, system, book);
-  const tanks = [
-    ...tankLines(job, zone, machine, system, book),
-    ...slurryLines(job, zone, machine, system, book),
-  ];
+  const tanks = [...tankLines(job, zone, machine, system, book), ...slurryLines(job, zone, machine, system, book)];
   const bags = bagsOf(job, system);
   const mixed = (job.mixed ?? []).map((part) => ({
     ...{ name: part.name, told: measured(part.quantity, part.unit, system), bags: bagsOf(part, system) },

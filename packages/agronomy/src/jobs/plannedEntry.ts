@@ -20,7 +20,11 @@ type MaterialOf = (productId: string | null) => Material | undefined;
 export const partsOfMix = (mixed: readonly MixedIn[], area: number, materialOf: MaterialOf): EntryPart[] =>
   mixed.map(({ productId, name, quantity, unit }) => {
     const material = materialOf(productId);
-    const { rate, unit: rateUnit } = putDown({ state: 'done', quantity }, area, material ?? { kind: 'seed', packUnit: unit });
+    const { rate, unit: rateUnit } = putDown(
+      { state: 'done', quantity },
+      area,
+      material ?? { kind: 'seed', packUnit: unit },
+    );
     return {
       ...{ words: material?.name ?? name, productId, quantity, quantityUnit: unit, rate, unit: rateUnit },
       material: material ? entered(material) : null,

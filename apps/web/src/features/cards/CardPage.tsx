@@ -1,5 +1,5 @@
 import type { CardPart, Day } from '@glenfold/agronomy';
-import type { CardAnswer, EntryInput } from '@glenfold/contract';
+import { type CardAnswer, type EntryInput, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
@@ -151,7 +151,7 @@ export function CardPage() {
       </Box>
       {job.hold && !closed && (
         <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
-          <strong>On hold</strong> since {job.hold.since}: {job.hold.reason}
+          <strong>On hold</strong> since {withReadableDays(job.hold.since)}: {job.hold.reason}
           {job.hold.words ? ` “${job.hold.words}”` : ''}
         </Box>
       )}

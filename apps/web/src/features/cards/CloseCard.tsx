@@ -10,6 +10,7 @@ import { useUnits } from '../../ui/units.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 
 const senseOf = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
+const likeOf = { kg: 'like 20 lb or 9 kg', L: 'like 2 gal or 8 L', m3: 'like 2 yd³ or 1.5 m³' } as const;
 /** Longest side of a photo, pixels. */
 const LONGEST = 1400;
 
@@ -59,13 +60,13 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
           ? `The zone has ${say('area', area)}: if all of it is done, choose “done”.`
           : state !== 'not done' && unit !== null && typeof used !== 'number'
             ? typeof used === 'string'
-              ? `“${used}” is no amount: write it like 20 lb, or 9 kg, or 0.`
+              ? `“${used}” is no amount: write it ${likeOf[unit]}, or 0.`
               : 'Say what was used, or 0.'
             : state !== 'not done' && mixed.some((part) => typeof partUsed(part) !== 'number')
               ? 'Say how much of each thing in the mix was used, or 0.'
-            : on > today
-              ? 'That day has not come yet.'
-              : null;
+              : on > today
+                ? 'That day has not come yet.'
+                : null;
   const write = async (): Promise<void> => {
     if (fault) {
       setError(new Error(fault));
@@ -136,6 +137,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
           <QuantityField
             label={mixed.length > 0 && job.product ? `${job.product}, really used` : 'Really used'}
             sense={senseOf[unit]}
+            density={card.density}
             value={used}
             onChange={setUsed}
           />
@@ -146,6 +148,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
               key={part.name}
               label={`${part.name}, really used`}
               sense={senseOf[part.unit]}
+              density={part.density}
               value={partUsed(part)}
               onChange={(value) => setParts((last) => ({ ...last, [part.name]: value }))}
             />

@@ -25,7 +25,13 @@ export function Tally({ card }: { readonly card: CardAnswer }) {
         Half-way: bags against area
       </Box>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, pt: 1 }}>
-        <QuantityField label="Used so far" sense={senseOf[unit]} value={used} onChange={setUsed} />
+        <QuantityField
+          label="Used so far"
+          sense={senseOf[unit]}
+          density={card.density}
+          value={used}
+          onChange={setUsed}
+        />
         <QuantityField
           label="Done so far"
           sense="area"

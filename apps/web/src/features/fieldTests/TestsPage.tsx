@@ -1,3 +1,4 @@
+import { withReadableDays } from '@glenfold/contract';
 import { type FieldTestKind, drainageNext, fieldTestKinds, fieldTestOf } from '@glenfold/agronomy';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -126,7 +127,7 @@ export function TestsPage() {
                       <span>
                         <strong>{`${fieldTestOf[test.kind].title}, ${zoneOf(test.zoneId)?.name ?? ''}`}</strong>
                         <br />
-                        <span style={{ color: due?.late ? colours.ochre : colours.ink }}>{due?.words ?? `begun ${test.on}`}</span>
+                        <span style={{ color: due?.late ? colours.ochre : colours.ink }}>{due?.words ?? `begun ${withReadableDays(test.on)}`}</span>
                       </span>
                     </Box>
                   );
@@ -169,7 +170,7 @@ export function TestsPage() {
                 </Typography>
                 {done.map((test) => (
                   <Box key={test.id} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.5, display: 'flex', justifyContent: 'space-between' }}>
-                    <span>{`${test.on}: ${fieldTestOf[test.kind].title}, ${zoneOf(test.zoneId)?.name ?? ''}`}</span>
+                    <span>{`${withReadableDays(test.on)}: ${fieldTestOf[test.kind].title}, ${zoneOf(test.zoneId)?.name ?? ''}`}</span>
                     <Button size="small" onClick={() => setSearch({ test: test.id })}>
                       Open
                     </Button>

@@ -1,5 +1,5 @@
 import { aimOf, areaShape, grassWords, swardOf } from '@glenfold/agronomy';
-import type { DrawingAnswer, LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import { type DrawingAnswer, type LabResultAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Tab, Tabs, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from '../../ui/theme.ts';
@@ -59,7 +59,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
   const may = useMay();
   const { facts } = zone;
   const slope = facts.slope == null ? null : `${facts.slope} %${facts.aspect ? ` to the ${facts.aspect}` : ''}`;
-  const dry = facts.drySpell && `${facts.drySpell}${facts.drySpellOn ? `, ${facts.drySpellOn}` : ''}`;
+  const dry = facts.drySpell && `${facts.drySpell}${facts.drySpellOn ? `, ${withReadableDays(facts.drySpellOn)}` : ''}`;
   const air = [facts.air, facts.frostPocket && 'frost pocket', facts.seaside && 'sea wind'].filter(Boolean).join(', ');
   const groups: ReadonlyArray<
     readonly [dialog: ZoneDialog, action: string, facts: ReadonlyArray<readonly [string, ReactNode]>]

@@ -6,7 +6,7 @@ import {
   sheetOrder,
   waterPh,
 } from '@glenfold/agronomy';
-import type { LabResultAnswer, ZoneAnswer } from '@glenfold/contract';
+import { type LabResultAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Table, TableBody, TableCell, TableHead, TableRow } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -119,7 +119,7 @@ export function LabRecord({ siteId, zones, results, onCorrect }: LabRecordProps)
                   ))}
                 </TableCell>
                 <TableCell sx={{ whiteSpace: 'nowrap' }}>
-                  {result.sampledOn ?? 'no date'}
+                  {withReadableDays(result.sampledOn ?? 'no date')}
                   <Box sx={{ fontSize: '0.85rem', color: colours.faded }}>{say('depth', result.depth)} deep</Box>
                 </TableCell>
                 {routineAnalytes.map((analyte) => (

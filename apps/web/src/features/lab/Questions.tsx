@@ -1,4 +1,4 @@
-import { type LabQuestionAnswer, LabQuestionInput, type LabResultAnswer, type ZoneAnswer, labQuestionInput } from '@glenfold/contract'; // prettier-ignore
+import { type LabQuestionAnswer, LabQuestionInput, type LabResultAnswer, type ZoneAnswer, labQuestionInput, withReadableDays } from '@glenfold/contract'; // prettier-ignore
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -61,7 +61,7 @@ function QuestionForm({ zones, results, chosen, opened, onClose }: Omit<Question
         <TextField select label="Which result" value={typed.resultId ?? ''} onChange={(event) => set({ resultId: event.target.value || null })}>
           <MenuItem value="">none in particular</MenuItem>
           {ofZone.map(({ id, sampledOn, label }) => (
-            <MenuItem key={id} value={id}>{`${sampledOn ?? 'no date'}, ${label}`}</MenuItem>
+            <MenuItem key={id} value={id}>{`${withReadableDays(sampledOn ?? 'no date')}, ${label}`}</MenuItem>
           ))}
         </TextField>
         {answerFields.map((key) => (

@@ -157,6 +157,7 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
           <QuantityField
             label="Used"
             sense={senseOfPack[product?.packUnit ?? 'kg']}
+            density={product?.analysis.bulkDensity}
             value={quantity}
             onChange={setQuantity}
             problem={fault('quantity')}

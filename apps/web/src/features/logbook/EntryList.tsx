@@ -1,11 +1,12 @@
 import type { Sense } from '@glenfold/agronomy';
-import type { EntryAnswer } from '@glenfold/contract';
+import { type EntryAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
+import { Words } from '../../ui/Words.tsx';
 import { useWriteEntry } from './api.ts';
 
 const rates: Readonly<Record<string, Sense>> = {
@@ -62,8 +63,22 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
   return (
     <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
       {sorted.map((entry) => {
-        const { id, on, zone, words, state, quantity, quantityUnit, rate, unit, mixed, area, doneBy, writtenBy, reason } =
-          entry;
+        const {
+          id,
+          on,
+          zone,
+          words,
+          state,
+          quantity,
+          quantityUnit,
+          rate,
+          unit,
+          mixed,
+          area,
+          doneBy,
+          writtenBy,
+          reason,
+        } = entry;
         const amount = [
           quantity !== null && quantityUnit ? say(packs[quantityUnit], quantity) : '',
           rate !== null && unit ? say(rates[unit]!, rate) : '',
@@ -86,7 +101,7 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
               py: 0.9,
             }}
           >
-            <Box sx={{ fontWeight: 700, gridColumn: { xs: '1 / -1', sm: 'auto' } }}>{on}</Box>
+            <Box sx={{ fontWeight: 700, gridColumn: { xs: '1 / -1', sm: 'auto' } }}>{withReadableDays(on)}</Box>
             <Box sx={{ minWidth: 0 }}>
               <Box
                 sx={{
@@ -106,7 +121,7 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
               </Box>
               {entry.notes.map((note) => (
                 <Box key={note} sx={{ color: colours.ochre, fontSize: '0.92rem' }}>
-                  {note}
+                  <Words>{note}</Words>
                 </Box>
               ))}
               {entry.photos.length > 0 && (

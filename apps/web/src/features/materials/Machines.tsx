@@ -1,5 +1,5 @@
 import { convert } from '@glenfold/agronomy';
-import { MachineInput, type MachineAnswer, machineInput, machineKinds } from '@glenfold/contract';
+import { MachineInput, type MachineAnswer, machineInput, machineKinds, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -283,7 +283,9 @@ export function Machines() {
                   <Box key={productId}>
                     <strong>{setting}</strong> for {named.get(productId) ?? 'a product'}: {rate(machine, lets)} in one
                     pass
-                    {checkedOn && <span style={{ color: colours.faded }}>, tried on {checkedOn}</span>}
+                    {checkedOn && (
+                      <span style={{ color: colours.faded }}>, tried on {withReadableDays(checkedOn)}</span>
+                    )}
                   </Box>
                 ))}
                 {note && <Box sx={{ color: colours.faded }}>{note}</Box>}

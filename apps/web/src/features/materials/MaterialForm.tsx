@@ -5,6 +5,7 @@ import { useState } from 'react';
 
 import { Fields, FormDialog } from '../../ui/FormDialog.tsx';
 import { MoneyField, NumberField } from '../../ui/NumberField.tsx';
+import { QuantityField } from '../../ui/QuantityField.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useTyped } from '../../ui/useTyped.ts';
@@ -12,14 +13,24 @@ import { capital, unitOf } from './kinds.ts';
 import { useSaveProduct } from './api.ts';
 
 const first: ReadonlySet<AnalysisKey> = new Set(['n', 'p2o5', 'k2o', 'slowRelease'] as const);
-const unitWords: Readonly<Record<(typeof packUnits)[number], string>> = { kg: 'kg', L: 'litres', m3: 'm³' };
+const unitWords: Readonly<Record<(typeof packUnits)[number], string>> = {
+  ...{ kg: 'by weight', L: 'as a liquid', m3: 'loose, by volume' },
+};
+const senseOfPack = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
+
+/** A can of 10 L, a cubic metre, or a bag of 50 lb. */
+function usualPack(kind: MaterialKind): Pick<MaterialInput, 'packSize' | 'packUnit'> {
+  if (kind === 'wetting agent') return { packSize: 10, packUnit: 'L' };
+  return ['compost', 'peat', 'sand', 'topsoil'].includes(kind)
+    ? { packSize: 1, packUnit: 'm3' }
+    : { packSize: 22.67962, packUnit: 'kg' };
+}
 
 /** What a new product of a kind begins as. */
 const fresh = (kind: MaterialKind): MaterialInput => ({
   ...{ name: '', kind, analysis: {} },
   seeds: kind === 'seed' ? [{ grass: 'tall fescue', share: 100 }] : null,
-  packSize: kind === 'wetting agent' ? 10 : 22.5,
-  packUnit: kind === 'wetting agent' ? 'L' : ['compost', 'peat', 'sand', 'topsoil'].includes(kind) ? 'm3' : 'kg',
+  ...usualPack(kind),
   ...{ packPrice: null, stock: null },
 });
 
@@ -228,15 +239,17 @@ export function MaterialForm({
         )}
         <Typography variant="h3">Pack, price and stock</Typography>
         <Fields columns={4}>
-          <NumberField
+          <QuantityField
+            key={typed.packUnit}
             label="One bag, can or load holds"
+            sense={senseOfPack[typed.packUnit]}
             value={typed.packSize}
             onChange={(packSize) => set({ packSize: packSize as number })}
             problem={problem('packSize')}
           />
           <TextField
             select
-            label="In"
+            label="Sold"
             value={typed.packUnit}
             onChange={(event) => set({ packUnit: event.target.value as (typeof packUnits)[number] })}
             error={!!problem('packUnit')}
@@ -280,9 +293,10 @@ export function MaterialForm({
             problem={problem('deliveryPrice')}
             helperText="Empty where you fetch it"
           />
-          <NumberField
+          <QuantityField
+            key={`load ${typed.packUnit}`}
             label="A load brings"
-            unit={unitWords[typed.packUnit]}
+            sense={senseOfPack[typed.packUnit]}
             value={typed.loadSize}
             onChange={(loadSize) => set({ loadSize })}
             problem={problem('loadSize')}

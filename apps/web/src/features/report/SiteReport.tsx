@@ -1,5 +1,11 @@
 import { type Sense, planned, present, tellSupply } from '@glenfold/agronomy';
-import type { ReportLineAnswer, ReportPlanAnswer, ReportZoneAnswer, SiteReportAnswer } from '@glenfold/contract';
+import {
+  type ReportLineAnswer,
+  type ReportPlanAnswer,
+  type ReportZoneAnswer,
+  type SiteReportAnswer,
+  withReadableDays,
+} from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from '../../ui/theme.ts';
@@ -119,7 +125,9 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
           <Typography sx={{ color: colours.faded }}>
             {present('area', area, plan?.units ?? 'us').text} of {grass}
             {plan &&
-              `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}program of ${dayOf(new Date(plan.issuedAt))}`}
+              withReadableDays(
+                `, ${plan.sampledOn ? `sampled ${plan.sampledOn}, ` : ''}program of ${dayOf(new Date(plan.issuedAt))}`,
+              )}
           </Typography>
         </Box>
         {plan && (

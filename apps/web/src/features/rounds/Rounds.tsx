@@ -11,6 +11,7 @@ import { deferred } from '../../ui/deferred.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { useSettled } from '../../ui/useSettled.ts';
 import { useUnits } from '../../ui/units.tsx';
+import { Words } from '../../ui/Words.tsx';
 import { roundsQueries } from './api.ts';
 
 const SiteForm = deferred(async () => (await import('../../ui/SiteForm.tsx')).SiteForm);
@@ -32,7 +33,7 @@ function Task({ task }: { readonly task: RoundsTask }) {
       <Box>
         <Typography sx={{ fontWeight: 700 }}>{task.words}</Typography>
         <Typography sx={{ color: colours.faded, fontSize: '0.93rem' }}>
-          {task.siteName}. {task.why}
+          {task.siteName}. <Words>{task.why}</Words>
         </Typography>
       </Box>
       <Button

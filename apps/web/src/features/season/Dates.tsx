@@ -1,4 +1,4 @@
-import { type DateKind, dateKindOf, fixedDateTable } from '@glenfold/agronomy';
+import { type DateKind, dateKindOf, fixedDateTable, inLine } from '@glenfold/agronomy';
 import type { JobAnswer, SeasonAnswer, SiteDateAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -7,6 +7,7 @@ import { FormDialog } from '../../ui/FormDialog.tsx';
 import { dayWords } from '../../ui/days.ts';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
+import { Words } from '../../ui/Words.tsx';
 import { useUndo } from '../../ui/undo.tsx';
 import { useAddDate } from './api.ts';
 
@@ -82,6 +83,8 @@ function OneDate({
     const job = jobs.find(({ id }) => id === one.id);
     return job?.zoneId === zoneId ? [{ ...one, job }] : [];
   });
+  // What is late is told, whatever decides it.
+  const bound = rows.filter((row) => row.bound || row.slack === null || row.slack < 0);
   return (
     <Box sx={{ borderTop: `1px solid ${colours.line}`, py: 1 }}>
       <Box sx={{ display: 'flex', alignItems: 'baseline', gap: 1 }}>
@@ -98,16 +101,23 @@ function OneDate({
       {rows.length === 0 && (
         <Typography sx={{ color: colours.faded }}>Nothing of this zone has to be ready by then.</Typography>
       )}
-      {rows.map(({ id, job, latestStart, slack, words, risk }) => (
+      {rows.length > bound.length && (
+        <Typography sx={{ color: colours.faded }}>
+          {rows.length - bound.length === 1
+            ? 'One more job has its day well before it.'
+            : `${rows.length - bound.length} more jobs have their days well before it.`}
+        </Typography>
+      )}
+      {bound.map(({ id, job, latestStart, slack, words, risk }) => (
         <Box key={id} sx={{ py: 0.5 }}>
-          <strong>{job.name}</strong>: latest start {dayWords(latestStart)},{' '}
+          <strong>{job.name}</strong>, {inLine(job.dose)}: latest start {dayWords(latestStart)},{' '}
           <Box
             component="span"
             sx={{ fontWeight: 700, color: slack !== null && slack < 0 ? colours.ochre : colours.lichen }}
           >
             {slackWords(slack)}
           </Box>
-          . {words}{' '}
+          . <Words>{words}</Words>{' '}
           <Box component="span" sx={{ color: colours.faded }}>
             A shortcut risks this: {risk}
           </Box>

@@ -1,5 +1,12 @@
 import { climateOf, findGrass } from '@glenfold/agronomy';
-import { type SiteAnswer, accessKeys, accessWords, settingNames, whereLies } from '@glenfold/contract';
+import {
+  type SiteAnswer,
+  accessKeys,
+  accessWords,
+  settingNames,
+  whereLies,
+  withReadableDays,
+} from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
@@ -160,7 +167,7 @@ export function AboutSite() {
         <Box>
           <Section title="Place and climate" action={write ? 'Change' : undefined} onClick={() => setOpen('place')}>
             <Typography>
-              It is {todayIn(zone)} there, by {zone}
+              It is {withReadableDays(todayIn(zone))} there, by {zone}
               {site.timeZone ? '' : ' (that of the practice)'}.
               {position &&
                 ` ${Math.abs(position[1]).toFixed(3)}° ${position[1] < 0 ? 'S' : 'N'}, ${Math.abs(position[0]).toFixed(3)}° ${position[0] < 0 ? 'W' : 'E'}${site.position ? '' : ', from the drawing'}.`}

@@ -1,5 +1,5 @@
 import { settingFor, type TriedSetting } from '@glenfold/agronomy';
-import { type MachineAnswer, type MachineInput, machineInput } from '@glenfold/contract';
+import { type MachineAnswer, type MachineInput, machineInput, withReadableDays } from '@glenfold/contract';
 import { Box, Checkbox, FormControlLabel, Link as MuiLink, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -52,7 +52,7 @@ export function useSettingWords(): (machine: MachineAnswer, goal: Goal, each: nu
     if (!found) return undefined;
     const rate = (value: number): string => say(sprayed ? 'liquidRate' : 'productRate', value);
     const { setting, by, from, old } = found;
-    const when = from.checkedOn ? `tried on ${from.checkedOn}` : 'tried on no day that was noted';
+    const when = from.checkedOn ? `tried on ${withReadableDays(from.checkedOn)}` : 'tried on no day that was noted';
     return [
       by === 'tried'
         ? `${setting} gives ${rate(from.rate)}, ${when}`
@@ -100,7 +100,7 @@ export function Calibration({ machines, machineId, goals, onClose }: Calibration
   const known = machine?.settings.filter((one) => one.productId === productId).at(-1);
   const before =
     sprays && known
-      ? `${known.setting} puts down ${say('liquidRate', known.rate)} of mix in one pass${known.checkedOn ? `, tried on ${known.checkedOn}` : ''}`
+      ? `${known.setting} puts down ${say('liquidRate', known.rate)} of mix in one pass${known.checkedOn ? `, tried on ${withReadableDays(known.checkedOn)}` : ''}`
       : !sprays && machine && goal && each !== null
         ? words(machine, goal, each)
         : undefined;

@@ -12,7 +12,7 @@ import {
   unitWord,
   writeBagCode,
 } from '@glenfold/agronomy';
-import type { LabReportAnswer, LabReportRowAnswer, ZoneAnswer } from '@glenfold/contract';
+import { type LabReportAnswer, type LabReportRowAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useId, useState } from 'react';
 import { colours } from '../../../ui/theme.ts';
@@ -244,7 +244,7 @@ export function ReviewRow(props: RowProps) {
           </TextField>
         )}
         <Box sx={{ flex: '1 1 260px', color: colours.faded, fontSize: '0.92rem' }}>
-          {open ? `line ${line}${row.sampledOn ? `, sampled ${row.sampledOn}` : ''}` : <Glance row={row} />}
+          {open ? `line ${line}${row.sampledOn ? `, sampled ${withReadableDays(row.sampledOn)}` : ''}` : <Glance row={row} />}
         </Box>
         <Box sx={{ display: 'flex', gap: 0.5 }}>
           <Button size="small" onClick={() => setOpen(!open)} aria-expanded={open} aria-label={`Values of ${row.label}`}>
