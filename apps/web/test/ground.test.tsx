@@ -8,11 +8,24 @@ import type {
 import { readHeader, readLabRow } from '@glenfold/agronomy';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import userEvent from './userEvent.ts';
+import { NewZoneForm } from '../src/features/ground/drawing/dialogs.tsx';
 import { ZoneForm } from '../src/features/ground/ZoneForm.tsx';
 import { LevelsPanel } from '../src/features/ground/levels/LevelsPanel.tsx';
 import { LabFileReview } from '../src/features/lab/review/LabFileReview.tsx';
 import { type Asked, choose, serve, show } from './page.tsx';
 import { plane, zoneWith } from './scene.ts';
+
+it('an outline that is drawn may be that of a zone which was typed', async () => {
+  serve({});
+  const typed = zoneWith({ id: 'typed', name: 'Back lawn', label: 'B-1', geometry: null, area: 120 });
+  const given: string[] = [];
+  const geometry = { type: 'Polygon', coordinates: [[[0, 0], [0.0001, 0], [0.0001, 0.0001], [0, 0]]] } as never; // prettier-ignore
+  show(<NewZoneForm title="A new zone" zones={[typed]} geometry={geometry} onClose={() => undefined} onDone={() => given.push('new')} onOutlineOf={({ id }) => given.push(id)} />, { units: 'metric' }); // prettier-ignore
+  await choose('It is', 'Back lawn, typed with 120 m²');
+  expect(screen.queryByLabelText('Name')).toBeNull();
+  await userEvent.click(screen.getByRole('button', { name: 'Give it this outline' }));
+  expect(given).toEqual(['typed']);
+});
 
 const zone = zoneWith();
 const sent = (asked: readonly Asked[]): Asked | undefined => asked.find(({ method }) => method !== 'GET');

@@ -229,7 +229,7 @@ it('what was put down before stands beside the soil, and lime without an amount 
   ];
   show(<SoilHistory zone={zoneWith({ applied: applied as never })} />);
   const [counted, unknown] = screen.getAllByRole('listitem').map(({ textContent }) => textContent);
-  expect(unknown).toMatch(/2026-04a few bags: no amount, so the lime rate does not count it/);
+  expect(unknown).toMatch(/Apr 2026a few bags: no amount, so the lime rate does not count it/);
   expect(counted).toMatch(/40 lb\/1000 ft² at 95 % CCE$/);
   expect(screen.getByRole('link', { name: /in the logbook/ }).getAttribute('href')).toBe('/sites/s/logbook');
 });

@@ -81,6 +81,7 @@ export * from './soil/soilGroups.ts';
 export { textureJar } from './soil/jar.ts';
 export { soilBulkDensity } from './soil/bulkDensity.ts';
 export * from './soil/percolation.ts';
+export { soilOf } from './soil/soilOf.ts';
 export { textureClass } from './soil/texture.ts';
 export { textureClasses } from './soil/textureClasses.ts';
 export { soilWater } from './soil/water.ts';

@@ -121,17 +121,22 @@ describe('a remedy', () => {
     // Sown in April by hand: the fill comes before it.
     expect(first([fill, { remedy: 'seed', months: [4] }], 'f') <= '2027-04').toBe(true);
     fc.assert(
-      fc.property(fc.subarray(['clear', 'fill', 'core', 'sand', 'gypsum', 'drain', 'seed'] as const), fc.option(fc.integer({ min: 1, max: 12 })), (remedies, month) => { // prettier-ignore
-        const { treatments, findings } = programOf({ changes: remedies.map((remedy, index) => ({ remedy, key: remedy, added: true, ...(index === 0 && month ? { months: [month] } : {}), values: remedy === 'fill' ? { soil: 'topsoil', loads: 2 } : remedy === 'gypsum' ? { rate: 100 } : remedy === 'sand' ? { layer: 0.3 } : {} })) }); // prettier-ignore
-        const at = (remedy: string) => treatments.find((one) => one.remedy === remedy && one.status === 'planned')?.doses[0]?.from ?? undefined; // prettier-ignore
-        for (const { key, order, one, other } of interactionTable.pairs)
-          for (const before of order ? one : [])
-            for (const after of other) {
-              const [a, b] = [at(before), at(after)];
-              // Where what a person has set leaves no room, that is told.
-              if (a && b && a > b) expect([before, after, month !== null && findings.some((one_) => one_.key.startsWith(key))]).toEqual([before, after, true]); // prettier-ignore
-            }
-      }),
+      fc.property(
+        fc.subarray(['clear', 'fill', 'core', 'sand', 'gypsum', 'drain', 'seed'] as const),
+        fc.option(fc.integer({ min: 1, max: 12 })),
+        (remedies, month) => {
+          // prettier-ignore
+          const { treatments, findings } = programOf({ changes: remedies.map((remedy, index) => ({ remedy, key: remedy, added: true, ...(index === 0 && month ? { months: [month] } : {}), values: remedy === 'fill' ? { soil: 'topsoil', loads: 2 } : remedy === 'gypsum' ? { rate: 100 } : remedy === 'sand' ? { layer: 0.3 } : {} })) }); // prettier-ignore
+          const at = (remedy: string) => treatments.find((one) => one.remedy === remedy && one.status === 'planned')?.doses[0]?.from ?? undefined; // prettier-ignore
+          for (const { key, order, one, other } of interactionTable.pairs)
+            for (const before of order ? one : [])
+              for (const after of other) {
+                const [a, b] = [at(before), at(after)];
+                // Where what a person has set leaves no room, that is told.
+                if (a && b && a > b) expect([before, after, month !== null && findings.some((one_) => one_.key.startsWith(key))]).toEqual([before, after, true]); // prettier-ignore
+              }
+        },
+      ),
     );
   });
 

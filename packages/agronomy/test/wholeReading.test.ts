@@ -11,6 +11,7 @@ import {
   nutrients,
   phAvailability,
   retestDue,
+  soilOf,
   swardOf,
   zoneReading,
 } from '../src/index.ts';
@@ -37,6 +38,23 @@ const read = (more: Partial<ZoneToRead> = {}) =>
     ...more,
   });
 const line = (reading: ReturnType<typeof read>, key: string) => reading.lines.find(({ bar }) => bar.key === key)!;
+
+it('names what is sour before organic matter that a laboratory may have missed, and cures a bed without grass', () => {
+  const limits = (organicMatter: number, zone: Partial<ZoneFacts> = {}) =>
+    read({ zone: { ...lawn, ...zone }, test: { ...test, soilPh: 5.2, organicMatter } }).ranked.limits;
+  const low = 3 - 0.2;
+  expect(limits(low).map(({ key, degree }) => [key, degree]).filter(([key]) => key !== 'potassium')).toEqual([['acid', 'clear'], ['organic matter', 'small']]); // prettier-ignore
+  expect(limits(1.5).map(({ key }) => key)).toContain('organic matter');
+  const bed = limits(1.5, { grass: undefined, garden: true, surface: 'seedbed', signs: ['slope never greens'] });
+  expect(bed.map(({ remedy }) => remedy).join('; ')).not.toMatch(/grass|turf|coring/);
+});
+
+it('takes the soil that was written down, else the jar’s', () => {
+  const jar = { sand: { value: 10 }, silt: { value: 20 }, clay: { value: 70 } };
+  expect(soilOf({ soilGroup: null, measured: jar })).toEqual({ group: 'clay', byJar: true });
+  expect(soilOf({ soilGroup: 'sand', measured: jar })).toEqual({ group: 'sand', byJar: false });
+  expect(soilOf({ soilGroup: null, measured: { ...jar, silt: null } })).toBeUndefined();
+});
 
 describe('how sure a reading is', () => {
   it('by hand: pH 6.4 of 15 cores is ± 1.645 × √(0.1² + (6.4 × 7 % / √15)²) = 0.252', () => {

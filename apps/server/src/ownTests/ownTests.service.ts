@@ -8,6 +8,7 @@ import {
   drainageNext,
   findGrass,
   judgeFieldTest,
+  soilOf,
 } from '@glenfold/agronomy';
 import type { FieldTestAnswer, FieldTestInput } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -156,10 +157,10 @@ function together(kept: object, sent: object, sentIsNewer: boolean): object {
 
 /** What of a zone its tests are judged by. */
 export function groundOf(zone: MeasuredZone): TestedGround {
-  const { facts, soilGroup, rootDepth, grass, surface, measured } = zone;
+  const { facts, rootDepth, grass, surface, measured } = zone;
   return {
     slope: facts?.slope ?? undefined,
-    soilGroup: soilGroup ?? undefined,
+    soilGroup: soilOf(zone)?.group,
     rootDepth: rootDepth ?? undefined,
     season: grass ? findGrass(grass).season : undefined,
     fineTurf: surface === 'fine turf',

@@ -1,14 +1,12 @@
 import {
   type BufferMethod,
-  type SoilGroup,
   type SoilTest,
   type Stocked,
   type ZoneFacts,
   fizzes,
-  groupOfTexture,
   lightOf,
+  soilOf,
   soilTestOf,
-  textureClass,
 } from '@glenfold/agronomy';
 import type { MeasuredZone } from '../ground/ground.service.ts';
 import type { ReadResult } from '../lab/lab.service.ts';
@@ -33,7 +31,7 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
     ...lightOf(shade, facts.sunHours, grass),
     sunHours: known(facts.sunHours),
     clippings,
-    soilGroup: known(zone.soilGroup) ?? groupByJar(zone),
+    soilGroup: soilOf(zone)?.group,
     aimPh: known(zone.aimPh),
     aimReason: known(zone.aimReason),
     slope: known(facts.slope),
@@ -53,13 +51,6 @@ export function zoneFacts(zone: MeasuredZone): ZoneFacts {
     signs: facts.signs?.map(({ sign }) => sign),
     applied: zone.applied,
   };
-}
-
-/** The soil by a jar test, where nobody has said what it is. */
-function groupByJar({ measured: { sand, silt, clay } }: MeasuredZone): SoilGroup | undefined {
-  if (!sand || !silt || !clay) return undefined;
-  const { result } = textureClass({ sand: sand.value, silt: silt.value, clay: clay.value });
-  return groupOfTexture(result.class);
 }
 
 /** A result as the core reads it; nothing where it has no pH. */

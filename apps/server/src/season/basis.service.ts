@@ -14,6 +14,7 @@ import {
   emergenceOf,
   jobProductOfMix,
   lightOf,
+  soilOf,
 } from '@glenfold/agronomy';
 import { dayIn, whereLies } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
@@ -103,7 +104,7 @@ export class SeasonBases {
 /** A zone as it is watered. */
 export const wateredZone = (zone: MeasuredZone): WateredZone => ({
   season: seasonOfZone(zone),
-  soilGroup: zone.soilGroup ?? undefined,
+  soilGroup: soilOf(zone)?.group,
   slope: zone.facts?.slope ?? undefined,
   rootDepth: zone.rootDepth ?? undefined,
   deepShade: lightOf(zone.shade, zone.facts?.sunHours, zone.grass).shade === 'deep',
@@ -129,6 +130,7 @@ export function seasonZone(zone: MeasuredZone, { settingsOf }: Pick<SeasonBasis,
   return {
     ...{ zoneId: id, watered: wateredZone(zone), blackouts: settingsOf(id).rules?.blackouts ?? [] },
     grasses: grassesOf(zone),
+    bare: isBare(zone),
     mown: grass
       ? {
           grass,

@@ -46,6 +46,8 @@ export interface SeasonZone {
   readonly zoneId: string;
   readonly watered: WateredZone;
   readonly blackouts: readonly Blackout[];
+  /** Tilled ground that nothing grows on yet. */
+  readonly bare: boolean;
   /** Nothing on a garden bed. */
   readonly mown: MownSward | null;
   /** All grasses of it. */
@@ -102,7 +104,7 @@ function windowsOf(
 
 /** Water and mowing of a zone: this week and the next, and the first weeks of what was sown or will be. */
 function careOf(
-  { watered, mown, grasses }: SeasonZone,
+  { watered, mown, grasses, bare }: SeasonZone,
   jobs: readonly SeasonJob[],
   { year, today, system }: JobGround,
 ): Care {
@@ -115,7 +117,8 @@ function careOf(
   return {
     water: year ? [0, WEEK].flatMap((by) => waterWeek(year, dayOn(from, by), watered, system) ?? []) : [],
     driest: (year && thirstiestWeek(year, from, watered, system)) ?? null,
-    mowing: (mown && mowingAdvice(mown, system)?.words) ?? null,
+    // Bare ground has no mower on it: its first cut is told with what is sown.
+    mowing: bare ? null : ((mown && mowingAdvice(mown, system)?.words) ?? null),
     seedWater: sown ? seedWater(sown.day!, emerge, year, watered, system) : [],
     firstCut: sown && mown ? firstCutWords(mown.grass, system) : null,
     sod: laid ? sodCare(laid.day!, year, { cut: mown ? firstCutOf(mown.grass) : undefined, starter }, system) : null,

@@ -1,5 +1,5 @@
 import { drawnOf } from './results.ts';
-import { type UnitSystem, convert, dropOf, percolationClasses, present, swardOf } from '@glenfold/agronomy';
+import { type UnitSystem, convert, dropOf, percolationClasses, present, soilOf, swardOf } from '@glenfold/agronomy';
 import { type LabResultAnswer, type SoilLayer, type ZoneAnswer, newestFirst } from '@glenfold/contract';
 import { memo } from 'react';
 import { colours } from './theme.ts';
@@ -73,7 +73,7 @@ function describe(zone: ZoneAnswer, result: LabResultAnswer | undefined, system:
         ]
       : ['a garden bed']),
     ...layers,
-    zone.soilGroup ?? 'soil not known',
+    soilOf(zone)?.group ?? 'soil not known',
     ...(zone.probeStop == null ? [] : [`probe stops at ${depth(zone.probeStop)}`]),
     ...(waterStops(zone) === undefined ? [] : [`water stops at ${depth(waterStops(zone)!)}`]),
     ...(zone.measured.mottlesFrom ? [`rust spots from ${depth(zone.measured.mottlesFrom.value)}`] : []),
@@ -98,6 +98,7 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
   const bottom = height - (large ? 22 : 3);
   const y = (depth: number): number => top + (Math.min(depth, DRAWN_DEPTH) / DRAWN_DEPTH) * (bottom - top);
   const right = left + stick;
+  const soil = soilOf(zone)?.group;
   const tested = result && drawnOf(result);
   const ph = tested?.ph;
   const [low, high] = swardOf({ grass: zone.grass, mix: zone.facts.mix ?? undefined }, tested?.organicMatter).ph;
@@ -149,8 +150,8 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
       : [{ text: 'pH: not tested', y: y(9), colour: unknown }]),
     ...(soilFrom >= DRAWN_DEPTH
       ? []
-      : zone.soilGroup
-        ? [{ text: zone.soilGroup, y: y(Math.max(25, (soilFrom + DRAWN_DEPTH) / 2)) }]
+      : soil
+        ? [{ text: soil, y: y(Math.max(25, (soilFrom + DRAWN_DEPTH) / 2)) }]
         : [{ text: 'soil: not known', y: y(Math.max(18, soilFrom + 4)), colour: unknown }]),
   ];
 
@@ -173,9 +174,9 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
         />
       ))}
 
-      <rect x={left} y={top} width={stick} height={bottom - top} fill={zone.soilGroup ? '#E6DFCF' : colours.sheet} />
-      {zone.soilGroup && (
-        <rect x={left} y={top} width={stick} height={bottom - top} fill={`url(#soil-${zone.soilGroup})`} />
+      <rect x={left} y={top} width={stick} height={bottom - top} fill={soil ? '#E6DFCF' : colours.sheet} />
+      {soil && (
+        <rect x={left} y={top} width={stick} height={bottom - top} fill={`url(#soil-${soil})`} />
       )}
       {layers.map(({ material, from, to }) => {
         const [ground = colours.sheet, grain = 'soil-loam'] = layerLooks[material] ?? [];
@@ -198,7 +199,7 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
         fill="none"
         stroke={colours.ink}
         strokeWidth={large ? 1.5 : 1.2}
-        strokeDasharray={zone.soilGroup ? undefined : '3 3'}
+        strokeDasharray={soil ? undefined : '3 3'}
       />
 
       {zone.thatch != null ? (

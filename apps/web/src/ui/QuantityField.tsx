@@ -29,7 +29,7 @@ function readTyped(text: string, own: string, inner: string, density: number | n
   try {
     return convert(parseQuantity(text, own), own, inner);
   } catch (error) {
-    if (!(error instanceof QuantityError) || !density) throw error;
+    if (!(error instanceof QuantityError) || !density || !WEIGHED.has(inner)) throw error;
     // One litre of it weighs as many kilograms.
     if (inner === 'kg') return parseQuantity(text, 'L') * density;
     return convert(parseQuantity(text, 'kg') / density, 'L', inner);

@@ -5,6 +5,7 @@ import { pasteEc } from '../reading/salt.ts';
 import { organicMatterIn, saltIn, waterPh } from '../reading/soilTest.ts';
 import { dropOf } from '../soil/percolation.ts';
 import type { SoilGroup } from '../soil/soilGroups.ts';
+import { soilOf } from '../soil/soilOf.ts';
 import type { Evidence } from './facts.ts';
 
 type Maybe<T> = T | null | undefined;
@@ -22,7 +23,12 @@ export interface RecordedZone {
   /** mm/h and s, by a test hole and a drop of water. */
   readonly measured?: Maybe<
     Readonly<
-      Partial<Record<'percolationSlowest' | 'percolationOverall' | 'waterDrop', Maybe<{ readonly value: number }>>>
+      Partial<
+        Record<
+          'percolationSlowest' | 'percolationOverall' | 'waterDrop' | 'sand' | 'silt' | 'clay',
+          Maybe<{ readonly value: number }>
+        >
+      >
     >
   >;
   /** By the logbook, with a day, a month or a year. */
@@ -85,7 +91,7 @@ const fills = ({ layers }: RecordedZone['facts']): readonly string[] =>
 export function zoneEvidence(zone: RecordedZone, sources: EvidenceSources): Evidence {
   const { facts } = zone;
   const { values, drawn = {}, latitude = 45, today } = sources;
-  const soilGroup = zone.soilGroup ?? undefined;
+  const soilGroup = soilOf({ soilGroup: zone.soilGroup, measured: zone.measured ?? {} })?.group;
   const grass = zone.grass ? findGrass(zone.grass) : undefined;
   const ph = values && waterPh(values);
   const organicMatter = values && organicMatterIn(values);

@@ -260,7 +260,7 @@ function firstOf({ zones }: OwnerInput): OwnerFirst[] {
   return [...groups.entries()]
     .sort(([, one], [, other]) => other.weight - one.weight)
     .slice(0, MOST_FIRST)
-    .map(([key, { limit, where }]) => ({ what: capital(cureOf(key).remedy), where, why: plainly(limit) }));
+    .map(([, { limit, where }]) => ({ what: capital(limit.remedy), where, why: plainly(limit) }));
 }
 
 function letterOf(input: OwnerInput, first: readonly OwnerFirst[], cost: string | null): string {

@@ -5,7 +5,7 @@ import { InputError } from '../calculators/fields.ts';
 import { otherNutrients } from '../nutrients/otherNutrients.ts';
 import type { Sward } from '../nutrients/sward.ts';
 import { nitrogenLimits, passesWithin } from '../nutrients/nitrogenLimits.ts';
-import { bandWords, groundKind, organicTarget } from '../reading/bars.ts';
+import { bandWords, groundKind, organicTarget, tellBar } from '../reading/bars.ts';
 import type { AdviceSettings } from '../settings/settings.ts';
 import { limitTable } from '../reading/limitTable.ts';
 import type { Ground, Reading } from '../reading/reading.ts';
@@ -170,7 +170,8 @@ export function compostVerdict(
       words: `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(3))} % is as near to ${figure(foot)} % as a laboratory can tell: clippings left lying do it.`,
     };
   const told = `Organic matter ${Number((test.organicMatter ?? 0).toPrecision(3))} % is ${poor ? bar.rating : 'in the band'}${wanted ? `, below the ${target.value} % that “${target.name}” wants` : ''}`;
-  const phosphorus = reading.bars.find(({ key }) => key === 'p')?.rating;
+  const tested = reading.bars.find(({ key }) => key === 'p');
+  const phosphorus = tested?.rating;
   if (phosphorus === 'high' || phosphorus === 'very high')
     return {
       ...base,
@@ -187,7 +188,9 @@ export function compostVerdict(
     : phosphorus === 'medium'
       ? ' Phosphorus is medium: what it brings counts.'
       : phosphorus === undefined || phosphorus === null
-        ? ' Phosphorus is not known: have it tested before years of it.'
+        ? tested
+          ? ` Phosphorus is ${tellBar(tested, system)}, which is not rated here: ask the laboratory before years of it.`
+          : ' Phosphorus is not known: have it tested before years of it.'
         : '';
   const { way, ...amount } = compostTo(zone, test, foot, system);
   const reason = `${told}: compost, ${how}; mature and weed-free.${zone.garden ? '' : ' What it feeds comes off the nitrogen once it is laid.'}${counts}`;

@@ -24,6 +24,8 @@ export const limitNumbers = {
   ph: 'pH',
   /** Foot of the band of the grass, of the largest part of a mix. */
   bandFoot: 'pH',
+  /** By how much organic matter misses what is wanted. */
+  organicShort: '%',
 } as const;
 export const limitWords = {
   surface: surfaces,

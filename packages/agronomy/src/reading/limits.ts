@@ -65,8 +65,13 @@ export function limitEvidence(
     salt: worded('ecPaste') as LimitEvidence['salt'],
     sodium: worded('esp') as LimitEvidence['sodium'],
     organicRating: bar('organicMatter')?.rating ?? undefined,
+    organicShort: shortOf(bar('organicMatter')),
   };
 }
+
+/** By how much a value misses the low end of what is wanted. */
+const shortOf = (bar: Bar | undefined): number | undefined =>
+  bar?.wanted ? bar.wanted[0] - bar.figure.value : undefined;
 
 /** How far a pH lies outside the band, in words; nothing inside it. */
 function acidityOf(ph: number, band: readonly [number, number]): LimitEvidence['acidity'] {

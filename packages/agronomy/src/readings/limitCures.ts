@@ -27,6 +27,8 @@ export const limitCures = readTable(
         key: text(40),
         label: text(60),
         remedy: text(240),
+        /** What it is in a garden bed, where no grass grows. */
+        inBed: optional(text(240)),
         cost: choice(costClasses),
         shows: text(120),
         /** What it is instead, once it is known whether the soil holds free carbonate. */

@@ -60,6 +60,8 @@ export interface RankedBy {
   readonly testDoubt?: string | null;
   /** Whether the soil holds free carbonate; nothing where that is not known. */
   readonly carbonate?: 'present' | 'absent' | undefined;
+  /** A garden bed: no grass grows there. */
+  readonly garden?: boolean | undefined;
 }
 
 /** Limits that are judged by a number where there is one; what is judged is not suspected besides. */
@@ -93,15 +95,17 @@ const unique = (pieces: readonly Testimony[]): Testimony[] =>
  * against it, and what those causes let one suspect beside. Severe before clear before small; among equals what weighs
  * in full before what is doubted, then water and air, salt, light, acidity, organic matter, nutrients.
  */
-export function rankedLimits({ limitations, seen, evidence, testDoubt = null, carbonate }: RankedBy): Ranked {
+export function rankedLimits({ limitations, seen, evidence, testDoubt = null, carbonate, garden = false }: RankedBy): Ranked {
   const weighed = weighedCauses(seen, evidence);
   const piecesOf = (names: readonly string[]) => {
     const own = weighed.filter(({ cause }) => names.includes(cause.name)).map((one) => one.weighed);
     return { for: unique(own.flatMap((one) => one.for)), against: unique(own.flatMap((one) => one.against)) };
   };
   const found = limitations.map((limit): RankedLimit => {
-    const { cost, causes, byCarbonate, ...usual } = cureOf(limit.key);
-    const { remedy, shows } = (carbonate && byCarbonate?.[carbonate]) ?? usual;
+    const { cost, causes, byCarbonate, inBed, ...usual } = cureOf(limit.key);
+    const own = (carbonate && byCarbonate?.[carbonate]) ?? usual;
+    const { shows } = own;
+    const remedy = garden ? (inBed ?? own.remedy) : own.remedy;
     // A class of shade that nobody has counted hours for is a look, and no measurement.
     const measured = limit.seen !== true && (limit.key !== 'shade' || evidence.sunShort !== undefined);
     return {
@@ -127,7 +131,7 @@ export function rankedLimits({ limitations, seen, evidence, testDoubt = null, ca
         ...{ key: cure.key, label: cure.label, standing: 'suspected', what: cause.means },
         degree: own.points >= limitCures.clearFrom ? 'clear' : 'small',
         evidence: `Suspected: ${own.for.map(({ words }) => words).join('; ')}.`,
-        ...{ for: own.for, against: own.against, remedy: cure.remedy, cost: cure.cost, costMeans: meansOf(cure.cost) },
+        ...{ for: own.for, against: own.against, remedy: garden ? (cure.inBed ?? cure.remedy) : cure.remedy, cost: cure.cost, costMeans: meansOf(cure.cost) },
         ...{ shows: cure.shows, after: [], doubt: null, check: cause.check },
       });
     else if (own.pointed && own.against.length > 0)

@@ -71,6 +71,7 @@ export function zoneReading(input: ZoneToRead): ZoneReading {
       cores: taken?.cores,
     }),
     ranked: rankedLimits({
+      garden: zone.garden,
       carbonate: read && carbonateOf(read),
       limitations: reading.limitations,
       seen: zone.signs ?? [],

@@ -1,4 +1,4 @@
-import { aimOf, areaShape, grassWords, swardOf } from '@glenfold/agronomy';
+import { aimOf, areaShape, grassWords, soilOf, swardOf } from '@glenfold/agronomy';
 import { type DrawingAnswer, type LabResultAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Tab, Tabs, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
@@ -59,6 +59,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
   const may = useMay();
   const { facts } = zone;
   const slope = facts.slope == null ? null : `${facts.slope} %${facts.aspect ? ` to the ${facts.aspect}` : ''}`;
+  const soil = soilOf(zone);
   const dry = facts.drySpell && `${facts.drySpell}${facts.drySpellOn ? `, ${withReadableDays(facts.drySpellOn)}` : ''}`;
   const air = [facts.air, facts.frostPocket && 'frost pocket', facts.seaside && 'sea wind'].filter(Boolean).join(', ');
   const groups: ReadonlyArray<
@@ -73,7 +74,7 @@ function Facts({ zone, onDialog }: { readonly zone: ZoneAnswer; readonly onDialo
         ['Grass', grassWords(zone.grass, facts.mix)],
         ['pH wanted', <AimFact key="aim" zone={zone} />],
         ['Surface', zone.surface],
-        ['Soil', zone.soilGroup],
+        ['Soil', soil && `${soil.group}${soil.byJar ? ', by the jar test' : ''}`],
         ...(zone.grass ? [['Care', `${zone.intensity}, clippings ${zone.clippings}`] as const] : []),
       ],
     ],

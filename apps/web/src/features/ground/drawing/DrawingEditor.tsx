@@ -386,6 +386,7 @@ export function DrawingEditor({
               });
             else setQuestion(null);
           }}
+          onOutlineOf={(of, to) => void make({ name: `Draw ${of.name}`, redrawn: redrawn(of, to) })}
           onNewZone={(added) => void make({ name: `Draw ${added.name}`, newZones: [added] })}
           onTree={(geometry, canopyRadius) =>
             void make({ name: 'Draw tree', newFeatures: [{ kind: 'tree', geometry, canopyRadius }] })

@@ -16,6 +16,7 @@ interface SheetQuestionProps {
   readonly trouble: Error | null;
   readonly onClose: () => void;
   readonly onNewZone: (zone: NewZone) => void;
+  readonly onOutlineOf: (zone: ZoneAnswer, geometry: ZoneGeometry) => void;
   readonly onShape: (corners: readonly PlanePoint[], bearing: number) => void;
   readonly onSpotHeight: (geometry: DrawnGeometry, height: number) => void;
   readonly onTree: (geometry: DrawnGeometry, canopyRadius: number) => void;
@@ -36,6 +37,7 @@ export function SheetQuestion({ question, plan, zone, thing, trouble, onClose, .
           geometry={question.geometry as ZoneGeometry}
           onClose={onClose}
           onDone={on.onNewZone}
+          onOutlineOf={(of) => on.onOutlineOf(of, question.geometry as ZoneGeometry)}
         />
       );
     case 'shape':

@@ -63,21 +63,39 @@ interface NewZoneFormProps {
   readonly geometry: ZoneGeometry;
   readonly onClose: () => void;
   readonly onDone: (zone: NewZone) => void;
+  /** Where zones are there without an outline, it may be one of theirs. */
+  readonly onOutlineOf?: (zone: ZoneAnswer) => void;
 }
 
 /** What a zone needs to be one: a name, a bag label, a grass. The other facts come after. */
-export function NewZoneForm({ title, zones, like, suggestion = '', geometry, onClose, onDone }: NewZoneFormProps) {
+export function NewZoneForm({
+  title,
+  zones,
+  like,
+  suggestion = '',
+  geometry,
+  onClose,
+  onDone,
+  onOutlineOf,
+}: NewZoneFormProps) {
   const { say } = useUnits();
   const [name, setName] = useState(suggestion);
   const [label, setLabel] = useState(() => freeLabel(zones, like));
   const [grass, setGrass] = useState<string>(like?.grass ?? fresh.grass);
   const [asked, setAsked] = useState(false);
+  const [ofId, setOfId] = useState('');
+  const undrawn = onOutlineOf ? zones.filter((zone) => !zone.geometry) : [];
+  const of = undrawn.find(({ id }) => id === ofId);
   const twin = zones.find((zone) => zone.label.toLowerCase() === label.trim().toLowerCase());
   const area = areaOf(geometry);
   const labelFault =
     label.trim() === '' ? 'Give a bag label.' : twin ? `${twin.name} has this label already.` : undefined;
   const done = (): void => {
     setAsked(true);
+    if (of) {
+      onOutlineOf?.(of);
+      return;
+    }
     if (name.trim() === '' || labelFault) return;
     const { surface, intensity, shade, clippings } = like ?? fresh;
     const soilGroup = like?.soilGroup ?? null;
@@ -95,33 +113,53 @@ export function NewZoneForm({ title, zones, like, suggestion = '', geometry, onC
     });
   };
   return (
-    <Ask title={title} action="Add the zone" onClose={onClose} onDone={done}>
+    <Ask title={title} action={of ? 'Give it this outline' : 'Add the zone'} onClose={onClose} onDone={done}>
+      {undrawn.length > 0 && (
+        <TextField
+          select
+          label="It is"
+          value={ofId}
+          onChange={(event) => setOfId(event.target.value)}
+          slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+        >
+          <MenuItem value="">a new zone</MenuItem>
+          {undrawn.map((zone) => (
+            <MenuItem key={zone.id} value={zone.id}>
+              {zone.name}, typed with {say('area', zone.area)}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
       <Typography>
         {say('area', area)} inside the outline{like ? `; soil, shade and care as in ${like.name}` : ''}. What lies on it
         untreated comes off.
       </Typography>
-      <TextField
-        label="Name"
-        value={name}
-        autoFocus
-        onChange={(event) => setName(event.target.value)}
-        error={asked && name.trim() === ''}
-        helperText={asked && name.trim() === '' ? 'Give the zone a name.' : 'As people on site call it'}
-      />
-      <TextField
-        label="Bag label"
-        value={label}
-        onChange={(event) => setLabel(event.target.value)}
-        error={asked && labelFault !== undefined}
-        helperText={(asked && labelFault) || 'Results are matched by it'}
-      />
-      <TextField select label="Grass" value={grass} onChange={(event) => setGrass(event.target.value)}>
-        {grasses.map((entry) => (
-          <MenuItem key={entry.name} value={entry.name}>
-            {capital(entry.label)}
-          </MenuItem>
-        ))}
-      </TextField>
+      {!of && (
+        <>
+          <TextField
+            label="Name"
+            value={name}
+            autoFocus
+            onChange={(event) => setName(event.target.value)}
+            error={asked && name.trim() === ''}
+            helperText={asked && name.trim() === '' ? 'Give the zone a name.' : 'As people on site call it'}
+          />
+          <TextField
+            label="Bag label"
+            value={label}
+            onChange={(event) => setLabel(event.target.value)}
+            error={asked && labelFault !== undefined}
+            helperText={(asked && labelFault) || 'Results are matched by it'}
+          />
+          <TextField select label="Grass" value={grass} onChange={(event) => setGrass(event.target.value)}>
+            {grasses.map((entry) => (
+              <MenuItem key={entry.name} value={entry.name}>
+                {capital(entry.label)}
+              </MenuItem>
+            ))}
+          </TextField>
+        </>
+      )}
     </Ask>
   );
 }
