@@ -159,6 +159,28 @@ describe('a work card', () => {
     expect(screen.queryByRole('button', { name: 'Done…' })).toBeNull();
   });
 
+  it('keeps the day and all that is typed under Done on the device, whatever closes it', async () => {
+    const { open, sent } = card(() => ({ entry: {}, notes: [] }));
+    const page = open();
+    await screen.findByText('Look first');
+    await choose('Ground', 'frozen');
+    await press('Done…');
+    await press('partly done');
+    await userEvent.type(await screen.findByLabelText(/^Done, of/), '300');
+    await userEvent.type(screen.getByLabelText('Why not all'), 'the hopper broke');
+    await userEvent.keyboard('{Escape}');
+    page.unmount();
+    open();
+    expect((await screen.findByRole('status', { name: 'Verdict' })).textContent).toMatch(/^Never/);
+    await press('Done…');
+    expect(screen.getByLabelText<HTMLInputElement>('Why not all').value).toBe('the hopper broke');
+    expect(screen.getByLabelText<HTMLInputElement>(/^Done, of/).value).toBe('300');
+    await press('Write it down');
+    await waitFor(() => expect(sent()).toHaveLength(1));
+    expect(sent()[0]).toMatchObject({ state: 'partly done', reason: 'the hopper broke', day: { ground: 'frozen' } });
+    expect(Object.keys(localStorage).filter((key) => key.startsWith('glenfold card'))).toEqual([]);
+  });
+
   it('is kept without a connection, and goes on its way from the list of cards', async () => {
     let away = true;
     const { open, sent, job } = card(() => (away ? new Error('away') : { entry: {}, notes: [] }));

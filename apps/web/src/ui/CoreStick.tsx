@@ -175,9 +175,7 @@ export const CoreStick = memo(function CoreStick({ zone, result, size = 'small' 
       ))}
 
       <rect x={left} y={top} width={stick} height={bottom - top} fill={soil ? '#E6DFCF' : colours.sheet} />
-      {soil && (
-        <rect x={left} y={top} width={stick} height={bottom - top} fill={`url(#soil-${soil})`} />
-      )}
+      {soil && <rect x={left} y={top} width={stick} height={bottom - top} fill={`url(#soil-${soil})`} />}
       {layers.map(({ material, from, to }) => {
         const [ground = colours.sheet, grain = 'soil-loam'] = layerLooks[material] ?? [];
         const box = { x: left, y: y(from), width: stick, height: y(to) - y(from) };

@@ -24,6 +24,8 @@ type QuantityFieldProps = Omit<TextFieldProps, 'value' | 'onChange' | 'error'> &
   readonly density?: number | null | undefined;
 };
 
+const WEIGHED: ReadonlySet<string> = new Set(['kg', 'L', 'm3']);
+
 /** What was typed, in the core's unit; by its density where it is the weight of a volume, or the volume of a weight. @throws {QuantityError} */
 function readTyped(text: string, own: string, inner: string, density: number | null | undefined): number {
   try {

@@ -13,7 +13,13 @@ function stored<T>(storage: Storage, key: string, initial: T): T {
 
 function useStored<T>(storage: Storage, key: string, initial: T): [T, SetState<T>] {
   const [state, setState] = useState<T>(() => stored(storage, key, initial));
-  useEffect(() => storage.setItem(key, JSON.stringify(state)), [storage, key, state]);
+  const plain = JSON.stringify(initial);
+  useEffect(() => {
+    const text = JSON.stringify(state);
+    // What stands as it began is nobody's draft.
+    if (text === plain) storage.removeItem(key);
+    else storage.setItem(key, text);
+  }, [storage, key, state, plain]);
   return [state, setState];
 }
 

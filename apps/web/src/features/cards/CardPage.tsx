@@ -1,4 +1,4 @@
-import type { CardPart, Day } from '@glenfold/agronomy';
+import type { CardPart } from '@glenfold/agronomy';
 import { type CardAnswer, type EntryInput, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -16,6 +16,7 @@ import { colours } from '../../ui/theme.ts';
 import { deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { CloseCard, type TakenPhoto } from './CloseCard.tsx';
+import { draftOf, useCardDraft } from './cardDraft.ts';
 import { DayVerdict } from './DayVerdict.tsx';
 import { Tally } from './Tally.tsx';
 import { type PackedCard, cardKinds, entryToSend, noteWritten, openCard, photoToSend, workerOf } from './cardStore.ts';
@@ -94,7 +95,7 @@ export function CardPage() {
     retry: false,
   });
   const [at, setAt] = useState<Part>('day');
-  const [day, setDay] = useState<Day | null>(null);
+  const { draft, note, photos, addPhoto, clear } = useCardDraft(jobId);
   const [closing, setClosing] = useState(false);
   const [written, setWritten] = useState<EntryInput | null>(null);
   const [notes, setNotes] = useState<readonly string[]>([]);
@@ -118,7 +119,7 @@ export function CardPage() {
   const { card } = packed;
   const { job } = card;
   const today = deviceToday();
-  const known = day ?? card.day;
+  const known = (draft.lookedOn === today ? draft.day : undefined) ?? card.day;
   const entry = written ?? packed.written ?? null;
   const closed = entry !== null || job.state === 'done' || job.state === 'not done' || job.state === 'superseded';
   const write = async (input: EntryInput, photos: readonly TakenPhoto[]): Promise<void> => {
@@ -137,6 +138,7 @@ export function CardPage() {
       );
     await noteWritten(job.id, input);
     setWritten(input);
+    await clear();
   };
   const index = parts.indexOf(at);
   const next = parts[index + 1];
@@ -185,6 +187,7 @@ export function CardPage() {
               void (async () => {
                 // What the server does not keep is open again here, to be written anew.
                 if (id === entry?.id) {
+                  note(draftOf(entry));
                   await noteWritten(job.id, undefined);
                   setWritten(null);
                   await client.invalidateQueries({ queryKey: ['cards', jobId] });
@@ -233,7 +236,7 @@ export function CardPage() {
             <Typography variant="h2" sx={{ mb: 0.5 }}>
               {titles[at]}
             </Typography>
-            {at === 'day' && <DayVerdict card={card} day={known} onDay={setDay} />}
+            {at === 'day' && <DayVerdict card={card} day={known} onDay={(day) => note({ day, lookedOn: today })} />}
             {at === 'evening' && <Lines lines={steady(card, 'evening')} />}
             {at === 'load' && (
               <Lines lines={[...steady(card, 'load'), ...card.card.wear.map((one) => `To wear: ${one}`)]} />
@@ -289,6 +292,10 @@ export function CardPage() {
           day={known}
           today={today}
           by={packed.person?.name ?? ''}
+          draft={draft}
+          photos={photos}
+          onDraft={note}
+          onPhoto={addPhoto}
           onClose={() => setClosing(false)}
           onWrite={write}
         />

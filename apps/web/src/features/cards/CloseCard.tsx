@@ -8,6 +8,7 @@ import { shrink } from '../../ui/shrink.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Trouble } from '../../ui/bits.tsx';
+import type { CardDraft } from './cardDraft.ts';
 
 const senseOf = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 const likeOf = { kg: 'like 20 lb or 9 kg', L: 'like 2 gal or 8 L', m3: 'like 2 yd³ or 1.5 m³' } as const;
@@ -26,6 +27,11 @@ interface CloseCardProps {
   readonly today: string;
   /** Who works with this device. */
   readonly by: string;
+  /** What was typed before, on this device. */
+  readonly draft: CardDraft;
+  readonly photos: readonly TakenPhoto[];
+  readonly onDraft: (more: CardDraft) => void;
+  readonly onPhoto: (photo: TakenPhoto) => void;
   readonly onClose: () => void;
   readonly onWrite: (entry: EntryInput, photos: readonly TakenPhoto[]) => Promise<void>;
 }
@@ -33,20 +39,15 @@ interface CloseCardProps {
 const states = ['done', 'partly done', 'not done'] as const;
 
 /** What became of a job: done with what was really used, done in part, or not done and why. */
-export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardProps) {
+export function CloseCard({ card, day, today, by, draft, photos, onDraft, onPhoto, onClose, onWrite }: CloseCardProps) {
   const { say } = useUnits();
   const { job, unit, quantity, area, mixed = [] } = card;
-  const [state, setState] = useState<(typeof states)[number]>('done');
-  const [used, setUsed] = useState<number | string | null>(quantity);
+  const { state = 'done', done = null, reason = '', on = today, parts = {} } = draft;
+  const used = draft.used === undefined ? quantity : draft.used;
+  const doneBy = draft.doneBy ?? job.person ?? by;
   // What else is in the mix goes in the shares of the card, until somebody says otherwise.
-  const [parts, setParts] = useState<Readonly<Record<string, number | string | null>>>({});
   const partUsed = ({ name, quantity: whole }: (typeof mixed)[number]): number | string | null =>
     name in parts ? parts[name]! : typeof used === 'number' && quantity ? (whole * used) / quantity : whole;
-  const [done, setDone] = useState<number | string | null>(null);
-  const [reason, setReason] = useState('');
-  const [doneBy, setDoneBy] = useState(job.person ?? by);
-  const [on, setOn] = useState(today);
-  const [photos, setPhotos] = useState<readonly TakenPhoto[]>([]);
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
   const file = useRef<HTMLInputElement>(null);
@@ -109,7 +110,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
     if (!picked) return;
     try {
       const { type, image } = await shrink(picked, LONGEST);
-      setPhotos((last) => [...last, { id: crypto.randomUUID(), type, image }]);
+      onPhoto({ id: crypto.randomUUID(), type, image });
     } catch (problem) {
       setError(problem as Error);
     }
@@ -121,7 +122,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
           exclusive
           fullWidth
           value={state}
-          onChange={(_event, value: (typeof states)[number] | null) => value && setState(value)}
+          onChange={(_event, value: (typeof states)[number] | null) => value && onDraft({ state: value })}
           aria-label="How far"
         >
           {states.map((one) => (
@@ -131,7 +132,12 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
           ))}
         </ToggleButtonGroup>
         {partly && (
-          <QuantityField label={`Done, of ${say('area', area)}`} sense="area" value={done} onChange={setDone} />
+          <QuantityField
+            label={`Done, of ${say('area', area)}`}
+            sense="area"
+            value={done}
+            onChange={(value) => onDraft({ done: value })}
+          />
         )}
         {state !== 'not done' && unit !== null && (
           <QuantityField
@@ -139,7 +145,7 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
             sense={senseOf[unit]}
             density={card.density}
             value={used}
-            onChange={setUsed}
+            onChange={(value) => onDraft({ used: value })}
           />
         )}
         {state !== 'not done' &&
@@ -150,23 +156,23 @@ export function CloseCard({ card, day, today, by, onClose, onWrite }: CloseCardP
               sense={senseOf[part.unit]}
               density={part.density}
               value={partUsed(part)}
-              onChange={(value) => setParts((last) => ({ ...last, [part.name]: value }))}
+              onChange={(value) => onDraft({ parts: { ...parts, [part.name]: value } })}
             />
           ))}
         {(state !== 'done' || reason !== '') && (
           <TextField
             label={state === 'not done' ? 'Why not' : 'Why not all'}
             value={reason}
-            onChange={(event) => setReason(event.target.value)}
+            onChange={(event) => onDraft({ reason: event.target.value })}
           />
         )}
         <Box sx={{ display: 'grid', gap: 1.75 }}>
-          <TextField label="By" value={doneBy} onChange={(event) => setDoneBy(event.target.value)} />
+          <TextField label="By" value={doneBy} onChange={(event) => onDraft({ doneBy: event.target.value })} />
           <TextField
             type="date"
             label="On"
             value={on}
-            onChange={(event) => setOn(event.target.value)}
+            onChange={(event) => onDraft({ on: event.target.value })}
             slotProps={{ inputLabel: { shrink: true } }}
           />
         </Box>

@@ -6,6 +6,7 @@ import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { AddNumber, type FormProps, LengthField, PlainField, ReadList, WordField } from './fields.tsx';
 import { simulatedProbe } from './probe.ts';
+import { usePending } from './pending.ts';
 
 interface Layer {
   readonly from: number;
@@ -50,8 +51,8 @@ function ThatchPictures({ value, onPick }: { readonly value: unknown; readonly o
 export function CoreForm({ record, onChange }: FormProps) {
   const { system } = useUnits();
   const layers = (record.layers as readonly Layer[] | undefined) ?? [];
-  const [to, setTo] = useState<number | string | null>(null);
-  const [soil, setSoil] = useState<string>('loam');
+  const [to, setTo] = usePending<number | string | null>('layer to', null);
+  const [soil, setSoil] = usePending<string>('layer of', 'loam');
   const from = layers.at(-1)?.to ?? 0;
   return (
     <>
@@ -119,7 +120,7 @@ export function RingForm({ record, onChange }: FormProps) {
   const readings = (record.readings as readonly RingReading[] | undefined) ?? [];
   const { say } = useUnits();
   const began = useRef<number | null>(null);
-  const [time, setTime] = useState<string>('');
+  const [time, setTime] = usePending<string>('minutes', '');
   const last = readings.at(-1);
   return (
     <>

@@ -1,3 +1,4 @@
+import { PendingOf } from './pending.ts';
 import { type FieldTestJudged, InputError, fieldTestOf, findGrass, judgeFieldTest } from '@glenfold/agronomy';
 import type { ZoneAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
@@ -84,7 +85,7 @@ export function TestScreen({ test: kept, site, zone, taken, onChange, onPhoto, o
   };
   const says = 'judged' in outcome ? outcome.judged : undefined;
   return (
-    <>
+    <PendingOf.Provider value={test.id}>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'center' }}>
         <TestDrawing kind={test.kind} size={104} />
         <Box>
@@ -157,6 +158,6 @@ export function TestScreen({ test: kept, site, zone, taken, onChange, onPhoto, o
           </Button>
         )}
       </Box>
-    </>
+    </PendingOf.Provider>
   );
 } // prettier-ignore

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { AddNumber, type FormProps, LengthField, PlainField, ReadList } from './fields.tsx';
+import { usePending } from './pending.ts';
 
 interface Cup {
   readonly mL: number;
@@ -50,7 +51,7 @@ function CupPlan({ cups, at, onPlace }: { readonly cups: readonly Cup[]; readonl
 export function CupsForm({ record, onChange }: FormProps) {
   const cups = (record.cups as readonly Cup[] | undefined) ?? [];
   const [at, setAt] = useState<readonly [number, number] | null>(null);
-  const [pasted, setPasted] = useState('');
+  const [pasted, setPasted] = usePending('cups', '');
   const add = (list: readonly number[]): void => {
     const fresh = list.map((mL, index): Cup => ({
       mL,
@@ -104,7 +105,7 @@ const toldPlace = ({ depth, place }: WateredPlace, system: UnitSystem): string =
 export function WateringForm({ record, onChange }: FormProps) {
   const { system } = useUnits();
   const places = (record.places as readonly WateredPlace[] | undefined) ?? [];
-  const [place, setPlace] = useState('');
+  const [place, setPlace] = usePending('place', '');
   return (
     <>
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1 }}>

@@ -1,8 +1,9 @@
 import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import { NumberField } from '../../ui/NumberField.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { colours } from '../../ui/theme.ts';
+import { usePending } from './pending.ts';
 
 /** The record of a test as a form sees it. */
 export type Draft = Readonly<Record<string, unknown>>;
@@ -136,7 +137,7 @@ export function AddNumber({
   readonly action?: string;
   readonly onAdd: (value: number) => void;
 }) {
-  const [value, setValue] = useState<number | string | null>(null);
+  const [value, setValue] = usePending<number | string | null>(label.replace(/\d+/g, ''), null);
   const add = (): void => {
     if (typeof value !== 'number') return;
     onAdd(value);
