@@ -10,7 +10,7 @@ import {
   contains,
 } from '../src/geometry/index.ts';
 import { bagCode, readBagCode, writeBagCode } from '../src/sampling/bagCode.ts';
-import { type SampledZone, apartBecause, proposeComposites } from '../src/sampling/composites.ts';
+import { type SampledZone, apartBecause, proposeComposites, toAsk } from '../src/sampling/composites.ts';
 import { corePush, probeStop } from '../src/sampling/corePush.ts';
 import { samplingCoreCount } from '../src/sampling/cores.ts';
 import { coreErrors, coresToFill, depthAdvice } from '../src/sampling/design.ts';
@@ -264,6 +264,9 @@ it('two fresh zones of which little is known share a bag, and what is not known 
   expect([bag!.zones.length, others.length]).toEqual([2, 0]);
   expect(bag!.why).toMatch(/nothing that is known of them differs.*Not known of any: soil, watering\./);
   expect(apartBecause(fresh('front'), { ...fresh('back'), watering: 'none' })).toEqual(['watering known of one only']);
+  // What alone keeps two apart is asked once; of a zone that differs anyway it is not asked.
+  const asked = toAsk([fresh('front'), { ...fresh('back'), watering: 'none' }, { ...fresh('bed'), grass: 'moss' }]);
+  expect(asked).toEqual([{ words: 'watering', of: [{ id: 'front', name: 'front' }] }]);
 });
 
 it('zones whose last tests want other rates are not mixed, by one extractant only', () => {

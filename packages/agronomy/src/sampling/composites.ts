@@ -102,6 +102,29 @@ export function proposeComposites(zones: readonly SampledZone[]): Composite[] {
   return groups.map((members) => ({ zones: members, why: whyOf(members, zones) }));
 }
 
+/** Something that is known of one zone and not of another, and alone keeps them apart. */
+export interface ToAsk {
+  readonly words: string;
+  /** Of which it is not known. */
+  readonly of: ReadonlyArray<{ readonly id: string; readonly name: string }>;
+}
+
+/** What to ask, each thing once: known of some zones and not of others, where nothing else would keep these apart. */
+export function toAsk(zones: readonly SampledZone[]): ToAsk[] {
+  return grounds.flatMap(({ of, words }) => {
+    const open = zones.filter(
+      (zone) =>
+        of(zone) === undefined &&
+        zones.some(
+          (other) =>
+            of(other) !== undefined &&
+            apartBecause(zone, other).every((reason) => reason.endsWith('known of one only')),
+        ),
+    );
+    return open.length > 0 ? [{ words, of: open.map(({ id, name }) => ({ id, name })) }] : [];
+  });
+}
+
 function whyOf(members: readonly SampledZone[], all: readonly SampledZone[]): string {
   const [first] = members;
   if (!first) return '';

@@ -22,10 +22,12 @@ import {
   Typography,
 } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
 import { useState } from 'react';
 
 import { queries } from '../../../api/queries.ts';
 import type { StepProps } from '../../../ui/stepProps.ts';
+import { stepPath } from '../../../ui/steps.ts';
 import { colours } from '../../../ui/theme.ts';
 import { QuantityField } from '../../../ui/QuantityField.tsx';
 import { Cautions, Trouble } from '../../../ui/bits.tsx';
@@ -73,7 +75,12 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
 
   const laboratory = laboratories.find(({ name }) => name === settings.laboratory);
   const bagVolume = laboratory?.volume ?? BAG_VOLUME;
-  const { openZones, drafts, wanted, task } = useDrafts({ zones, things, bags, results }, settings, choices, bagVolume);
+  const { openZones, asks, drafts, wanted, task } = useDrafts(
+    { zones, things, bags, results },
+    settings,
+    choices,
+    bagVolume,
+  );
   const { designed, progress, error: stopped } = useDesign(task);
 
   const applied = openZones.flatMap(({ applied }) => applied);
@@ -280,6 +287,18 @@ export function DesignPanel({ site, zones, results, onPlanned }: StepProps & { r
           control={<Checkbox checked={choices.alone} onChange={(event) => choose({ alone: event.target.checked })} />}
           label="Every zone a bag of its own"
         />
+        {asks.map(({ words, of }) => (
+          <Box key={words} sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5, mb: 1, fontSize: '0.92rem' }}>
+            Say once: {words} of{' '}
+            {of.map(({ id, name }, index) => (
+              <span key={id}>
+                {index > 0 ? ', ' : ''}
+                <Link to={stepPath(site.id, 'ground', id)}>{name}</Link>
+              </span>
+            ))}
+            , known of the others. Nothing else keeps these bags apart.
+          </Box>
+        ))}
         {drafts.map((draft) => (
           <BagDraft key={draft.key} draft={draft} others={drafts} choices={choices} onChoose={choose} />
         ))}

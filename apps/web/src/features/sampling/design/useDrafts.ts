@@ -7,7 +7,10 @@ import {
   draftsOf,
   inOwnUnit,
   isNumber,
+  sampledZone,
   samplingTables,
+  soilOf,
+  toAsk,
   shareOut,
 } from '@glenfold/agronomy';
 import type { DesignTask } from '@glenfold/agronomy/sampling';
@@ -121,16 +124,19 @@ export function useDrafts(
   }, [zones, bags]);
   const [probe, depth] = [settings.probe, settings.depth].map(amount);
   const least = probe && depth ? coresToFill(bagVolume, probe, depth) : 0;
-  const drafts = useMemo(
+  const sampled = useMemo(
     () =>
-      draftsOf(
-        openZones.map((zone) => ({ ...zone, last: lastTest(lastOf(results, zone.id)) })),
-        choices,
-        purpose,
-        system,
-        least,
-      ),
-    [openZones, results, choices, purpose, system, least],
+      openZones.map((zone) => ({
+        ...zone,
+        soilGroup: soilOf(zone)?.group ?? null,
+        last: lastTest(lastOf(results, zone.id)),
+      })),
+    [openZones, results],
+  );
+  const asks = useMemo(() => toAsk(sampled.map((zone) => sampledZone(zone, system))), [sampled, system]);
+  const drafts = useMemo(
+    () => draftsOf(sampled, choices, purpose, system, least),
+    [sampled, choices, purpose, system, least],
   );
   const wanted = useMemo(() => drafts.filter(({ key }) => !choices.left.has(key)), [drafts, choices.left]);
 
@@ -161,5 +167,5 @@ export function useDrafts(
       clear: clear ?? 0,
     };
   }, [things, zones, wanted, edge, clear, reach, design, seed]);
-  return { openZones, drafts, wanted, task };
+  return { openZones, asks, drafts, wanted, task };
 }
