@@ -7,7 +7,7 @@ export default defineConfig({
   workers,
   forbidOnly: true,
   // No work is lost to one click that came too early; what passed only then is listed at the end as flaky, and mended.
-  retries: process.env.CI ? 1 : 0,
+  retries: process.env.E2E_TRACE ? 0 : 1,
   timeout: 240_000,
   expect: { timeout: 40_000 },
   reporter: [['list']],

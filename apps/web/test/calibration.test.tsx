@@ -36,7 +36,7 @@ describe('a machine that is set for a dose', () => {
     const treatment = await row('Lime');
     // Two applications of 245 g/m²: 122 in one pass, which 11 lets through.
     await waitFor(() =>
-      expect(treatment.textContent).toMatch(/Walker, half each way: 11 gives 120 g\/m², tried on 2026-04-02/),
+      expect(treatment.textContent).toMatch(/Walker, half each way: 11 gives 120 g\/m², tried on 2 Apr 2026/),
     );
     await userEvent.click(within(treatment).getByRole('button', { name: 'Set the spreader' }));
     const dialog = within(await screen.findByRole('dialog'));

@@ -198,7 +198,7 @@ describe('results on record', () => {
 
   it('stand as their laboratory printed them, doubts beside them', () => {
     open([low]);
-    expect(row().textContent).toMatch(/2026-09-30.*4 in deep.*5\.6.*6\.6.*SMP.*<27.*ppm.*3\.1.*%/);
+    expect(row().textContent).toMatch(/30 Sep 2026.*4 in deep.*5\.6.*6\.6.*SMP.*<27.*ppm.*3\.1.*%/);
     expect(row().textContent).toContain('The report also said Lime: 40 lb, Come again in spring.');
     expect(row().textContent).toContain('A buffer pH above the soil’s own is unusual here.');
   });

@@ -189,7 +189,7 @@ describe('what is known of a zone beside its soil', () => {
     const asked = keeping(zone);
     show(<SoilHistory zone={zone} />);
     expect(screen.getAllByRole('listitem').map(({ textContent }) => textContent)).toEqual([
-      '4 in topsoil, 2024-05from the sports hall',
+      '4 in topsoil, May 2024from the sports hall',
       '1 in sand, 2019',
     ]);
     await userEvent.click(screen.getAllByRole('button', { name: 'Take it out' })[1]!);

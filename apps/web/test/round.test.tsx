@@ -178,7 +178,7 @@ describe('a work card', () => {
     await press('Write it down');
     await waitFor(() => expect(sent()).toHaveLength(1));
     expect(sent()[0]).toMatchObject({ state: 'partly done', reason: 'the hopper broke', day: { ground: 'frozen' } });
-    expect(Object.keys(localStorage).filter((key) => key.startsWith('glenfold card'))).toEqual([]);
+    await waitFor(() => expect(Object.keys(localStorage).filter((key) => key.startsWith('glenfold card'))).toEqual([]));
   });
 
   it('is kept without a connection, and goes on its way from the list of cards', async () => {

@@ -1,4 +1,4 @@
-import type { SettingAnswer, SiteAnswer } from '@glenfold/contract';
+import { type SettingAnswer, type SiteAnswer, withReadableDays } from '@glenfold/contract';
 import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
@@ -178,7 +178,7 @@ describe('about a site', () => {
     expect(screen.getByText('Terrier, friendly')).toBeTruthy();
     const own = screen.getByRole('region', { name: 'Place and climate' });
     const day = new Intl.DateTimeFormat('en-CA', { timeZone: 'Pacific/Kiritimati' }).format(new Date());
-    expect(own.textContent).toContain(`It is ${day} there, by Pacific/Kiritimati`);
+    expect(own.textContent).toContain(`It is ${withReadableDays(day)} there, by Pacific/Kiritimati`);
     expect(own.textContent).toMatch(/made-up normals, not of a station/);
     expect(within(own).getByRole('img', { name: /J 36 °F to 45 °F, rain 3.7 in/ })).toBeTruthy();
   });

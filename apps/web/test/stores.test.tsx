@@ -101,7 +101,7 @@ describe('the products', () => {
     openPart('lime');
     expect(await price()).toHaveProperty('value', '12.40');
     await userEvent.click(screen.getByRole('button', { name: 'Save' }));
-    await waitFor(() => expect(sessionStorage.getItem(`glenfold.product.${productWith().id}`)).toBe('null'));
+    await waitFor(() => expect(sessionStorage.getItem(`glenfold.product.${productWith().id}`)).toBeNull());
   });
 
   it('ask before they let go what was typed into a form, by Escape and by Cancel', async () => {
