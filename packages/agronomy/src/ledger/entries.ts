@@ -115,7 +115,10 @@ export const wentDown = (entries: readonly Entry[]): Entry[] =>
     entry,
     ...(entry.mixed ?? []).map((part, index) => ({
       ...entry,
-      ...{ id: `${entry.id} ${index + 1}`, kind: (part.material && kindOfPart[part.material.kind]) ?? ('other' as const) },
+      ...{
+        id: `${entry.id} ${index + 1}`,
+        kind: (part.material && kindOfPart[part.material.kind]) ?? ('other' as const),
+      },
       ...{ words: part.words, rate: part.rate, unit: part.unit, material: part.material, cce: null, mixed: [] },
     })),
   ]);

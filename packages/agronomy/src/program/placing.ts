@@ -40,7 +40,8 @@ const LATE = '25';
 const jobOf = ({ job, remedy }: Treatment): string => job ?? remedyEntry(remedy).job;
 
 const forbiddenFor = ({ remedy, brings }: Pick<Treatment, 'remedy' | 'brings'>): readonly Blackout['what'][] => {
-  if (remedy === 'mulch') return [...(brings.n > 0 ? (['nitrogen'] as const) : []), ...(brings.p2o5 > 0 ? (['phosphorus'] as const) : [])];
+  if (remedy === 'mulch')
+    return [...(brings.n > 0 ? (['nitrogen'] as const) : []), ...(brings.p2o5 > 0 ? (['phosphorus'] as const) : [])];
   if (remedy === 'nitrogen' || remedy === 'phosphorus') return [remedy];
   return remedy === 'potassium' || remedy === 'magnesium' ? ['all fertilizer'] : [];
 };
@@ -177,11 +178,13 @@ const TILLED_IN: readonly Treatment['remedy'][] = ['lime', 'compost', 'gypsum', 
  */
 export function placed(treatments: readonly Treatment[], seedbed: boolean, calendar: Calendar): Treatment[] {
   const { year, changes } = calendar;
-  const monthsOf = (treatment: Treatment): Candidates =>
-    candidates(jobOf(treatment), year!, forbiddenFor(treatment));
+  const monthsOf = (treatment: Treatment): Candidates => candidates(jobOf(treatment), year!, forbiddenFor(treatment));
   const set = ({ key }: Treatment) => changeOf(changes, key)?.months;
-  const sown = treatments.find(({ remedy, status }) => status === 'planned' && (remedy === 'seed' || remedy === 'mulch'));
-  const monthAt = (number: number): number => monthsFrom(calendar.from).findIndex((month) => Number(month.slice(5)) === number);
+  const sown = treatments.find(
+    ({ remedy, status }) => status === 'planned' && (remedy === 'seed' || remedy === 'mulch'),
+  );
+  const monthAt = (number: number): number =>
+    monthsFrom(calendar.from).findIndex((month) => Number(month.slice(5)) === number);
   const ownAt = (treatment: Treatment): number | undefined => {
     const [month] = set(treatment) ?? [];
     return month === undefined ? undefined : monthAt(month);
@@ -199,7 +202,8 @@ export function placed(treatments: readonly Treatment[], seedbed: boolean, calen
     // Where none is left it stands in its own months, and the order is told.
     return { ...found, at: between.length > 0 ? between : late.length > 0 ? late : found.at };
   };
-  const sowing = seedbed && year && sown ? (ownAt(sown) ?? inTurn(sown, candidates(jobOf(sown), year)).at[0]) : undefined;
+  const sowing =
+    seedbed && year && sown ? (ownAt(sown) ?? inTurn(sown, candidates(jobOf(sown), year)).at[0]) : undefined;
   const fedAt = new Set<number>();
   const monthsFor = (treatment: Treatment, found: Candidates, ahead: YearAhead): number[] => {
     const { remedy, doses } = treatment;

@@ -85,7 +85,12 @@ function clearedOf(changes: readonly Change[], area: number): number | undefined
 }
 
 /** What treatments of a remedy bring beside the feeding; nothing where none is planned. @param quick all of its nitrogen counts */
-function broughtBy(treatments: readonly Treatment[], remedy: Treatment['remedy'], by: string, quick: boolean): Brought[] {
+function broughtBy(
+  treatments: readonly Treatment[],
+  remedy: Treatment['remedy'],
+  by: string,
+  quick: boolean,
+): Brought[] {
   const own = planned(treatments).filter((treatment) => treatment.remedy === remedy);
   const sum = (key: Macro): number => own.reduce((all, { brings }) => all + brings[key], 0);
   const sums = { n: sum('n'), p2o5: sum('p2o5'), k2o: sum('k2o') };
@@ -139,7 +144,10 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
     understood,
     { ...input, products, choices: chosen, on: from },
     {
-      brought: [...broughtBy(alone, 'compost', 'compost', false), ...broughtBy(alone, 'mulch', 'the feed in the tank', true)],
+      brought: [
+        ...broughtBy(alone, 'compost', 'compost', false),
+        ...broughtBy(alone, 'mulch', 'the feed in the tank', true),
+      ],
       feeding: {
         own: Object.fromEntries(fed.flatMap((key) => ownFeed(changes, key, zone.garden))),
         out: new Set(fed.filter((key) => outOf(changes, key)).map((key) => macroOf[key])),

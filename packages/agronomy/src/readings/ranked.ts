@@ -95,7 +95,14 @@ const unique = (pieces: readonly Testimony[]): Testimony[] =>
  * against it, and what those causes let one suspect beside. Severe before clear before small; among equals what weighs
  * in full before what is doubted, then water and air, salt, light, acidity, organic matter, nutrients.
  */
-export function rankedLimits({ limitations, seen, evidence, testDoubt = null, carbonate, garden = false }: RankedBy): Ranked {
+export function rankedLimits({
+  limitations,
+  seen,
+  evidence,
+  testDoubt = null,
+  carbonate,
+  garden = false,
+}: RankedBy): Ranked {
   const weighed = weighedCauses(seen, evidence);
   const piecesOf = (names: readonly string[]) => {
     const own = weighed.filter(({ cause }) => names.includes(cause.name)).map((one) => one.weighed);
@@ -131,7 +138,13 @@ export function rankedLimits({ limitations, seen, evidence, testDoubt = null, ca
         ...{ key: cure.key, label: cure.label, standing: 'suspected', what: cause.means },
         degree: own.points >= limitCures.clearFrom ? 'clear' : 'small',
         evidence: `Suspected: ${own.for.map(({ words }) => words).join('; ')}.`,
-        ...{ for: own.for, against: own.against, remedy: garden ? (cure.inBed ?? cure.remedy) : cure.remedy, cost: cure.cost, costMeans: meansOf(cure.cost) },
+        ...{
+          for: own.for,
+          against: own.against,
+          remedy: garden ? (cure.inBed ?? cure.remedy) : cure.remedy,
+          cost: cure.cost,
+          costMeans: meansOf(cure.cost),
+        },
         ...{ shows: cure.shows, after: [], doubt: null, check: cause.check },
       });
     else if (own.pointed && own.against.length > 0)

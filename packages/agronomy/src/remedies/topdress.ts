@@ -254,7 +254,14 @@ export const sand = defineRemedy({
           : []),
         'Dry, brushed in until the leaf stands above it; not with rain on the way.',
       ],
-      values: { ...values, material: found.id, layer, peat, ...(peatFound ? { peatMaterial: peatFound.id } : {}), times },
+      values: {
+        ...values,
+        material: found.id,
+        layer,
+        peat,
+        ...(peatFound ? { peatMaterial: peatFound.id } : {}),
+        times,
+      },
     };
   },
 });

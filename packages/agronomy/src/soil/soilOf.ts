@@ -10,7 +10,10 @@ interface KnownSoil {
 }
 
 /** The soil of a zone as it was written down, else by its jar test; nothing where neither tells. */
-export function soilOf({ soilGroup, measured }: KnownSoil): { readonly group: SoilGroup; readonly byJar: boolean } | undefined {
+export function soilOf({
+  soilGroup,
+  measured,
+}: KnownSoil): { readonly group: SoilGroup; readonly byJar: boolean } | undefined {
   if (soilGroup) return { group: soilGroup, byJar: false };
   const { sand, silt, clay } = measured;
   if (!sand || !silt || !clay) return undefined;

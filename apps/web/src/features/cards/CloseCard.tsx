@@ -1,5 +1,5 @@
 import type { Day, EntryKind } from '@glenfold/agronomy';
-import type { CardAnswer, EntryInput, PictureType } from '@glenfold/contract';
+import type { CardAnswer, EntryInput } from '@glenfold/contract';
 import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
@@ -8,18 +8,12 @@ import { shrink } from '../../ui/shrink.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Trouble } from '../../ui/bits.tsx';
-import type { CardDraft } from './cardDraft.ts';
+import type { CardDraft, TakenPhoto } from './cardDraft.ts';
 
 const senseOf = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 const likeOf = { kg: 'like 20 lb or 9 kg', L: 'like 2 gal or 8 L', m3: 'like 2 yd³ or 1.5 m³' } as const;
 /** Longest side of a photo, pixels. */
 const LONGEST = 1400;
-
-export interface TakenPhoto {
-  readonly id: string;
-  readonly type: PictureType;
-  readonly image: string;
-}
 
 interface CloseCardProps {
   readonly card: CardAnswer;

@@ -1,9 +1,14 @@
 import type { Day } from '@glenfold/agronomy';
-import type { EntryInput } from '@glenfold/contract';
+import type { EntryInput, PictureType } from '@glenfold/contract';
 import { createStore, del, get, set } from 'idb-keyval';
 import { useCallback, useEffect, useState } from 'react';
 import { useDeviceState } from '../../ui/useSessionState.ts';
-import type { TakenPhoto } from './CloseCard.tsx';
+
+export interface TakenPhoto {
+  readonly id: string;
+  readonly type: PictureType;
+  readonly image: string;
+}
 
 /** What somebody has typed on a card and not written down yet. */
 export interface CardDraft {
