@@ -49,6 +49,9 @@ describe('on the lawn', () => {
     expect(card.tanks.join(' ')).toMatch(/Tank 1: 833\.3 L of water, 50 kg of Wood-fibre mulch, 4 kg of Urea 46-0-0/);
     expect(card.parts.load[1]).toMatch(/^Urea 46-0-0: 4 kg, 4 kg of a bag/);
     expect(card.weigh!.portions).toEqual([]);
+    // A knapsack for a whole bank is refused in words; the other cards of the week stand.
+    const tiny = { name: 'Knapsack', kind: 'sprayer', holds: 0.5 };
+    expect(workCard({ ...job, quantity: 500 }, { name: 'Bank', area: 2000, bare: true }, tiny, 'metric').tanks).toEqual([expect.stringMatching(/^Choose another machine for this: Tank was given/)]); // prettier-ignore
     const toDo = { ...job, id: 'j', zoneId: 'z', state: 'open', productId: 'm' };
     const entry = plannedEntry(toDo, '2027-04-01', 200, (id) => (id === 'u' ? feed : job.material));
     // 4 kg × 46 % over 200 m².

@@ -1,3 +1,5 @@
+import { InputError } from '../calculators/fields.ts';
+import { refusalWords } from '../calculators/refusal.ts';
 import { wholes } from '../units/wholes.ts';
 import { convert } from '../units/unit.ts';
 import type { Material } from '../materials/material.ts';
@@ -244,10 +246,17 @@ function slurryLines(
   const { quantity, unit, mixed = [] } = job;
   if (unit !== 'kg' || quantity === null || cardOf(job.remedy).tank === undefined) return [];
   const by = (of: number): number => (of * 1000) / zone.area;
-  const { result, working } = sprayMulch({
-    ...{ area: zone.area, tank: machine?.holds ?? physical.mulch.tank, mulch: by(quantity) },
-    others: mixed.map((part) => ({ name: part.name, rate: by(part.quantity) })),
-  });
+  let made: ReturnType<typeof sprayMulch>;
+  try {
+    made = sprayMulch({
+      ...{ area: zone.area, tank: machine?.holds ?? physical.mulch.tank, mulch: by(quantity) },
+      others: mixed.map((part) => ({ name: part.name, rate: by(part.quantity) })),
+    });
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    return [`Choose another machine for this: ${refusalWords(error)}`];
+  }
+  const { result, working } = made;
   book.include(working);
   const say = (of: number): string => tellSupply(of, 'kg', system);
   const { loads } = result;
