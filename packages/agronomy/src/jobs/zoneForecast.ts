@@ -255,7 +255,7 @@ export function zoneForecast({ zone, test, entries, planned, year, until, error 
     working: workingOf(whole, resistance),
     words: [
       resistance.words,
-      ...(year ? [] : ['The place has no climate: soil of 15 °C all year and no drainage are taken.']),
+      ...(year ? [] : ['The place has no climate: soil of 15 °C (59 °F) all year and no drainage are taken.']),
       ...(year && !drains ? ['The place has no position: what rain washes out of the soil is not counted.'] : []),
     ],
   };

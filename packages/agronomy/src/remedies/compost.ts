@@ -253,7 +253,7 @@ export const compost = defineRemedy({
         isTilled(asked)
           ? 'Tilled in to the sampled depth before seeding.'
           : 'After coring, raked or brushed until the leaf stands above it. Spread one pack thinly first and measure what it covered.',
-        'At the gate: cool, earthy, screened to 10 mm; hot or smelling of ammonia is not ready.',
+        'At the gate: cool, earthy, screened to 10 mm (0.4 in); hot or smelling of ammonia is not ready.',
       ],
       values: { ...values, material: found.id, layer, ...(aim > 0 ? { target: aim } : {}) },
     };

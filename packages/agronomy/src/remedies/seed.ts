@@ -174,6 +174,7 @@ export const seed = defineRemedy({
     const suited = mixFor(asked);
     const cut = sward.main && firstCut(sward.main.name);
     const inch = (cm: number): string => present('depth', cm, system).text;
+    const depth = (mm: number): string => present('watering', mm, system).text;
     const warmth = (celsius: number): string => present('temperature', celsius, system).text;
     return {
       status: 'planned',
@@ -194,7 +195,7 @@ export const seed = defineRemedy({
               'Deep shade: once it is up, half the water of the open lawn, half the feed, and cut high; fallen leaves off within days.',
             ]
           : []),
-        `${water.runs} runs a day of 2 to 3 mm until it is up, never so that it runs; then 5 mm daily for two weeks, 10 mm every third day for three. Where the supply gives less, sow less at once.`,
+        `${water.runs} runs a day of ${depth(2)} to ${depth(3)} until it is up, never so that it runs; then ${depth(5)} daily for two weeks, ${depth(10)} every third day for three. Where the supply gives less, sow less at once.`,
         `Up sooner in warm soil: the short end at ${warmth(warm ? 27 : 18)}, the long one at ${warmth(warm ? 18 : 10)}.`,
         `Not deeper than ${inch(result.depth[1])}; rolled after.${values.cover ? '' : ' Cover by school: fine compost, screened topsoil, clean straw, a fleece, or raked in only.'} Birds and ants take what lies open.`,
         ...(cut === undefined ? [] : [`First cut at ${inch(cut)}, on dry firm ground, clippings bagged.`]),

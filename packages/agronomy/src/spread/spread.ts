@@ -173,7 +173,7 @@ export const topdressThickness = defineCalculator({
       result: thickness,
       unit: 'cm',
     });
-    if (thickness > 0.6) book.warn('More than 6 mm at once smothers turf: put it on in several passes.');
+    if (thickness > 0.6) book.warn('More than 6 mm (¼ in) at once smothers turf: put it on in several passes.');
     return { thickness };
   },
 });
