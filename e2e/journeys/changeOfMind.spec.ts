@@ -1,4 +1,4 @@
-import { expect, openSite, test, toStep, toZone } from './person.ts';
+import { expect, openSite, test, toZone } from './person.ts';
 
 test('a recorded result is corrected on the sheet, deleted and brought back', async ({ page }) => {
   await openSite(page, 'Harbour School field', 'Lab');
@@ -22,60 +22,6 @@ test('a recorded result is corrected on the sheet, deleted and brought back', as
   await toZone(page, /North fill/);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(row).toContainText('6.4');
-});
-
-test('hydrated lime gets no rate on turf, and one on a seedbed', async ({ page }) => {
-  await openSite(page, 'Gannet Row Almshouses', 'Rates', 'Walled court');
-  const main = page.getByRole('main');
-  await page.getByRole('combobox', { name: 'Product for lime' }).click();
-  await page.getByRole('option', { name: /Hydrated lime/ }).click();
-  await expect(main).toContainText('Hydrated lime burns living turf, skin and eyes: no rate is given for it here.');
-  await expect(page.getByRole('button', { name: /Hydrated lime for the year/ })).toHaveCount(0);
-
-  const toSurface = async (surface: string): Promise<void> => {
-    await toStep(page, /Ground/);
-    await page.getByRole('button', { name: 'Change the facts' }).click();
-    const form = page.getByRole('dialog');
-    await form.getByRole('combobox', { name: 'Surface' }).click();
-    await page.getByRole('option', { name: surface, exact: true }).click();
-    await form.getByRole('button', { name: 'Save the zone' }).click();
-    await expect(form).toBeHidden();
-    await page.keyboard.press('5');
-  };
-  await toSurface('Seedbed');
-  await expect(page.getByRole('button', { name: /Hydrated lime for the year/ })).toBeVisible();
-  await expect(main).toContainText('of product once');
-
-  await toSurface('Turf');
-  await page.getByRole('combobox', { name: 'Product for lime' }).click();
-  await page.getByRole('option', { name: /Pelletised dolomitic lime/ }).click();
-  await expect(main).toContainText('in 2 applications');
-});
-
-test('an aim that the buffer’s table does not reach is estimated, and told so', async ({ page }) => {
-  await openSite(page, 'Gannet Row Almshouses', 'Ground', 'Sycamore lawn');
-  const setAim = async (aim: string, reason = ''): Promise<void> => {
-    await page.getByRole('button', { name: 'Change the facts' }).click();
-    const form = page.getByRole('dialog');
-    await form.getByRole('textbox', { name: 'Aim for pH' }).fill(aim);
-    await form.getByRole('textbox', { name: 'Why this aim' }).fill(reason);
-    await form.getByRole('button', { name: 'Save the zone' }).click();
-    await expect(form).toBeHidden();
-  };
-  // Below the band of the mix, and without a reason: the band’s edge is taken, and said.
-  await setAim('5.8');
-  await expect(page.getByRole('main')).toContainText('aim 6.0Your aim of 5.8 lies outside');
-  await page.keyboard.press('5');
-  await expect(page.getByRole('main')).toContainText('Lime to 6.0');
-  await expect(page.getByRole('main')).toContainText('no reason is given: 6.0 is used');
-  await page.keyboard.press('1');
-  await setAim('5.8', 'heathers along the edge');
-  await page.keyboard.press('5');
-  await expect(page.getByRole('main')).toContainText('The SMP method gives no rate to an aim of 5.8: estimated');
-  await expect(page.getByRole('main')).toContainText('for the reason “heathers along the edge”');
-  await page.keyboard.press('1');
-  await setAim('');
-  await expect(page.getByRole('main')).toContainText('aim 6.1');
 });
 
 test('a site is renamed, deleted and brought back', async ({ page }) => {

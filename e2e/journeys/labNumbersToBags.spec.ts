@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { expect, openSite, test, toStep, toZone } from './person.ts';
+import { expect, openSite, test, toStep } from './person.ts';
 
 test('an advisor types a result, reads it, gets the rates and hands over the program', async ({ page }) => {
   await page.goto('/');
@@ -137,29 +137,4 @@ test('a laboratory’s file is looked at, corrected and imported; an unreadable 
     .getByLabel('Laboratory’s file')
     .setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from('PK\u0000\u0003') });
   await expect(page.getByRole('alert')).toContainText('workbook cannot be opened');
-});
-
-test('two zones of one pH get different lime, and the screen says why', async ({ page }) => {
-  await openSite(page, 'Harbour School field', 'Lab');
-  const file = page.getByRole('region', { name: 'File harbour-school-2026-lab.csv' });
-  await file.getByRole('textbox', { name: 'Depth, if not given' }).fill('6 in');
-  await file.getByRole('textbox', { name: 'Depth, if not given' }).press('Enter');
-  await file.getByRole('combobox', { name: 'Zone of line 10' }).click();
-  await page.getByRole('option', { name: /East goal/ }).click();
-  await file.getByRole('button', { name: 'Import 4 results' }).click();
-  await expect(file).toContainText('4 imported');
-
-  await toStep(page, /Rates/);
-  await toZone(page, /East goal/);
-  await page.getByText('More on lime').click();
-  const why = page.getByRole('complementary', { name: 'Why other zones differ' });
-  await expect(why).toContainText('Drained half has pH 5.9 too, and needs');
-  await expect(why).toContainText('Buffer pH 6.0 here, 6.3 there: +');
-
-  // Both are on one list, and its number opens to what each takes.
-  await page.getByRole('button', { name: 'The whole site' }).click();
-  const lime = page.getByRole('list', { name: 'To buy' }).getByRole('listitem', { name: /lime/i }).first();
-  await expect(lime).toContainText('East goal');
-  await lime.getByRole('button', { name: /for all zones/ }).click();
-  await expect(page.getByRole('dialog')).toContainText(/Drained half [\d,]+ lb/);
 });
