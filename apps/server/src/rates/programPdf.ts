@@ -256,17 +256,22 @@ function testSection({ answer, units }: ZonePaper): Content[] {
   if (!result) return [];
   const early = reading as Early<Reading>;
   return [
-    { text: 'What the test says', style: 'section', pageBreak: 'before' },
     {
       layout: rules,
       table: {
+        // Its heading goes with its rows, onto a page of their own only where none is left on this one.
+        headerRows: 1,
+        keepWithHeaderRows: 3,
         widths: [110, 80, 70, '*'],
-        body: reading.bars.map((bar) => [
-          cell(bar.name),
-          cell(tellBar(bar, units)),
-          cell(bar.scale?.words[bar.scale.at] ?? bar.rating ?? 'not rated'),
-          cell(bar.words),
-        ]),
+        body: [
+          [{ text: 'What the test says', style: 'section', colSpan: 4 }, '', '', ''],
+          ...reading.bars.map((bar) => [
+            cell(bar.name),
+            cell(tellBar(bar, units)),
+            cell(bar.scale?.words[bar.scale.at] ?? bar.rating ?? 'not rated'),
+            cell(bar.words),
+          ]),
+        ],
       },
     },
     {
