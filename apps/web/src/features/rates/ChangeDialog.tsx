@@ -27,7 +27,7 @@ import { WorkFields, type WorkTyped } from './WorkFields.tsx';
 import { useChangeTreatment, useUndoTreatment } from '../../api/treatments.ts';
 
 const besideLabels: Readonly<Record<string, string>> = {
-  ...{ fibre: 'Mulch', binder: 'Binder', feed: 'Feed in the tank', peatMaterial: 'Which peat' },
+  ...{ fibre: 'Mulch', binder: 'Binder', feed: 'Feed in the tank', peatMaterial: 'Product mixed in' },
 };
 
 interface ChangeDialogProps {
