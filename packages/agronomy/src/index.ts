@@ -159,7 +159,7 @@ export * from './rates/nutrients.ts';
 export * from './rates/plan.ts';
 export * from './program/shopping.ts';
 export * from './remedies/treatment.ts';
-export { isLoose, tellSupply } from './remedies/supply.ts';
+export { isLoose, senseOfPack, tellSupply } from './remedies/supply.ts';
 export * from './program/balance.ts';
 export * from './program/changes.ts';
 export * from './program/findings.ts';

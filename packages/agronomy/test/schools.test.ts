@@ -8,10 +8,12 @@ import {
   ownerReport,
   shoppingList,
   programZone,
+  readChange,
   schoolsOf,
   settingsFrom,
   zoneReading,
 } from '../src/index.ts';
+import { materials } from './programScene.ts';
 import { genericShelf } from '../bin/catalogue.ts';
 import { cationNeed } from '../src/schools/cationNeeds.ts';
 import { exchangeOf } from '../src/schools/exchangeOf.ts';
@@ -152,6 +154,11 @@ describe('rules of the place', () => {
         .judged.map(({ words }) => words)
         .join(' '),
     ).toMatch(/not older than 3 years/);
+    // Nor does it come by another door, such as the feed of a sprayed mulch.
+    const tank = [readChange({ key: 'm', remedy: 'mulch', added: true, reason: 'a bank', values: { feed: 'Starter 18-24-12' } })]; // prettier-ignore
+    const sprayed = programZone({ ...input, materials, zone: lawn, test: old, changes: tank, settings: settingsFrom([{ kind: 'rules', at: 'practice', value: { ...rules, proofYears: 3 } }]) }); // prettier-ignore
+    const own = sprayed.program.treatments.find(({ key }) => key === 'm')!;
+    expect([own.status, own.words]).toEqual(['refused', expect.stringMatching(/not older than 3 years/)]);
   });
 
   it('count a new lawn as a reason only where they say so', () => {

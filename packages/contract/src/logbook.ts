@@ -125,7 +125,7 @@ export class EntryInput {
   correctsId?: string | null;
 }
 
-/** One thing of a mix that went down. */
+/** A thing that went down, with how much of it. */
 export class EntryPartAnswer {
   @IsString() words: string;
   @IsOptional() @IsString() productId: string | null;
@@ -141,7 +141,7 @@ export class EntryPhotoAnswer {
   @IsOptional() @IsString() caption: string | null;
 }
 
-export class EntryAnswer {
+export class EntryAnswer extends EntryPartAnswer {
   @IsString() id: string;
   @IsString() zoneId: string;
   @IsString() zone: string;
@@ -149,12 +149,6 @@ export class EntryAnswer {
   @IsString() on: string;
   @IsString() kind: EntryKind;
   @IsString() state: EntryState;
-  @IsString() words: string;
-  @IsOptional() @IsString() productId: string | null;
-  @IsOptional() @IsNumber() quantity: number | null;
-  @IsOptional() @IsString() quantityUnit: 'kg' | 'L' | 'm3' | null;
-  @IsOptional() @IsNumber() rate: number | null;
-  @IsOptional() @IsString() unit: RateUnit | null;
   /** What else was in the mix. */
   @ValidateNested({ each: true }) @Type(() => EntryPartAnswer) mixed: EntryPartAnswer[];
   @IsOptional() @IsNumber() area: number | null;

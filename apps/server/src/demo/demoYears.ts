@@ -70,6 +70,7 @@ export class DemoYears {
   }
 
   async write(siteId: string, entries: readonly DemoEntry[]): Promise<void> {
+    if (entries.length === 0) return;
     const zones = await this.ground.zones(siteId);
     const products = await this.records.of(ProductRecord).find();
     for (const { zone: label, product: name, by: doneBy, ...entry } of entries) {

@@ -229,8 +229,9 @@ function tankLines(
     productRate: rate,
   });
   book.include(working);
-  return sameLoads(result.loads).map(({ from, to, load }) => {
-    const which = from === to ? `Tank ${from}` : `Tanks ${from} to ${to}, each`;
+  const alike = (one: Load, other: Load): boolean =>
+    Math.abs(one.water - other.water) < 1e-9 && Math.abs(one.product - other.product) < 1e-9;
+  return sameLoads(result.loads, alike).map(({ which, load }) => {
     return `${which}: ${present('liquid', load.water, system).text} of water, ${measured(load.product / 1000, 'L', system)} of ${material?.name ?? job.name}, for ${present('area', load.area, system).text}`;
   });
 }
@@ -262,32 +263,35 @@ function slurryLines(
   const { loads } = result;
   const tell = ({ area, water, mulch, others }: (typeof loads)[number]): string =>
     `${present('liquid', water, system).text} of water, ${[`${say(mulch)} of ${job.material?.name ?? 'mulch'}`, ...others.map(({ name, mass }) => `${say(mass)} of ${name}`)].join(', ')}, for ${present('area', area, system).text}`;
-  const last = loads.at(-1)!;
   return [
     ...(machine?.holds
       ? []
       : [
           `No machine with its tank is chosen: for one of ${present('liquid', physical.mulch.tank, system).text} it is`,
         ]),
-    ...(loads.length > 1
-      ? [`Tank 1${loads.length > 2 ? ` to ${loads.length - 1}, each` : ''}: ${tell(loads[0]!)}`]
-      : []),
-    `Tank ${loads.length}: ${tell(last)}`,
+    ...sameLoads(loads, (one, other) => Math.abs(one.water - other.water) < 1e-9).map(
+      ({ which, load }) => `${which}: ${tell(load)}`,
+    ),
   ];
 }
 
 type Load = ReturnType<typeof sprayTank>['result']['loads'][number];
 
-/** Loads that are the same, told together. */
-function sameLoads(loads: readonly Load[]): Array<{ readonly from: number; readonly to: number; readonly load: Load }> {
-  const runs: Array<{ from: number; to: number; load: Load }> = [];
+/** Loads that are the same, told together: "Tanks 1 to 3, each". */
+function sameLoads<T>(
+  loads: readonly T[],
+  alike: (one: T, other: T) => boolean,
+): Array<{ readonly which: string; readonly load: T }> {
+  const runs: Array<{ from: number; to: number; load: T }> = [];
   for (const [index, load] of loads.entries()) {
     const last = runs.at(-1);
-    if (last && Math.abs(last.load.water - load.water) < 1e-9 && Math.abs(last.load.product - load.product) < 1e-9)
-      last.to = index + 1;
+    if (last && alike(last.load, load)) last.to = index + 1;
     else runs.push({ from: index + 1, to: index + 1, load });
   }
-  return runs;
+  return runs.map(({ from, to, load }) => ({
+    which: from === to ? `Tank ${from}` : `Tanks ${from} to ${to}, each`,
+    load,
+  }));
 }
 
 /**

@@ -127,7 +127,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   const understood = understand({ ...input, products });
   const year = yearAhead(from, climate, understood.sward.main?.season ?? 'cool', settings.rules?.blackouts);
   const asked: Asked = {
-    ...{ ...understood, zone, settings, system, materials, year },
+    ...{ ...understood, zone, settings, system, materials, year, from },
     cleared: clearedOf(changes, zone.area),
   };
 

@@ -51,17 +51,19 @@ interface Door {
   readonly test: SoilTest | undefined;
   readonly reading: Reading;
   readonly settings: AdviceSettings;
+  /** First day of the program, against which the age of the proof is counted. */
+  readonly from: string;
 }
 
 /**
  * Why no phosphorus may come with something else, such as the feed in a tank; nothing where it may. Ground that was not
  * tested counts as medium.
  */
-export function phosphorusKeptBack({ zone, test, reading, settings }: Door): string | undefined {
+export function phosphorusKeptBack({ zone, test, reading, settings, from }: Door): string | undefined {
   const known = reading.bars.find(({ key }) => key === 'p')?.rating;
   if (!known && test?.nutrients.p) return 'the test’s phosphorus cannot be rated here';
   const rating = known ?? 'medium';
   if (rating === 'high' || rating === 'very high') return `phosphorus is ${rating} here`;
-  const withheld = withheldPhosphorus(rating, zone, test, settings, undefined);
+  const withheld = withheldPhosphorus(rating, zone, test, settings, from);
   return withheld && (withheld.words || 'the rule of the place lets it be given on a shown shortage only');
 }

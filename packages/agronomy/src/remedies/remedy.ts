@@ -37,6 +37,8 @@ export interface Asked {
   readonly system: UnitSystem;
   readonly materials: readonly Stocked[];
   readonly year: YearAhead | undefined;
+  /** First day of the program. */
+  readonly from: string;
   /** m² that are cleared in this program; nothing where the sward stays. */
   readonly cleared?: number | undefined;
 }

@@ -2,11 +2,12 @@ import { wholes } from '../units/wholes.ts';
 import { type UnitSystem, present } from '../units/present.ts';
 import type { Delivery, Supply } from './treatment.ts';
 
-const senses = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
+/** How an amount in the unit of a pack is told. */
+export const senseOfPack = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 
 /** An amount of a supply in the reader’s unit. */
 export const tellSupply = (value: number, unit: Supply['unit'], system: UnitSystem): string =>
-  present(senses[unit], value, system).text;
+  present(senseOfPack[unit], value, system).text;
 
 /** Whether it is ordered loose, by the cubic metre. */
 export const isLoose = ({ unit, packSize }: Pick<Supply, 'unit' | 'packSize'>): boolean =>

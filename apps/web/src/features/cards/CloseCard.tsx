@@ -1,4 +1,4 @@
-import type { Day, EntryKind } from '@glenfold/agronomy';
+import { type Day, type EntryKind, senseOfPack } from '@glenfold/agronomy';
 import type { CardAnswer, EntryInput } from '@glenfold/contract';
 import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useRef, useState } from 'react';
@@ -10,7 +10,6 @@ import { useUnits } from '../../ui/units.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import type { CardDraft, TakenPhoto } from './cardDraft.ts';
 
-const senseOf = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 const likeOf = { kg: 'like 20 lb or 9 kg', L: 'like 2 gal or 8 L', m3: 'like 2 yd³ or 1.5 m³' } as const;
 /** Longest side of a photo, pixels. */
 const LONGEST = 1400;
@@ -136,7 +135,7 @@ export function CloseCard({ card, day, today, by, draft, photos, onDraft, onPhot
         {state !== 'not done' && unit !== null && (
           <QuantityField
             label={mixed.length > 0 && job.product ? `${job.product}, really used` : 'Really used'}
-            sense={senseOf[unit]}
+            sense={senseOfPack[unit]}
             density={card.density}
             value={used}
             onChange={(value) => onDraft({ used: value })}
@@ -147,7 +146,7 @@ export function CloseCard({ card, day, today, by, draft, photos, onDraft, onPhot
             <QuantityField
               key={part.name}
               label={`${part.name}, really used`}
-              sense={senseOf[part.unit]}
+              sense={senseOfPack[part.unit]}
               density={part.density}
               value={partUsed(part)}
               onChange={(value) => onDraft({ parts: { ...parts, [part.name]: value } })}

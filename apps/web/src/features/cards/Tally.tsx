@@ -1,12 +1,10 @@
-import { type Sense, rerate, tellTally } from '@glenfold/agronomy';
+import { type Sense, rerate, tellTally, senseOfPack } from '@glenfold/agronomy';
 import type { CardAnswer } from '@glenfold/contract';
 import { Box, Typography } from '@mui/material';
 import { useState } from 'react';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
-
-const senseOf = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 
 /** Bags against area, half-way: at which rate the rest goes, never over what one pass may carry. */
 export function Tally({ card }: { readonly card: CardAnswer }) {
@@ -27,7 +25,7 @@ export function Tally({ card }: { readonly card: CardAnswer }) {
       <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: 1.5, pt: 1 }}>
         <QuantityField
           label="Used so far"
-          sense={senseOf[unit]}
+          sense={senseOfPack[unit]}
           density={card.density}
           value={used}
           onChange={setUsed}

@@ -1,6 +1,6 @@
 import type { Day } from '@glenfold/agronomy';
 import type { EntryInput, PictureType } from '@glenfold/contract';
-import { createStore, del, get, set } from 'idb-keyval';
+import { createStore, del, get, update } from 'idb-keyval';
 import { useCallback, useEffect, useState } from 'react';
 import { useDeviceState } from '../../ui/useSessionState.ts';
 
@@ -49,9 +49,9 @@ export function useCardDraft(jobId: string) {
   }, [jobId]);
   const note = useCallback((more: CardDraft) => setDraft((last) => ({ ...last, ...more })), [setDraft]);
   const addPhoto = (photo: TakenPhoto): void => {
-    const all = [...photos, photo];
-    setPhotos(all);
-    void set(jobId, all, photoStore);
+    setPhotos((last) => [...last, photo]);
+    // In one step each: two taken in a row both stay.
+    void update<readonly TakenPhoto[]>(jobId, (kept = []) => [...kept, photo], photoStore);
   };
   const clear = async (): Promise<void> => {
     setDraft(EMPTY);

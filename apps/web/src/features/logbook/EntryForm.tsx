@@ -1,4 +1,4 @@
-import { type EntryKind, type RateUnit, type Sense, entryKinds, rateUnitOf } from '@glenfold/agronomy';
+import { type EntryKind, type RateUnit, type Sense, entryKinds, rateUnitOf, senseOfPack } from '@glenfold/agronomy';
 import type { EntryAnswer, EntryInput, ZoneAnswer } from '@glenfold/contract';
 import { MenuItem, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -11,7 +11,6 @@ import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { useWriteEntry } from './api.ts';
 
-const senseOfPack = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 const senseOfRate: Readonly<Record<RateUnit, Sense>> = {
   ...{ 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' },
 };

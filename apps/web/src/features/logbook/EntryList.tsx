@@ -1,4 +1,4 @@
-import type { Sense } from '@glenfold/agronomy';
+import { type Sense, senseOfPack } from '@glenfold/agronomy';
 import { type EntryAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -12,7 +12,6 @@ import { useWriteEntry } from './api.ts';
 const rates: Readonly<Record<string, Sense>> = {
   ...{ 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' },
 };
-const packs = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 
 /** An entry is never struck out: another that withdraws it stands in its place. */
 function Withdraw({ entry, onClose }: { readonly entry: EntryAnswer; readonly onClose: () => void }) {
@@ -80,11 +79,11 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
           reason,
         } = entry;
         const amount = [
-          quantity !== null && quantityUnit ? say(packs[quantityUnit], quantity) : '',
+          quantity !== null && quantityUnit ? say(senseOfPack[quantityUnit], quantity) : '',
           rate !== null && unit ? say(rates[unit]!, rate) : '',
           ...mixed.map((part) =>
             part.quantity !== null && part.quantityUnit
-              ? `with ${say(packs[part.quantityUnit], part.quantity)} of ${part.words}`
+              ? `with ${say(senseOfPack[part.quantityUnit], part.quantity)} of ${part.words}`
               : `with ${part.words}`,
           ),
           area === null ? '' : `on ${say('area', area)}`,

@@ -1,4 +1,4 @@
-import { type AnalysisKey, type MaterialKind, analysisEntries, analysisOf, chelates, grasses, materialKinds, nitrogenSourceNames, packUnits } from '@glenfold/agronomy'; // prettier-ignore
+import { type AnalysisKey, type MaterialKind, analysisEntries, analysisOf, chelates, grasses, materialKinds, nitrogenSourceNames, packUnits, senseOfPack } from '@glenfold/agronomy'; // prettier-ignore
 import { MaterialInput, type ProductAnswer, materialInput } from '@glenfold/contract';
 import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
@@ -16,7 +16,6 @@ const first: ReadonlySet<AnalysisKey> = new Set(['n', 'p2o5', 'k2o', 'slowReleas
 const unitWords: Readonly<Record<(typeof packUnits)[number], string>> = {
   ...{ kg: 'by weight', L: 'as a liquid', m3: 'loose, by volume' },
 };
-const senseOfPack = { kg: 'mass', L: 'liquid', m3: 'volume' } as const;
 
 /** A can of 10 L, a cubic metre, or a bag of 50 lb. */
 function usualPack(kind: MaterialKind): Pick<MaterialInput, 'packSize' | 'packUnit'> {
