@@ -165,6 +165,9 @@ describe('the logbook', () => {
       { words: 'Sphagnum peat', quantity: expect.closeTo(0.01423, 4) as number, unit: 'cm' },
     ]);
     expect(entry.words).toMatch(/sand.* with Sphagnum peat$/);
+    const thick = await write({ ...done, jobId: job.id, quantity: card.quantity! * 2 });
+    expect(thick.notes.join(' ')).toMatch(/100 % more than the card asked for: brush it in/);
+    await write({ ...done, state: 'withdrawn', correctsId: thick.entry.id, reason: 'written twice' });
     const stock = async () => (await get<ProductAnswer[]>('/products')).find(({ id }) => id === peat!.productId)!.stock;
     expect(await stock()).toBeCloseTo(2 - 0.01423 / 0.1076, 2);
     // Mended to none, it comes back in, and both books say so.

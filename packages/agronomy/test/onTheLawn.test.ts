@@ -7,6 +7,7 @@ import {
   rerate,
   emergenceOf,
   ledgerOf,
+  overCard,
   plannedEntry,
   seedWater,
   sinceOf,
@@ -54,6 +55,11 @@ describe('on the lawn', () => {
     expect(workCard({ ...job, quantity: 500 }, { name: 'Bank', area: 2000, bare: true }, tiny, 'metric').tanks).toEqual([expect.stringMatching(/^Choose another machine for this: Tank was given/)]); // prettier-ignore
     const toDo = { ...job, id: 'j', zoneId: 'z', state: 'open', productId: 'm' };
     const entry = plannedEntry(toDo, '2027-04-01', 200, (id) => (id === 'u' ? feed : job.material));
+    // 250 kg of sand at 1.55 are 161 L, 0.081 cm of the 0.095 cm that they lie with their peat; twice of it is twice.
+    const sand = { ...toDo, remedy: 'sand', sense: 'layer', rate: 0.095, quantity: 0.1613, unit: 'm3', productId: 's', mixed: [{ productId: 'p', name: 'Peat', quantity: 0.0285, unit: 'm3' }] } as const; // prettier-ignore
+    const laid = plannedEntry(sand, '2027-06-01', 200, (id) => (id === 's' ? materialOf('Topdressing sand, medium') : undefined)); // prettier-ignore
+    expect([laid.rate, laid.unit]).toEqual([expect.closeTo(0.08065, 5), 'cm']);
+    expect(overCard({ quantity: 0.3226, rate: 0.1613 }, sand, 200)).toBeCloseTo(2, 9);
     // 4 kg × 46 % over 200 m².
     expect(ledgerOf([entry], 200, yearOf(2027)).done.n).toBeCloseTo(9.2, 9);
     expect(sinceOf([entry], '2027-04-11', 'cool')).toContainEqual({ job: 'soluble fertilizer', days: 10 });

@@ -197,6 +197,9 @@ describe('numbers for people', () => {
     ['ph', 6, 'us', '6.0'],
     ['money', 1250, 'metric', '$1,250.00'],
     ['area', 421.3, 'us', '4,530 ft²'],
+    ['layer', 0.061, 'us', '0.02 in'],
+    ['layer', 0.061, 'metric', '0.6 mm'],
+    ['layer', 0.3, 'metric', '3 mm'],
   ] as const)('%s %d in %s reads %s', (sense, value, system, text) =>
     expect(present(sense, value, system).text).toBe(text),
   );

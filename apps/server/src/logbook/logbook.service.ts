@@ -11,6 +11,8 @@ import {
   lastDayOf,
   ledgerLines,
   ledgerOf,
+  overCard,
+  overWords,
   partsOf,
   partsOfMix,
   present,
@@ -210,6 +212,7 @@ export class LogbookService {
     const twin = earlier.find(
       ({ id, state }) => stand.includes(id) && id !== input.correctsId && state !== 'partly done',
     );
+    const share = job && overCard({ ...input, rate }, job, zone.area);
     return [
       ...(twin && input.state !== 'withdrawn'
         ? [
@@ -229,10 +232,8 @@ export class LogbookService {
             `More was treated than the zone has (${Math.round(zone.area)} m²): mend the area here, or measure the zone on the Ground step.`,
           ]
         : []),
-      ...(job && rate !== null && job.rate !== null && rate > job.rate * OVER
-        ? [
-            `${Math.round((rate / job.rate - 1) * 100)} % more than the card asked for: water it in well, and look for burn.`,
-          ]
+      ...(share !== undefined && share > OVER
+        ? [`${Math.round((share - 1) * 100)} % more than the card asked for: ${overWords(input.kind)}.`]
         : []),
     ];
   }

@@ -63,17 +63,41 @@ export const plannedEntry = (
   on: string,
   zoneArea: number,
   materialOf: MaterialOf,
-): Entry => ({
-  ...{ id: job.id, zoneId: job.zoneId, on, kind: entryKindOf(job.remedy), state: 'done', words: job.name },
-  rate: job.rate,
-  unit: job.sense === 'layer' ? 'cm' : job.sense === 'liquidRate' ? 'mL/m2' : 'g/m2',
-  area: areaLeft(job),
-  ...enteredOf(materialOf(job.productId)),
-  mixed: partsOfMix(job.mixed ?? [], areaLeft(job) ?? zoneArea, materialOf),
-  ...{ cce: null, correctsId: null, recordedAt: '' },
-});
+): Entry => {
+  const { mixed = [], quantity, sense } = job;
+  const [material, area] = [materialOf(job.productId), areaLeft(job)];
+  const unit = sense === 'layer' ? 'cm' : sense === 'liquidRate' ? 'mL/m2' : 'g/m2';
+  // The rate of a mix is that of all of it: what it is named by goes down by its own amount, as it is booked.
+  const own = mixed.length > 0 && material ? putDown({ state: 'done', quantity, area }, zoneArea, material) : undefined;
+  return {
+    ...{ id: job.id, zoneId: job.zoneId, on, kind: entryKindOf(job.remedy), state: 'done', words: job.name },
+    ...(own && own.rate !== null ? { rate: own.rate, unit: own.unit } : { rate: job.rate, unit }),
+    ...{ area, material: material ? entered(material) : null },
+    mixed: partsOfMix(mixed, area ?? zoneArea, materialOf),
+    ...{ cce: null, correctsId: null, recordedAt: '' },
+  };
+};
 
-const enteredOf = (material: Material | undefined) => ({ material: material ? entered(material) : null });
+/**
+ * What went down as a multiple of what the card asked for on as much ground: by what was weighed out where both are known,
+ * since the rate of a mix is that of all of it.
+ *
+ * @param zoneArea m²
+ */
+export function overCard(
+  {
+    quantity,
+    rate,
+    area,
+  }: { readonly quantity?: number | null; readonly rate: number | null; readonly area?: number | null },
+  job: Pick<JobToDo, 'state' | 'rate' | 'quantity' | 'unit'>,
+  zoneArea: number,
+): number | undefined {
+  const ground = areaLeft(job) ?? (job.state === 'partly done' ? undefined : zoneArea);
+  if (quantity != null && job.quantity && ground !== undefined)
+    return quantity / (job.quantity * ((area ?? ground) / ground));
+  return rate !== null && job.rate ? rate / job.rate : undefined;
+}
 
 /** Grasses whose seed is so small that a breeze carries it. */
 const SMALL_SEED: ReadonlySet<string> = new Set([

@@ -45,5 +45,14 @@ const units: Readonly<Partial<Record<EntryKind, RateUnit>>> = {
   ...{ compost: 'cm', sand: 'cm', 'calcined clay': 'cm', fill: 'cm', 'wetting agent': 'mL/m2', watering: 'mm' },
 };
 
+const SALTY: ReadonlySet<EntryKind> = new Set(['fertilizer', 'sulfur', 'iron', 'lime', 'gypsum'] as const);
+
+/** What to do where more went down than the card asked for. */
+export function overWords(kind: EntryKind): string {
+  if (SALTY.has(kind)) return 'water it in well, and look for burn';
+  if (rateUnitOf(kind) === 'cm') return 'brush it in until the leaf stands through it, or take some off';
+  return kind === 'seed' ? 'seedlings that stand too thick rot: water less often and watch them' : 'see the label';
+}
+
 /** The unit in which a kind of work is told by area. */
 export const rateUnitOf = (kind: EntryKind): RateUnit => units[kind] ?? 'g/m2';

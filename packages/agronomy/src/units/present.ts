@@ -171,6 +171,8 @@ function stepFor(value: number, step: number, sense: Sense): number {
   if (sense === 'length' && size >= 100) return 1;
   if (sense === 'area' && size < 100) return 0.1;
   if (sense === 'nutrientRate' && size < 1) return Math.min(step, 0.05);
+  // A thin topdressing is less than the step of a thick one.
+  if (sense === 'layer' && size < 2 * step) return step / (step < 1 ? 5 : 10);
   if (sense === 'concentration' && size < 10) return 0.1;
   return step;
 }
