@@ -94,13 +94,15 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
             key={id}
             sx={{
               display: 'grid',
-              gridTemplateColumns: { xs: '1fr auto', sm: '104px minmax(0, 1fr) auto' },
+              gridTemplateColumns: { xs: '1fr auto', sm: '116px minmax(0, 1fr) auto' },
               gap: { xs: 0.5, sm: 2 },
               borderTop: `1px solid ${colours.line}`,
               py: 0.9,
             }}
           >
-            <Box sx={{ fontWeight: 700, gridColumn: { xs: '1 / -1', sm: 'auto' } }}>{withReadableDays(on)}</Box>
+            <Box sx={{ fontWeight: 700, gridColumn: { xs: '1 / -1', sm: 'auto' }, whiteSpace: 'nowrap' }}>
+              {withReadableDays(on)}
+            </Box>
             <Box sx={{ minWidth: 0 }}>
               <Box
                 sx={{
