@@ -61,6 +61,10 @@ export const test = base.extend<Fixtures>({
   ],
   page: async ({ page, as, faultsExpected }, use) => {
     const faults = watch(page);
+    // As one who pays by the byte: what is fetched ahead for pages that no journey opens costs more than the journey.
+    await page.addInitScript(() =>
+      Object.defineProperty(navigator, 'connection', { value: { saveData: true }, configurable: true }),
+    );
     if (as !== 'nobody') await enter(page, as);
     await use(page);
     expect(faults.filter((fault) => !faultsExpected?.test(fault))).toEqual([]);

@@ -157,6 +157,10 @@ function Keys({ open, onClose }: { readonly open: boolean; readonly onClose: () 
   );
 }
 
+/** Whether the person has told the browser to fetch little. */
+const savesData = (): boolean =>
+  (navigator as { readonly connection?: { readonly saveData?: boolean } }).connection?.saveData === true;
+
 /** The bar over every page: name, way home, find, units. */
 export function Shell() {
   const { system, choose } = useUnits();
@@ -172,7 +176,8 @@ export function Shell() {
   const [keys, setKeys] = useState(false);
   const works = may('work.read');
   useEffect(() => {
-    if (!works) return undefined;
+    // Who pays by the byte fetches nothing ahead.
+    if (!works || savesData()) return undefined;
     const idle = requestIdleCallback(() => {
       void import('../features/ground/Ground.tsx').then(({ fetchGround }) => fetchGround()).catch(() => undefined);
     });
