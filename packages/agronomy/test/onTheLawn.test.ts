@@ -8,6 +8,7 @@ import {
   emergenceOf,
   ledgerOf,
   overCard,
+  planned,
   plannedEntry,
   seedWater,
   sinceOf,
@@ -19,7 +20,7 @@ import {
   workCard,
   yearOf,
 } from '../src/index.ts';
-import { by, materials, programOf } from './programScene.ts';
+import { by, materials, ppm, programOf } from './programScene.ts';
 
 const materialOf = (id: string) => materials.find((one) => one.id === id)!.material;
 
@@ -47,7 +48,7 @@ describe('on the lawn', () => {
     const job = { ...own, remedy: 'mulch', material: materialOf('Wood-fibre mulch'), mixed } as const;
     const card = workCard(job, { name: 'Bank', area: 200, bare: true }, null, 'metric');
     // 60 g of fibre a litre: 50 kg take 833 L, one tank of the usual 1000 L.
-    expect(card.tanks.join(' ')).toMatch(/Tank 1: 833\.3 L of water, 50 kg of Wood-fibre mulch, 4 kg of Urea 46-0-0/);
+    expect(card.tanks.join(' ')).toMatch(/Tank 1: 833 L of water, 50 kg of Wood-fibre mulch, 4 kg of Urea 46-0-0/);
     expect(card.parts.load[1]).toMatch(/^Urea 46-0-0: 4 kg, 4 kg of a bag/);
     expect(card.weigh!.portions).toEqual([]);
     // A knapsack for a whole bank is refused in words; the other cards of the week stand.
@@ -103,6 +104,14 @@ describe('on the lawn', () => {
     expect([mix, emergenceOf(['st augustinegrass'])]).toEqual([[5, 28], undefined]);
     const { treatments } = programOf({ zone: { surface: 'seedbed', mix: [{ grass: 'kentucky bluegrass', share: 60 }, { grass: 'perennial ryegrass', share: 40 }] } }); // prettier-ignore
     expect(by(treatments, 'seed').words).toContain(`Up in ${mix[0]} to ${mix[1]} days`);
+  });
+
+  it('what compost brings to a seedbed leaves no nutrient “without a rate”: it is told beside, as none to buy', () => {
+    const { treatments, judged } = programOf({ zone: { surface: 'seedbed' }, test: { organicMatter: 2.1, nutrients: { p: ppm(12), k: ppm(60) } } }); // prettier-ignore
+    const shares = ['nitrogen', 'phosphorus', 'potassium'] as const;
+    expect(planned(treatments).map(({ key }) => key)).toContain('compost');
+    expect(treatments.filter(({ key, status }) => shares.some((one) => one === key) && status === 'open')).toEqual([]);
+    expect(judged.find(({ name }) => name.startsWith('Nitrogen'))).toMatchObject({ status: 'none', words: expect.stringMatching(/bring it already/) as string }); // prettier-ignore
   });
 
   it('sod is soaked, kept moist until it holds, and fed a month later unless a starter lies beneath', () => {

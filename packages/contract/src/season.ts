@@ -138,7 +138,7 @@ export class JobAnswer {
   /** "Application 2". */
   @IsString() dose: string;
   @IsOptional() @IsString() product: string | null;
-  /** "40 lb/1000 ft², 98 lb"; empty where nothing is put down. */
+  /** "40 lb/1000 ft², 98 lb of Pelletised lime", a mix thing by thing; empty where nothing is put down. */
   @IsString() amount: string;
   @IsOptional() @IsString() earliest: string | null;
   @IsOptional() @IsString() latest: string | null;

@@ -101,7 +101,7 @@ export class CalendarService {
         summary: `${job.hold ? 'On hold: ' : job.state === 'done' ? 'Done: ' : ''}${job.name}, ${job.zone}, ${job.siteName}`,
         location: job.siteName,
         description: [
-          [job.dose, job.product, job.amount].filter(Boolean).join(', '),
+          [job.dose, job.amount].filter(Boolean).join(', '),
           job.hold ? `On hold since ${job.hold.since}: ${job.hold.reason}.` : '',
           ...cardOf(job.remedy).evening.map((line) => `The evening before: ${line}`),
         ]

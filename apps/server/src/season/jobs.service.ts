@@ -171,7 +171,7 @@ export class JobsService {
           job.programId !== null && job.name.toLowerCase() === job.remedy ? remedyEntry(job.remedy).label : job.name,
         dose: doseWords(job, doses.get(dosesOf(job))!.length),
         product: nameOf(products, job.productId),
-        amount: amountOf(job, units),
+        amount: amountOf(job, nameOf(products, job.productId), units),
         ...{ earliest: job.earliest, latest: job.latest, day: job.day, state: job.state },
         words: [...job.words],
         breaks: [...(season?.breaks.get(job.id) ?? [])],
@@ -282,14 +282,14 @@ function doseWords({ dose, position }: Job, doses: number): string {
 /** What doses of one treatment have in common. */
 const dosesOf = ({ zoneId, key, programId }: Job): string => `${zoneId} ${programId} ${key}`;
 
-/** "40 lb/1000 ft², 98 lb"; of a mix "0.1 in, 6 yd³, 0.8 yd³ of peat". */
-function amountOf({ rate, sense, quantity, unit, mixed }: Job, units: UnitSystem): string {
-  const parts = [
-    rate !== null && sense !== 'count' ? present(sense, rate, units).text : '',
-    quantity !== null && unit !== null ? tellSupply(quantity, unit, units) : '',
-    ...mixed.map((part) => `${tellSupply(part.quantity, part.unit, units)} of ${part.name}`),
+/** "40 lb/1000 ft², 98 lb of Pelletised lime"; of a mix "0.1 in, 6 yd³ of Sand, 0.8 yd³ of peat". */
+function amountOf({ rate, sense, quantity, unit, mixed }: Job, product: string | null, units: UnitSystem): string {
+  const used = [
+    ...(rate !== null && sense !== 'count' ? [present(sense, rate, units).text] : []),
+    ...(quantity !== null && unit !== null ? [tellSupply(quantity, unit, units)] : []),
   ];
-  return parts.filter(Boolean).join(', ');
+  const parts = mixed.map((part) => `${tellSupply(part.quantity, part.unit, units)} of ${part.name}`);
+  return [...(used.length > 0 ? [`${used.join(', ')}${product ? ` of ${product}` : ''}`] : []), ...parts].join(', ');
 }
 
 const told = ({ version, day, hold, personId, machineId, state }: Job) => ({

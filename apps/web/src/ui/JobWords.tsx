@@ -51,7 +51,7 @@ export function JobLine({
   /** Whether its day is told: not where it stands under it already. */
   readonly dated?: boolean;
 }) {
-  const { name, dose, zone, siteName, amount, product, state, hold, late, machine, person, breaks } = job;
+  const { name, dose, zone, siteName, amount, state, hold, late, machine, person, breaks } = job;
   const stands = hold
     ? `on hold since ${withReadableDays(hold.since)}: ${hold.reason}${job.latest ? `; to be done by ${dayWords(job.latest)}` : ''}`
     : late
@@ -80,7 +80,7 @@ export function JobLine({
           {[
             dated ? jobDay(job, today) : '',
             dose === name || dose === 'Application' ? '' : dose,
-            product && amount ? `${amount} of ${product}` : amount,
+            amount,
             machine,
             person,
           ]

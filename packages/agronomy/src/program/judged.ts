@@ -50,11 +50,11 @@ export function judgedOf(
     .map(({ key }) => plan.nutrients.find(({ nutrient }) => nutrient === macroOf[key])!);
   const [one] = quiet;
   const alike = one !== undefined && quiet.length > 1 && quiet.every(({ words }) => words === one.words);
-  for (const { nutrient, name, status, words, cautions, need } of alike
+  for (const { nutrient, name, status, words, cautions, need, covered = false } of alike
     ? [{ ...one, name: quiet.map(({ name }) => name).join(', ') }]
     : quiet)
     judged.push(
-      status === 'due' && need
+      status === 'due' && need && !covered
         ? {
             ...{ remedy: nutrient, name, status: 'cannot say', cautions: [] },
             words: `Nitrogen follows the grass, not the test: ${present('nutrientRate', need.value, system).text} a year here. Where the test has to wait, add it by hand.`,

@@ -157,6 +157,8 @@ export function feedTreatment(
   if (!due && own.rate === undefined && !(asked.test === undefined && change)) return { key, treatment: undefined };
   const { label, stage, dose } = remedyEntry(key);
   const { amount, need, cautions } = advice;
+  // Brought by the others, or too little to spread: nothing to choose, and told beside.
+  if (advice.status === 'due' && !amount && advice.covered && !change) return { key, treatment: undefined };
   const product = products.find(({ id }) => id === (amount?.productId ?? plan.products[key]));
   const say = (rate: number): string => present('productRate', rate, asked.system).text;
   // What a spreader cannot be set to is no cap.

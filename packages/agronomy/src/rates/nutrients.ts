@@ -26,6 +26,8 @@ export interface NutrientAdvice {
   /** g/m² of N, P₂O₅ or K₂O for the year, before what other products bring. */
   readonly need: Figure | null;
   readonly amount: ProductAmount | null;
+  /** Wanted, and brought by the other products already, or too little to spread. */
+  readonly covered?: boolean;
   readonly cautions: readonly string[];
 }
 
@@ -331,6 +333,7 @@ export function adviseNutrients(
         status,
         words: `${words} The other products bring it already, or it is too little to spread.`,
         amount: null,
+        covered: true,
         cautions,
       };
     const granules = granuleCautions(carrier.product, zone);

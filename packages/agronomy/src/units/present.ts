@@ -166,7 +166,7 @@ export function coreUnit(sense: Sense): string {
 function stepFor(value: number, step: number, sense: Sense): number {
   const size = Math.abs(value);
   if ((sense === 'mass' || sense === 'volume' || sense === 'tonnes') && size >= 20) return 1;
-  if ((sense === 'productRate' || sense === 'mass') && size >= 100) return 1;
+  if ((sense === 'productRate' || sense === 'mass' || sense === 'liquid') && size >= 100) return 1;
   if (sense === 'mass' && size < 1) return 0.01;
   if (sense === 'length' && size >= 100) return 1;
   if (sense === 'area' && size < 100) return 0.1;

@@ -25,10 +25,12 @@ interface ProductPickProps {
 /** The product that a treatment is made with. */
 export function ProductPick({ treatment, products, onPick }: ProductPickProps) {
   const may = useMay();
-  const { remedy, name, supply, values } = treatment;
+  const { remedy, name, supply, others, values } = treatment;
   const fitting = products.filter((product) => fits(product, remedy));
   if (!may('work.write') || fitting.length === 0) return supply ? <Typography>{supply.name}</Typography> : null;
-  const chosen = supply?.materialId ?? values.material;
+  // Of a mix, what the remedy is chosen by need not be what there is most of: the seed of sprayed mulch.
+  const chosen =
+    [supply, ...others].find((one) => fitting.some(({ id }) => id === one?.materialId))?.materialId ?? values.material;
   return (
     <TextField
       select

@@ -35,7 +35,7 @@ const standings: Readonly<Record<Treatment['status'], string>> = {
   planned: '',
   open: 'no rate yet',
   refused: 'refused',
-  'left out': 'left out by hand',
+  'left out': 'left out',
   'next year': 'put off to next year',
 };
 
@@ -65,7 +65,8 @@ function Amount({ treatment, main }: Pick<RowProps, 'treatment' | 'main'>) {
         </>
       ) : (
         <Typography component="span" sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.25rem' }}>
-          {standings[status] || (each > 1 ? `${each} times` : 'once')}
+          {(status === 'left out' && treatment.byHand ? 'left out by hand' : standings[status]) ||
+            (each > 1 ? `${each} times` : 'once')}
         </Typography>
       )}
       {need && !quiet && (
@@ -86,7 +87,7 @@ function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
   if (status !== 'planned') return null;
   return (
     <Box sx={{ mt: 0.75 }}>
-      {[...(supply ? [supply] : []), ...others].map((each, index) => (
+      {[...(supply ? [supply] : []), ...others].map((each) => (
         <Typography component="div" key={each.materialId}>
           <Opens
             title={`${each.name} for the zone`}
@@ -94,7 +95,7 @@ function Buy({ treatment }: Pick<RowProps, 'treatment'>) {
             working={each.quantity.working}
           />{' '}
           for the zone
-          {index > 0 && ` of ${each.name}`}
+          {others.length > 0 && ` of ${each.name}`}
           <br />
           <Opens title={`${name}: to buy`} told={packWords(each, system)} working={each.packs.working} />
           {each.cost ? (

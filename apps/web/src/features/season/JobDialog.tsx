@@ -180,14 +180,7 @@ export function JobDialog({ job, today, onClose }: JobDialogProps) {
       <Box sx={{ display: 'grid', gap: 2.5 }}>
         <Box>
           <Typography>
-            {[
-              job.dose,
-              job.product && job.amount
-                ? `${job.amount} of ${job.product}`
-                : job.amount || remedyEntry(job.remedy).label,
-              jobDay(job, today),
-            ].join('; ')}
-            .
+            {[job.dose, job.amount || remedyEntry(job.remedy).label, jobDay(job, today)].join('; ')}.
           </Typography>
           {open && job.earliest && job.latest && (
             <Typography>Its window in an ordinary year: {spanWords(job.earliest, job.latest)}.</Typography>
