@@ -222,7 +222,7 @@ describe('what works against what', () => {
     expect(told({ ...dry, changes: [{ ...urea, values: { material: 'Polymer-coated urea 43-0-0' }, months: [7, 8] }] })).toEqual([]); // prettier-ignore
   });
 
-  it('tells what stands twice, what is sown twice, and lime beside peat', () => {
+  it('tells what stands twice, what is sown twice, lime beside peat, and clay without holes', () => {
     const twice = { remedy: 'wetting', added: true } as const;
     expect(
       told({
@@ -243,6 +243,10 @@ describe('what works against what', () => {
     expect(told({ ...sour, changes: [{ ...sand, values: { ...sand.values, peat: 15 } }] })).toEqual([
       [expect.stringMatching(/^Peat is sour, and lime undoes it/), null],
     ]);
+    // Clay for holes that nobody opens.
+    const clay = { remedy: 'clay', key: 'c', added: true } as const;
+    expect(told({ changes: [clay] })).toEqual([[expect.stringMatching(/fills the holes of coring, and no coring/), null]]); // prettier-ignore
+    expect(told({ changes: [clay, { remedy: 'core', key: 'h', added: true, months: [5] }] })).toEqual([]);
   });
 });
 

@@ -167,6 +167,16 @@ const twice = (now: readonly Treatment[]): Finding[] =>
       },
     }));
 
+/** What stands without that on which it rests. */
+const alone = (now: readonly Treatment[]): Finding[] =>
+  interactionTable.needs.flatMap(({ one, needs, words }) =>
+    now.some(({ remedy }) => needs.includes(remedy))
+      ? []
+      : now
+          .filter(({ remedy }) => one.includes(remedy))
+          .map(({ key, name }) => ({ key: `alone ${key}`, words, between: [name], mend: null })),
+  );
+
 /** Nutrients of which the year takes less than everything brings together. */
 const tooMuch = (balance: readonly BalanceLine[], system: UnitSystem): Finding[] =>
   balance
@@ -226,6 +236,7 @@ export function findingsOf(
   return [
     ...againstEachOther(now, productOf),
     ...twice(now),
+    ...alone(now),
     ...saltOnDry(now, productOf, zone, year),
     ...tooMuch(balance, system),
     ...onSurface(now, system),

@@ -15,6 +15,8 @@ export const interactionTable = readTable(
     surfaceYear: quantity('cm', { above: 0, max: 10 }),
     /** What stands once in a zone. */
     once: remedyList(),
+    /** What is nothing without one of the others. */
+    needs: listOf({ one: remedyList(), needs: remedyList(), words: text(240) }, 'needs', { min: 1, max: 20 }),
     /** Where a feed burns: its salt index, °C of the month, and the growth of months that it moves to. */
     saltOnDry: group({
       indexFrom: quantity('', { above: 0, max: 200 }),

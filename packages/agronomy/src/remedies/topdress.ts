@@ -26,7 +26,7 @@ export const clay = defineRemedy({
     if (over)
       return {
         ...cannot(
-          `The holes open ${figure(share)} % of the surface: calcined clay never passes ${physical.clay.never} % of the mix. Fewer passes or wider spacing.`,
+          `The holes open ${present('percent', share, system).text} of the surface: calcined clay never passes ${physical.clay.never} % of the mix. Fewer passes or wider spacing.`,
           made,
         ),
         status: 'refused',
@@ -52,7 +52,7 @@ export const clay = defineRemedy({
     const beside = compost && supplyOf(compost, { value: (layer / 100) * zone.area, in: 'm3' }, working, asked);
     return {
       status: 'planned',
-      words: `The holes of coring filled to the surface, ${figure(share)} % of the mix to ${depthWords(made.depth, system)}.`,
+      words: `The holes of coring filled to the surface, ${present('percent', share, system).text} of the mix to ${depthWords(made.depth, system)}.`,
       sense: 'layer',
       rate: { value: layer, working },
       doses: [layer],
