@@ -266,6 +266,9 @@ describe('the migrations', () => {
       (await server.sql(`SELECT 1 FROM pg_constraint WHERE conname = 'measurement_qualifier_check' AND pg_get_constraintdef(oid) LIKE '%medium%'`)).length > 0; // prettier-ignore
     expect([await qualifiers(), await column('kind'), await column('mixed')]).toEqual([true, expect.any(Number), 2]);
     const kinds = await column('kind');
+    const places = await column('replacesId');
+    await owner.undoLastMigration();
+    expect([places, await column('replacesId')]).toEqual([1, 0]);
     await owner.undoLastMigration();
     expect(await qualifiers()).toBe(false);
     await owner.undoLastMigration();

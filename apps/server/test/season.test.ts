@@ -11,8 +11,9 @@ import type {
   WeekAnswer,
   ZoneAnswer,
 } from '@glenfold/contract';
+import { randomUUID } from 'node:crypto';
 import ICAL from 'ical.js';
-import { get, send, siteOf, typed, useDemoServer } from './client.ts';
+import { decideTreatment, get, send, siteOf, typed, useDemoServer } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 import { zoneBody } from './promisedRoutes.ts';
 import { bookOf, limeOf, limed, seasonOf, write } from './seasonScene.ts';
@@ -28,20 +29,39 @@ describe('jobs', () => {
     }
     const { windows } = season.zones.find(({ zoneId }) => zoneId === zone.id)!;
     expect(windows.find(({ key }) => key === 'nitrogen')!.spans[0]!.from.slice(5) > '03').toBe(true);
-    // A card that was opened before the next program was handed over is kept all the same, and told.
+  });
+
+  it('keep what people decided when the program is handed over anew; a card of before counts for what took its place, once', async () => {
+    const { zone, jobs, season } = await limed('JOB-9');
     const lime = limeOf(jobs);
+    const feed = jobs.find(({ key }) => key === 'nitrogen')!;
+    const hold = { reason: 'the lawn stands in water', words: 'not before the wedding' };
+    await send('put', `/jobs/${lime.id}/hold?units=metric`, hold, 200, lime.version);
+    const set = { day: feed.latest, reason: 'the client asked' };
+    await send('put', `/jobs/${feed.id}/day?units=metric`, set, 200, feed.version);
+    await decideTreatment(zone.id, 'lime', { values: { rate: 60 }, reason: 'half of it this year' });
     await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] });
-    const { notes } = await write({
-      zoneId: zone.id,
-      jobId: lime.id,
-      on: season.today,
-      kind: 'lime',
-      words: 'lime',
-      rate: 90,
-    });
-    expect(notes.join(' ')).toMatch(/handed over anew meanwhile.*the new rates take it off/);
     const after = (await seasonOf(zone.siteId)).jobs.filter(({ zoneId }) => zoneId === zone.id);
+    expect(limeOf(after)).toMatchObject({ hold, was: lime.amount, late: false });
+    expect(limeOf(after).amount).not.toBe(lime.amount);
+    expect(after.find(({ day, was }) => day === feed.latest && was === null)).toMatchObject({ key: 'nitrogen' });
     expect(after.map(({ id }) => id)).not.toContain(lime.id);
+    expect((await get<CardAnswer>(`/jobs/${lime.id}/card?units=metric`)).job).toMatchObject({ state: 'superseded', replacedById: limeOf(after).id }); // prettier-ignore
+
+    // Done all the same with the card of before, without a connection: that is the new job, and it is done.
+    const done = { zoneId: zone.id, jobId: lime.id, on: season.today, kind: 'lime', words: 'lime', rate: 30 };
+    const { entry, notes } = await write(done);
+    expect([entry.jobId, notes.join()]).toEqual([limeOf(after).id, expect.stringMatching(/took its place, and is \d\d % of what that asks for/)]); // prettier-ignore
+    expect(limeOf((await seasonOf(zone.siteId)).jobs.filter(({ zoneId }) => zoneId === zone.id)).state).toBe('done');
+    expect((await write({ ...done, id: randomUUID() })).notes.join()).toMatch(/wrote this card before/);
+
+    // Handed over once more without it: nothing takes its place, and an entry says so.
+    const [other] = after.filter(({ key }) => key === 'nitrogen');
+    const { productId } = await get<CardAnswer>(`/jobs/${other!.id}/card?units=metric`);
+    await decideTreatment(zone.id, 'nitrogen', { out: 'left out', reason: 'clover' });
+    await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] });
+    const fed = { zoneId: zone.id, jobId: other!.id, on: season.today, kind: 'fertilizer', productId, quantity: 1 };
+    expect((await write(fed)).notes.join()).toMatch(/this work is not in it any more: what was done counts/);
   });
 
   it('say what a move breaks, want a reason for it, and never let a law or a cap be broken', async () => {

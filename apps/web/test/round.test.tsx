@@ -29,6 +29,7 @@ const jobWith = (more: Partial<JobAnswer> = {}): JobAnswer => ({
   amount: '40 lb/1000 ft², 43 lb',
   ...{ earliest: '2027-03-01', latest: '2027-11-30', day: '2027-04-12', state: 'open', words: [], breaks: [] },
   ...{ movedBecause: null, hold: null, personId: null, person: null, machineId: null, machine: null, late: false },
+  ...{ was: null, replacedById: null },
   ...more,
 });
 
@@ -179,6 +180,19 @@ describe('a work card', () => {
     await waitFor(() => expect(sent()).toHaveLength(1));
     expect(sent()[0]).toMatchObject({ state: 'partly done', reason: 'the hopper broke', day: { ground: 'frozen' } });
     await waitFor(() => expect(Object.keys(localStorage).filter((key) => key.startsWith('glenfold card'))).toEqual([]));
+  });
+
+  it('that another program has superseded leaves the list at the next contact, with the card that stands for it', async () => {
+    const { open, job } = card(() => ({ entry: {}, notes: [] }));
+    const page = open();
+    await screen.findByText('Look first');
+    page.unmount();
+    const gone = cardWith({ ...job, state: 'superseded', replacedById: 'next-lime' });
+    serve({ '/session': signedIn, [`/jobs/${job.id}/card`]: gone });
+    open('/cards');
+    const alert = await screen.findByText(/another program was handed over since you took this card along/);
+    expect(within(alert).getByRole('link').getAttribute('href')).toBe('/cards/next-lime');
+    await waitFor(() => expect(screen.queryByText(new RegExp(`^${job.name}, ${job.zone}$`))).toBeNull());
   });
 
   it('is kept without a connection, and goes on its way from the list of cards', async () => {

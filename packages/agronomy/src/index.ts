@@ -138,6 +138,7 @@ export * from './ledger/entries.ts';
 export * from './ledger/putDown.ts';
 export * from './jobs/entryKindOf.ts';
 export * from './jobs/plannedEntry.ts';
+export * from './jobs/successors.ts';
 export * from './ledger/brought.ts';
 export * from './ledger/ledger.ts';
 export * from './jobs/allowed.ts';

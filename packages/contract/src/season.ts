@@ -149,6 +149,10 @@ export class JobAnswer {
   /** What its day breaks, though it stands. */
   @IsString({ each: true }) breaks: string[];
   @IsOptional() @IsString() movedBecause: string | null;
+  /** Of one that another program has superseded: the job that took its place. */
+  @IsOptional() @IsString() replacedById: string | null;
+  /** What it was to be before the program that it is of, where that was another amount: "60 lb/1000 ft², 147 lb of lime". */
+  @IsOptional() @IsString() was: string | null;
   @IsOptional() @ValidateNested() @Type(() => HoldAnswer) hold: HoldAnswer | null;
   @IsOptional() @IsString() personId: string | null;
   @IsOptional() @IsString() person: string | null;

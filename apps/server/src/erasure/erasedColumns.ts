@@ -124,7 +124,7 @@ export const erasedColumns: Readonly<Record<string, ErasedTable>> = {
       ...{ words: `'[]'`, movedBecause: NONE },
       hold: `CASE WHEN "hold" IS NOT NULL THEN jsonb_build_object('reason', 'a reason that was erased', 'words', NULL, 'since', "hold" -> 'since', 'by', NULL) END`,
     },
-    told: ['name', 'dose', 'cautions', 'mixed'],
+    told: ['name', 'dose', 'cautions', 'mixed', 'was'],
     stays: ['key', 'remedy', 'sense', 'unit', 'state'],
   },
   prediction: { told: ['retestWords'], stays: ['days'] },

@@ -1,11 +1,10 @@
 import { kindOfDateNamed } from '../season/siteDate.entity.ts';
 import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
-import { type ExportedTable, exportedTables } from './tables.ts';
+import type { ExportedTable } from './tables.ts';
+import { tablesOf9, today as fromVersion9 } from './version9.ts';
 
-export const tablesOf8: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = exportedTables.map(
-  ({ file, spread = [] }) => ({ file, spread }),
-);
+export const tablesOf8: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = tablesOf9;
 
 const added: Readonly<Record<string, (row: Row) => Row>> = {
   'jobs.json': () => ({ mixed: [] }),
@@ -15,7 +14,9 @@ const added: Readonly<Record<string, (row: Row) => Row>> = {
 
 /** Tables of format 8, in those of today: mixes were not kept thing by thing, and every date was a match. */
 export const today = (tables: Tables): Tables =>
-  new Map([...tables].map(([file, rows]) => [file, rows.map((row) => ({ ...added[file]?.(row), ...row }))]));
+  fromVersion9(
+    new Map([...tables].map(([file, rows]) => [file, rows.map((row) => ({ ...added[file]?.(row), ...row }))])),
+  );
 
 /** An export of format 8, in the tables of today. */
 export const readVersion8 = (files: ReadonlyMap<string, string>): Tables => today(readTables(files, tablesOf8));

@@ -40,6 +40,7 @@ import { SeasonBases } from '../season/basis.service.ts';
 import type { Job } from '../season/job.entity.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import { Days } from '../settings/days.service.ts';
+import { laterProgramWords } from './laterProgram.ts';
 
 /** Days after which an entry does not move the store any more. */
 const STORE_DAYS = 31;
@@ -119,7 +120,7 @@ export class LogbookService {
     if (input.productId && !product) refuse([{ field: 'productId', message: 'Choose a product of the list.' }]);
     const today = await this.days.on(zone.siteId);
     return this.records.together(async (of) => {
-      const job = jobId === null ? undefined : (await this.jobs.some([jobId]))[0];
+      const [job] = corrected?.jobId ? await this.jobs.some([corrected.jobId]) : [await this.jobs.inPlaceOf(jobId)];
       const material = product && materialOf(product);
       const amount = putDown(input, zone.area, material);
       const mixed = await this.#mixed(of, input, zone, job, corrected);
@@ -219,11 +220,7 @@ export class LogbookService {
             `${twin.writtenBy ?? 'Somebody'} wrote this card before, as ${twin.state} on ${twin.on}: both are kept and both count. If it was done once, withdraw one of them.`,
           ]
         : []),
-      ...(job?.state === 'superseded'
-        ? [
-            'The program of this job was handed over anew meanwhile: what was done counts, and the new rates take it off. Look at the new jobs of this zone.',
-          ]
-        : []),
+      ...laterProgramWords(input.jobId ?? null, job, share),
       ...(lastDayOf(input.on) > today && input.on.length === 10
         ? [`${input.on} has not come yet: if that is a slip, correct the day.`]
         : []),

@@ -26,6 +26,7 @@ import { Erasure1795970000000 } from './1795970000000-erasure.ts';
 import { Mixes1795980000000 } from './1795980000000-mixes.ts';
 import { DateKinds1795990000000 } from './1795990000000-dateKinds.ts';
 import { RatedWords1796000000000 } from './1796000000000-ratedWords.ts';
+import { TakenOver1796010000000 } from './1796010000000-takenOver.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -57,4 +58,5 @@ export const migrations = [
   Mixes1795980000000,
   DateKinds1795990000000,
   RatedWords1796000000000,
+  TakenOver1796010000000,
 ] as const;

@@ -12,6 +12,9 @@ export interface Hold {
   readonly by: string | null;
 }
 
+/** How much a job was to be before another program was handed over, as its own columns have it. */
+export type FormerAmount = Pick<Job, 'rate' | 'sense' | 'quantity' | 'unit' | 'mixed' | 'productId'>;
+
 /** A dose of a program on its day, with who does it. */
 @Entity('job')
 export class Job extends Owned {
@@ -107,6 +110,14 @@ export class Job extends Owned {
 
   @Column({ type: 'uuid', nullable: true })
   machineId: string | null;
+
+  /** The job of a program before whose place it took, with all that people had decided of it. */
+  @Column({ type: 'uuid', nullable: true })
+  replacesId: string | null;
+
+  /** What that one was to be, where it was another amount. */
+  @Column({ type: 'jsonb', nullable: true })
+  was: FormerAmount | null;
 
   @Column({ type: 'text', default: 'open' })
   state: JobState;

@@ -5,6 +5,7 @@ import {
   present,
   productIdOf,
   remedyEntry,
+  successors,
   tellSupply,
 } from '@glenfold/agronomy';
 import type { BreaksAnswer, JobAnswer, JobCrewInput, JobDayInput, JobHoldInput } from '@glenfold/contract';
@@ -21,7 +22,7 @@ import { Work } from '../platform/work.ts';
 import { HandOver, type Handed } from '../rates/handOver.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone } from './basis.service.ts';
-import { Job } from './job.entity.ts';
+import { type FormerAmount, Job } from './job.entity.ts';
 import { placedJobs } from './siteSeason.ts';
 
 /** Jobs that are still to be done. */
@@ -52,6 +53,17 @@ export class JobsService {
   async some(ids: readonly string[]): Promise<Job[]> {
     const found = await this.records.of(Job).find({ id: Any([...ids]) });
     return ids.flatMap((id) => found.find((job) => job.id === id) ?? []);
+  }
+
+  /** A job, or the one that has taken its place since: a card that was taken along before counts for that. */
+  async inPlaceOf(id: string | null): Promise<Job | undefined> {
+    let [job] = await this.some(id === null ? [] : [id]);
+    while (job?.state === 'superseded') {
+      const [next] = await this.records.of(Job).find({ replacesId: job.id }, { createdAt: 'DESC' });
+      if (!next) break;
+      job = next;
+    }
+    return job;
   }
 
   one(id: string): Promise<Job> {
@@ -155,12 +167,17 @@ export class JobsService {
     const machines = jobs.some(({ machineId }) => machineId !== null) ? await this.bases.machines() : [];
     const products = await this.records.ask<{ id: string; name: string }>(
       `SELECT "id", "name" FROM product WHERE "practiceId" = $1 AND "id" = ANY($2)`,
-      [jobs.flatMap(({ productId }) => productId ?? [])],
+      [jobs.flatMap(({ productId, was }) => [productId ?? [], was?.productId ?? []].flat())],
     );
     const nameOf = (list: ReadonlyArray<{ id: string; name: string }>, id: string | null): string | null =>
       list.find((one) => one.id === id)?.name ?? null;
     const todayOf = season ? undefined : await this.days.across(jobs.map(({ siteId }) => siteId));
     const doses = grouped(jobs, dosesOf);
+    const inPlace = new Map<string, string>();
+    for (const { id, state } of jobs) {
+      const next = state === 'superseded' ? await this.inPlaceOf(id) : undefined;
+      if (next && next.state !== 'superseded') inPlace.set(id, next.id);
+    }
     return jobs.map((job) => {
       const today = season?.today ?? todayOf!.get(job.siteId)!;
       const open = (OPEN as readonly string[]).includes(job.state);
@@ -176,6 +193,8 @@ export class JobsService {
         words: [...job.words],
         breaks: [...(season?.breaks.get(job.id) ?? [])],
         movedBecause: job.movedBecause,
+        replacedById: inPlace.get(job.id) ?? null,
+        was: job.was && amountOf(job.was, nameOf(products, job.was.productId), units),
         hold: job.hold && { ...job.hold },
         ...{ personId: job.personId, person: nameOf(people, job.personId) },
         ...{ machineId: job.machineId, machine: nameOf(machines, job.machineId) },
@@ -184,15 +203,24 @@ export class JobsService {
     });
   }
 
-  /** The doses of a program that was handed over, dated; open jobs of the same zones are of a program of before. */
+  /**
+   * The doses of a program that was handed over, dated. Open jobs of the same zones are of a program of before: what takes
+   * the place of one keeps its hold, its people, its machine and the day that somebody has set.
+   */
   async #from({ program, zones, doses }: Handed): Promise<void> {
     const zoneIds = zones.map(({ zoneId }) => zoneId);
     const former = await this.records.of(Job).find({ zoneId: Any([...zoneIds]), state: In([...OPEN]) });
     for (const { id } of former) await this.records.of(Job).change(id, { state: 'superseded' });
+    const placeOfFormer = successors(
+      former,
+      doses.map(({ doseId, zoneId, position, treatment }) => ({
+        ...{ id: doseId, zoneId, key: treatment.key, position, from: treatment.doses[position]!.from },
+      })),
+    );
     const made = doses.map(({ doseId, zoneId, position, treatment }): Partial<Job> => {
       const { key, remedy, name, dose, sense, supply, others, cautions } = treatment;
       const { rate, quantity, from, to, own } = treatment.doses[position]!;
-      return {
+      const job = {
         ...{ siteId: program.siteId, zoneId, programId: program.id, doseId, key, remedy, name, dose, position },
         ...{ productId: productIdOf(supply), rate, sense, unit: supply?.unit ?? null, cautions, from, to, own },
         quantity: quantity ?? (supply ? supply.quantity.value / treatment.doses.length : null),
@@ -202,13 +230,15 @@ export class JobsService {
         })),
         ...{ dated: false, moved: false, words: [], state: 'open' as const },
       };
+      const before = placeOfFormer.get(doseId);
+      return before ? { ...job, ...decidedOf(before, job) } : job;
     });
     const added = await this.records.of(Job).addAll(made);
     const basis = await this.bases.of(program.siteId);
     const all = await this.of(program.siteId);
     const fresh = new Set(added.map(({ id }) => id));
     await this.#place(
-      all.filter(({ id }) => fresh.has(id)),
+      all.filter(({ id, moved }) => fresh.has(id) && !moved),
       all,
       basis,
     );
@@ -271,6 +301,35 @@ export class JobsService {
   }
 }
 
+/** What people had decided of a job whose place another takes, and what it was to be where that is another amount. */
+function decidedOf(before: Job, job: FormerAmount): Partial<Job> {
+  const { hold, personId, machineId, moved, day, movedBecause } = before;
+  return {
+    ...{ replacesId: before.id, hold, personId, machineId },
+    ...(moved ? { moved, day, movedBecause, dated: true } : {}),
+    was: sameAmount(before, job) ? before.was : amountKept(before),
+  };
+}
+
+const amountKept = ({ rate, sense, quantity, unit, mixed, productId }: FormerAmount): FormerAmount => ({
+  ...{ rate, sense, quantity, unit, mixed, productId },
+});
+
+/** Share by which an amount may differ and be the same still. */
+const SAME = 0.005;
+const near = (one: number | null, other: number | null): boolean =>
+  one === null || other === null ? one === other : Math.abs(one - other) <= SAME * Math.max(Math.abs(one), 1e-9);
+
+/** Whether two jobs put the same down, thing by thing. */
+const sameAmount = (one: FormerAmount, other: FormerAmount): boolean =>
+  one.productId === other.productId &&
+  near(one.rate, other.rate) &&
+  near(one.quantity, other.quantity) &&
+  one.mixed.length === other.mixed.length &&
+  one.mixed.every(
+    ({ name, quantity }, at) => other.mixed[at]!.name === name && near(quantity, other.mixed[at]!.quantity),
+  );
+
 export const openOrDone = ({ state }: Job): boolean => state !== 'not done' && state !== 'superseded';
 
 /** "Application 2 of 3". */
@@ -283,7 +342,11 @@ function doseWords({ dose, position }: Job, doses: number): string {
 const dosesOf = ({ zoneId, key, programId }: Job): string => `${zoneId} ${programId} ${key}`;
 
 /** "40 lb/1000 ft², 98 lb of Pelletised lime"; of a mix "0.1 in, 6 yd³ of Sand, 0.8 yd³ of peat". */
-function amountOf({ rate, sense, quantity, unit, mixed }: Job, product: string | null, units: UnitSystem): string {
+function amountOf(
+  { rate, sense, quantity, unit, mixed }: FormerAmount,
+  product: string | null,
+  units: UnitSystem,
+): string {
   const used = [
     ...(rate !== null && sense !== 'count' ? [present(sense, rate, units).text] : []),
     ...(quantity !== null && unit !== null ? [tellSupply(quantity, unit, units)] : []),

@@ -51,7 +51,7 @@ export function JobLine({
   /** Whether its day is told: not where it stands under it already. */
   readonly dated?: boolean;
 }) {
-  const { name, dose, zone, siteName, amount, state, hold, late, machine, person, breaks } = job;
+  const { name, dose, zone, siteName, amount, was, state, hold, late, machine, person, breaks } = job;
   const stands = hold
     ? `on hold since ${withReadableDays(hold.since)}: ${hold.reason}${job.latest ? `; to be done by ${dayWords(job.latest)}` : ''}`
     : late
@@ -87,6 +87,11 @@ export function JobLine({
             .filter(Boolean)
             .join('; ')}
         </Box>
+        {was && (
+          <Box sx={{ color: colours.ochre, fontSize: '0.92rem' }}>
+            Another amount than in the program before: {was}.
+          </Box>
+        )}
         {breaks.length > 0 && (
           <Box sx={{ color: colours.ochre, fontSize: '0.92rem' }}>
             {breaks[0]}

@@ -157,10 +157,19 @@ export function CardPage() {
           {job.hold.words ? ` “${job.hold.words}”` : ''}
         </Box>
       )}
+      {job.was && !closed && (
+        <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+          Another amount than in the program before. Before: {job.was}. Now: {job.amount}.
+        </Box>
+      )}
       {job.state === 'superseded' && (
         <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
-          Another program was handed over since: its jobs stand for this one. What you did all the same goes into the
-          logbook by hand.
+          Another program was handed over since.{' '}
+          {job.replacedById ? (
+            <Link to={`/cards/${job.replacedById}`}>Open the card that stands for this one</Link>
+          ) : (
+            'This work is not in it any more: leave it, and write in the logbook what you did all the same.'
+          )}
         </Box>
       )}
       {entry && (

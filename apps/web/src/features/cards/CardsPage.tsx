@@ -12,7 +12,7 @@ import { WHY_KEPT, askToKeep, keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { deviceToday, localTime } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
-import { type PackedCard, cardKinds, packWeek, packedCards } from './cardStore.ts';
+import { type PackedCard, cardKinds, freshen, packWeek, packedCards } from './cardStore.ts';
 
 const nothing: readonly PackedCard[] = [];
 
@@ -37,6 +37,20 @@ export function CardsPage() {
   const [told, setTold] = useState('');
   const [error, setError] = useState<Error | null>(null);
   useEffect(() => void keepPages(['/cards']), []);
+  const [superseded, setSuperseded] = useState<readonly PackedCard[]>([]);
+  // Whenever there is a connection: nobody works a card that another program has changed.
+  useEffect(() => {
+    const look = (): void =>
+      void freshen(system)
+        .then(async (gone) => {
+          if (gone.length > 0) setSuperseded((last) => [...last, ...gone]);
+          await refetch();
+        })
+        .catch(() => undefined);
+    look();
+    window.addEventListener('online', look);
+    return () => window.removeEventListener('online', look);
+  }, [system, refetch]);
   const fetchAll = async (): Promise<void> => {
     setBusy(true);
     setError(null);
@@ -101,6 +115,16 @@ export function CardsPage() {
             </Box>
           ),
         )}
+        {superseded.map(({ card: { job } }) => (
+          <Box key={job.id} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+            {job.name}, {job.zone}: another program was handed over since you took this card along.{' '}
+            {job.replacedById ? (
+              <Link to={`/cards/${job.replacedById}`}>Open the card that stands for it</Link>
+            ) : (
+              'This work is not in it any more.'
+            )}
+          </Box>
+        ))}
         {outbox.refused.map(({ id, refused, body }) => (
           <Box key={id} role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
             {refused}{' '}

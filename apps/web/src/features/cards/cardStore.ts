@@ -1,5 +1,5 @@
 import type { CardAnswer, EntryInput, EntryWrittenAnswer } from '@glenfold/contract';
-import { createStore, get, set, setMany, values } from 'idb-keyval';
+import { createStore, del, get, set, setMany, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { photoKind } from '../../offline/photos.ts';
@@ -44,7 +44,32 @@ async function pack(cards: readonly CardAnswer[]): Promise<PackedCard[]> {
 /** Take the cards of this week along. @throws without a connection */
 export async function packWeek(units: string): Promise<PackedCard[]> {
   await signedIn();
-  return pack(await api<CardAnswer[]>('GET', `/season/cards?units=${units}`));
+  const packed = await pack(await api<CardAnswer[]>('GET', `/season/cards?units=${units}`));
+  await freshen(units, new Set(packed.map(({ card }) => card.job.id)));
+  return packed;
+}
+
+/**
+ * Ask what has become of the cards that were taken along before: what another program has superseded, or somebody has
+ * done, does not stay as open work. What was written on a card stays.
+ *
+ * @returns those that another program has superseded
+ * @throws without a connection
+ */
+export async function freshen(units: string, fresh: ReadonlySet<string> = new Set()): Promise<PackedCard[]> {
+  const { practice } = await signedIn();
+  const kept = (await packedCards()).filter(
+    ({ card, practiceId }) => practiceId === practice?.id && !fresh.has(card.job.id),
+  );
+  const found: PackedCard[] = [];
+  for (const { card } of kept)
+    try {
+      found.push(...(await pack([await api<CardAnswer>('GET', `/jobs/${card.job.id}/card?units=${units}`)])));
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || error.status !== 404) throw error;
+      await del(card.job.id, store);
+    }
+  return found.filter(({ card }) => card.job.state === 'superseded');
 }
 
 /** A card, fresh where there is a connection, else as it was taken along. @throws when there is neither */
