@@ -64,9 +64,12 @@ test('products are chosen one by one, a mix reads alike everywhere, and a draft 
 
   const handedOver = page.getByRole('navigation', { name: 'Steps' }).getByRole('link', { name: /Rates/ });
   const before = await handedOver.getAttribute('aria-label');
-  const paper = context.waitForEvent('page');
-  await page.getByRole('link', { name: 'Print a draft (PDF)' }).click();
-  await (await paper).close();
+  // A click while the page is still being drawn opens nothing: it is pressed again.
+  await expect(async () => {
+    const paper = context.waitForEvent('page', { timeout: 10_000 });
+    await page.getByRole('link', { name: 'Print a draft (PDF)' }).click();
+    await (await paper).close();
+  }).toPass({ timeout: 120_000 });
   await page.reload();
   await expect(handedOver).toHaveAttribute('aria-label', before!);
 });
