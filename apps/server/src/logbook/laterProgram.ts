@@ -5,7 +5,7 @@ const ALL_OF = 0.98;
 
 /**
  * What is said of an entry whose card was taken along before the program was handed over anew.
- * @param asked the job whose card it was; @param job what it counts for
+ * @param asked the job whose card it was; nothing for a correction, which is of no card; @param job what it counts for
  * @param share of what that asks for, where amounts are told
  */
 export function laterProgramWords(
@@ -13,11 +13,12 @@ export function laterProgramWords(
   job: Pick<Job, 'id' | 'state'> | undefined,
   share: number | undefined,
 ): string[] {
-  if (job?.state === 'superseded')
+  if (asked === null || !job) return [];
+  if (job.state === 'superseded')
     return [
       'The program of this job was handed over anew meanwhile, and this work is not in it any more: what was done counts, and the rates take it off.',
     ];
-  if (!job || asked === null || asked === job.id) return [];
+  if (asked === job.id) return [];
   const counts =
     'Another program was handed over after this card was taken along: the entry counts for the job that took its place';
   return share !== undefined && share < ALL_OF

@@ -220,7 +220,7 @@ export class LogbookService {
             `${twin.writtenBy ?? 'Somebody'} wrote this card before, as ${twin.state} on ${twin.on}: both are kept and both count. If it was done once, withdraw one of them.`,
           ]
         : []),
-      ...laterProgramWords(input.jobId ?? null, job, share),
+      ...laterProgramWords(input.correctsId ? null : (input.jobId ?? null), job, share),
       ...(lastDayOf(input.on) > today && input.on.length === 10
         ? [`${input.on} has not come yet: if that is a slip, correct the day.`]
         : []),
