@@ -22,6 +22,7 @@ import {
   zoneOf,
 } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
+import { limed, write } from './seasonScene.ts';
 
 const server = useDemoServer();
 
@@ -158,6 +159,22 @@ describe('what is decided by hand', () => {
 
     await send('delete', `/zones/${zone.id}/program/treatments/nitrogen`);
     expect(treatmentIn(await programOf(zone.id), 'nitrogen').byHand).toBeNull();
+  });
+
+  it('is less what went down since it was set, whatever else of it is changed afterwards', async () => {
+    const { zone } = await limed('RATE-1');
+    await decideTreatment(zone.id, 'lime', { values: { rate: '30 lb/1000 ft2' }, reason: 'All that is in the shed' });
+    const set = treatmentIn(await programOf(zone.id), 'lime');
+    const of = { zoneId: zone.id, kind: 'lime', words: 'lime', productId: set.supply!.materialId };
+    await write({ ...of, on: '2026-12-02', rate: 100 });
+    await decideTreatment(zone.id, 'lime', { values: { rate: '30 lb/1000 ft2' }, months: [5], reason: 'All that is in the shed' }); // prettier-ignore
+    const left = treatmentIn(await programOf(zone.id), 'lime');
+    expect([left.status, Math.round(left.rate!.value / 5)]).toEqual([
+      'planned',
+      Math.round((set.rate!.value - 100) / 5),
+    ]);
+    await write({ ...of, on: '2026-12-02', rate: 50 });
+    expect(treatmentIn(await programOf(zone.id), 'lime')).toMatchObject({ status: 'down', byHand: { held: expect.stringMatching(/nothing more goes down/) as string } }); // prettier-ignore
   });
 
   it('adds work that no test asks for, leaves out what it does, and both are bought or not', async () => {

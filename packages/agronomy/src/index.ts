@@ -171,6 +171,7 @@ export * from './program/differences.ts';
 export * from './program/work.ts';
 export * from './program/sections.ts';
 export * from './program/rollover.ts';
+export { type Gone, goneOf } from './program/gone.ts';
 export * from './program/offer.ts';
 export type { Stocked } from './remedies/remedy.ts';
 export * from './remedies/remedyTable.ts';

@@ -45,7 +45,10 @@ export function programOf({ zone = {}, test = {}, changes = [], ...more }: Given
       test === null
         ? undefined
         : { soilPh: 6.4, extractant: 'mehlich-3', depth: 15.24, organicMatter: 3.5, nutrients: { p: ppm(40), k: ppm(200) }, ...test }, // prettier-ignore
-    changes: changes.map((change) => readChange({ reason: 'as agreed', key: change.remedy, ...change })),
+    changes: changes.map(({ gone, ...change }) => ({
+      ...readChange({ reason: 'as agreed', key: change.remedy, ...change }),
+      gone,
+    })),
     ...{ materials, system: 'metric', from: '2026-11-27', climate: maritime },
     ...more,
   }).program;

@@ -3,6 +3,7 @@ import {
   InputError,
   refusalWords,
   type Stocked,
+  goneOf,
   inYear,
   readChange,
   remedyEntry,
@@ -11,6 +12,8 @@ import {
 import { type TreatmentChangeAnswer, type TreatmentInput, dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
+import type { Booked } from '../entries/entries.service.ts';
+import { Clock } from '../platform/clock.ts';
 import { refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
@@ -33,6 +36,7 @@ export class Programs {
     private readonly records: Records,
     private readonly work: Work,
     private readonly days: Days,
+    private readonly clock: Clock,
   ) {}
 
   /**
@@ -98,11 +102,12 @@ export class Programs {
   ): Promise<TreatmentRecord> {
     const read = this.#read(key, input, materials);
     const { key: _key, remedy, ...decided } = read;
-    const override: Override = decided.out ? { ...decided, outOn: await this.days.on(siteId) } : decided;
+    const out = decided.out === undefined ? {} : { outOn: await this.days.on(siteId) };
     const productId = typeof read.values.material === 'string' ? read.values.material : null;
     return this.records.together(async (of) => {
       const draft = (await this.#draft(siteId)) ?? (await this.#begun(siteId));
       const [known] = await of(TreatmentRecord).find({ programId: draft.id, zoneId, key });
+      const override = { ...decided, ...out, rateAt: this.#rateAt(read.values, known) } as Override;
       return known
         ? of(TreatmentRecord).change(known.id, { productId, override }, { version, tell: toldChange })
         : of(TreatmentRecord).add({ programId: draft.id, zoneId, key, remedy, productId, override });
@@ -114,6 +119,13 @@ export class Programs {
     const draft = await this.#draft(siteId);
     const [known] = draft ? await this.records.of(TreatmentRecord).find({ programId: draft.id, zoneId, key }) : [];
     if (known) await this.records.of(TreatmentRecord).remove(known.id);
+  }
+
+  /** When the rate was set: what goes down afterwards counts against it. */
+  #rateAt(values: Change['values'], known: TreatmentRecord | undefined): string {
+    const before = known?.override;
+    const same = before && values.rate === before.values.rate && values.layer === before.values.layer;
+    return (same ? rateSetAt(known) : undefined) ?? this.clock.now().toISOString();
   }
 
   #read(key: string, { values, out, months, work, ...input }: TreatmentInput, materials: readonly Stocked[]): Change {
@@ -155,11 +167,28 @@ export class Programs {
 /** Day on which a change was put off. */
 const putOffOn = ({ override, createdAt }: TreatmentRecord): string => override?.outOn ?? dayIn(createdAt, 'UTC');
 
+/**
+ * When the rate of a change was set; nothing where nobody can tell: before it was kept, only what was never changed
+ * again tells it by its record.
+ */
+const rateSetAt = ({ override, createdAt, version }: TreatmentRecord): string | undefined =>
+  override?.rateAt ?? (version === 1 ? createdAt.toISOString() : undefined);
+
 /** A change as the year has it that is worked on. @param began its first day, nothing while none was begun */
 export function changeOf(record: TreatmentRecord, began: string | null): Change {
   const { key, remedy, override } = record;
-  const { outOn: _outOn, ...decided } = override ?? { values: {}, reason: '' };
+  const { outOn: _outOn, rateAt: _rateAt, ...decided } = override ?? { values: {}, reason: '' };
   return inYear({ ...decided, key, remedy }, putOffOn(record), began);
+}
+
+/** The same with what went down since its rate was set. */
+export function changeLess(
+  record: TreatmentRecord,
+  began: string | null,
+  { entries, area }: Booked & { area: number },
+) {
+  const at = rateSetAt(record);
+  return { ...changeOf(record, began), gone: at === undefined ? undefined : goneOf(entries, area, at) };
 }
 
 /** Names of what was put off and is due now. */

@@ -43,7 +43,7 @@ import { HandOver } from './handOver.service.ts';
 import { dayBegun, handedOverAnswer, overSince, yearBefore } from './inHand.ts';
 import { Program } from './program.entity.ts';
 import { type ZonePaper, ProgramZone, paperOf } from './programZone.entity.ts';
-import { Programs, changeAnswer, changeOf } from './programs.service.ts';
+import { Programs, changeAnswer, changeLess } from './programs.service.ts';
 import { type Shared, type SitePrograms, type ZoneToPlan, sitePrograms } from './sitePrograms.ts';
 import { TreatmentRecord } from './treatment.entity.ts';
 
@@ -317,7 +317,7 @@ export class RatesService {
         },
         test,
         advised: result?.advised,
-        changes: (changes.get(zone.id) ?? []).map((record) => changeOf(record, began)),
+        changes: (changes.get(zone.id) ?? []).map((record) => changeLess(record, began, zone)),
         settings: settingsOf(zone.id),
       },
     };

@@ -3,7 +3,10 @@ import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
 /** What of a change is kept; key and remedy stand in columns of their own. */
-export type Override = Omit<Change, 'key' | 'remedy'> & {
+export type Override = Omit<Change, 'key' | 'remedy' | 'gone' | 'told' | 'out'> & {
+  readonly out?: 'left out' | 'next year' | undefined;
+  /** When its rate was set, ISO 8601; nothing on those of before, which were set with the record. */
+  readonly rateAt?: string;
   /** Day on which it was left out or put off; that of the record before days were kept. */
   readonly outOn?: string;
 };

@@ -54,7 +54,7 @@ const densityOf = ({ analysis }: EnteredMaterial): number => (analysis.bulkDensi
 const whole = (material: EnteredMaterial): Material => ({ ...material, packSize: 1, packUnit: 'kg' }) as Material;
 
 /** What a rate of a material brings, over the area where it lies. */
-function ofMaterial(material: EnteredMaterial, rate: number, unit: NonNullable<Entry['unit']>): Sums {
+export function ofMaterial(material: EnteredMaterial, rate: number, unit: NonNullable<Entry['unit']>): Sums {
   const { kind, analysis } = material;
   const grams = unit === 'g/m2' ? rate : unit === 'cm' ? rate * densityOf(material) : 0;
   const layer = unit === 'cm' ? rate : densityOf(material) > 0 ? grams / densityOf(material) : 0;

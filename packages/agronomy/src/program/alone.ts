@@ -120,7 +120,10 @@ export function treatmentsOf(
 ): Treatment[] {
   const own = changes.filter(({ remedy, added }) => remedy === name && added);
   const change = changes.find(({ key, added }) => key === name && !added);
-  const kept = change !== undefined && change.out === undefined && Object.keys(change.values).length > 0;
+  const kept =
+    change !== undefined &&
+    (change.out === undefined || change.out === 'down') &&
+    Object.keys(change.values).length > 0;
   return [
     ...(proposal?.status === 'due' || kept ? [treatmentOf(name, name, proposal, change, asked)] : []),
     ...own.map((added) => treatmentOf(name, added.key, undefined, added, asked)),

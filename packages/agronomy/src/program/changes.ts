@@ -2,6 +2,7 @@ import { type Fields, InputError, type Values, choice, optional, quantity, readF
 import { flag, series, text } from '../calculators/structures.ts';
 import { fieldsOf, remedyOf } from '../remedies/remedies.ts';
 import { type RemedyName, remedyNames } from '../remedies/remedyTable.ts';
+import type { Gone } from './gone.ts';
 import { ownWorkField } from './work.ts';
 
 const month = quantity('', { min: 1, max: 12, whole: true });
@@ -36,10 +37,15 @@ export interface Change {
   readonly remedy: RemedyName;
   readonly reason: string;
   readonly added?: Read['added'];
-  readonly out?: Read['out'];
+  /** `down`: all that was set of it went down since; never set by anybody. */
+  readonly out?: Read['out'] | 'down';
   readonly months?: readonly number[] | undefined;
   readonly work?: Read['work'];
   readonly by?: string | undefined;
+  /** What went down since it was set; nothing where nothing did. */
+  readonly gone?: Gone | undefined;
+  /** What of it is down, in a sentence. */
+  readonly told?: string;
   /** What is set by hand, by the fields of the remedy. */
   readonly values: Readonly<Record<string, unknown>>;
 }

@@ -12,7 +12,7 @@ import { interactionTable } from './interactions.ts';
 /** A change that would mend something, in words for a button. */
 export interface Mend {
   readonly words: string;
-  readonly change: Pick<Change, 'key' | 'remedy' | 'reason'> & Partial<Pick<Change, 'out' | 'months'>>;
+  readonly change: Pick<Change, 'key' | 'remedy' | 'reason' | 'months'> & { readonly out?: 'left out' | 'next year' };
 }
 
 /** Two treatments that work against each other, or one against a limit of the year. */

@@ -25,7 +25,10 @@ export function ownFeed(changes: readonly Change[], key: FedKey, garden: boolean
 
 /** Whether something of it was changed by hand, and how it is told. */
 export function byHandOf(change: Change | undefined, instead: string | null, held: string | null): Treatment['byHand'] {
-  return change ? { reason: change.reason, by: change.by ?? null, instead: change.added ? null : instead, held } : null;
+  if (!change) return null;
+  const { reason, by = null, added, out, told } = change;
+  const more = [told, out === 'down' ? null : held].filter(Boolean).join(' ');
+  return { reason, by, instead: added ? null : instead, held: more || null };
 }
 
 export const statusOf = (change: Change | undefined, made: Made['status']): Treatment['status'] => change?.out ?? made;

@@ -15,6 +15,7 @@ import { changeOf, outOf, ownFeed, ownOf } from './ownChanges.ts';
 import { type Finding, findingsOf } from './findings.ts';
 import { judgedOf } from './judged.ts';
 import { fed, macroOf } from './fed.ts';
+import { lessGone } from './gone.ts';
 import { feedTreatment, limeTreatment } from './ratesAsTreatments.ts';
 import type { Advised } from '../lab/advised.ts';
 import { type BesideLab, besideLab } from './besideLab.ts';
@@ -114,8 +115,24 @@ function sownOnce(treatments: readonly Treatment[], changes: readonly Change[]):
   );
 }
 
-/** The program of one zone. */
+/** The program of one zone; of a rate set by hand, what is still to go down. */
 export function programZone(input: ProgramInput): { readonly reading: Reading; readonly program: ZoneProgram } {
+  const { changes = [], materials, system } = input;
+  if (changes.every(({ gone }) => gone === undefined)) return programOf(input);
+  // As it was set tells which product every rate is of.
+  const { treatments } = programOf(input).program;
+  const left = changes.map((change) =>
+    lessGone(
+      change,
+      treatments.find(({ key }) => key === change.key),
+      materials,
+      system,
+    ),
+  );
+  return programOf({ ...input, changes: left });
+}
+
+function programOf(input: ProgramInput): { readonly reading: Reading; readonly program: ZoneProgram } {
   const { zone, system, changes = [], materials, from, climate, settings = defaultSettings } = input;
   const products = materials.flatMap(({ id, material, price }) => productOf(id, material, price) ?? []);
   const chosen: ProductChoices = Object.fromEntries(

@@ -77,7 +77,8 @@ export interface ByHand {
   readonly held: string | null;
 }
 
-export type TreatmentStatus = 'planned' | 'open' | 'refused' | 'left out' | 'next year';
+/** `down`: what was set of it by hand went down since. */
+export type TreatmentStatus = 'planned' | 'open' | 'refused' | 'left out' | 'next year' | 'down';
 
 /** A remedy with its product, rate and doses in a zone. */
 export interface Treatment {

@@ -179,7 +179,8 @@ export function ChangeDialog({ zoneId, products, work, treatment, before, there 
         </TextField>
       ))}
       <Typography sx={{ fontSize: '0.93rem', color: colours.faded, mb: -1 }}>
-        Rates are of the product, for the year. What is left empty is taken as the test and the usual practice have it.
+        Rates are of the product, from today to the end of the year: what goes down after today comes off. What is left
+        empty is taken as the test and the usual practice have it.
       </Typography>
       <Fields>
         {Object.entries(fields)

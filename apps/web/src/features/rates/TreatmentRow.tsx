@@ -37,13 +37,18 @@ const standings: Readonly<Record<Treatment['status'], string>> = {
   refused: 'refused',
   'left out': 'left out',
   'next year': 'put off to next year',
+  down: 'all of it is down',
 };
+
+/** Nothing of it is to be done this year. */
+const isIdle = (status: Treatment['status']): boolean =>
+  status === 'left out' || status === 'next year' || status === 'down';
 
 /** How much in the year, and in how many goings-over. */
 function Amount({ treatment, main }: Pick<RowProps, 'treatment' | 'main'>) {
   const { say } = useUnits();
   const { status, rate, sense, supply, doses, dose, need, name } = treatment;
-  const quiet = status === 'left out' || status === 'next year';
+  const quiet = isIdle(status);
   const each = doses.length;
   const uneven = doses.some((one) => Math.abs(one.rate - doses[0]!.rate) > 1e-6);
   return (
@@ -149,7 +154,7 @@ export function TreatmentRow({ zoneId, area, treatment, before, products, work, 
   const [first, ...rest] = cautions;
   const id = `treatment-${key}`;
   const lines = doses.length > 1 || doses.some(({ from }) => from) ? doseWords(treatment, system) : [];
-  const faded = status === 'left out' || status === 'next year';
+  const faded = isIdle(status);
   return (
     <Box
       component="section"
