@@ -161,22 +161,6 @@ describe('what is decided by hand', () => {
     expect(treatmentIn(await programOf(zone.id), 'nitrogen').byHand).toBeNull();
   });
 
-  it('is less what went down since it was set, whatever else of it is changed afterwards', async () => {
-    const { zone } = await limed('RATE-1');
-    await decideTreatment(zone.id, 'lime', { values: { rate: '30 lb/1000 ft2' }, reason: 'All that is in the shed' });
-    const set = treatmentIn(await programOf(zone.id), 'lime');
-    const of = { zoneId: zone.id, kind: 'lime', words: 'lime', productId: set.supply!.materialId };
-    await write({ ...of, on: '2026-12-02', rate: 100 });
-    await decideTreatment(zone.id, 'lime', { values: { rate: '30 lb/1000 ft2' }, months: [5], reason: 'All that is in the shed' }); // prettier-ignore
-    const left = treatmentIn(await programOf(zone.id), 'lime');
-    expect([left.status, Math.round(left.rate!.value / 5)]).toEqual([
-      'planned',
-      Math.round((set.rate!.value - 100) / 5),
-    ]);
-    await write({ ...of, on: '2026-12-02', rate: 50 });
-    expect(treatmentIn(await programOf(zone.id), 'lime')).toMatchObject({ status: 'down', byHand: { held: expect.stringMatching(/nothing more goes down/) as string } }); // prettier-ignore
-  });
-
   it('adds work that no test asks for, leaves out what it does, and both are bought or not', async () => {
     const zone = await zoneOf('Kelp', 'KC-1');
     const before = await programOf(zone.id);
@@ -286,5 +270,23 @@ describe('a program', () => {
     await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] });
     const jobs = await server.current().sql<{ productId: string | null; quantity: number; unit: string }>(`SELECT "productId", quantity, unit FROM job WHERE "zoneId" = $1 AND remedy = 'fill' AND state = 'open'`, [zone.id]); // prettier-ignore
     expect(jobs).toEqual([{ productId: null, quantity: 45, unit: 'm3' }]);
+  });
+});
+
+describe('a rate set by hand', () => {
+  it('is less what went down since it was set, whatever else of it is changed afterwards', async () => {
+    const { zone } = await limed('RATE-1');
+    await decideTreatment(zone.id, 'lime', { values: { rate: '30 lb/1000 ft2' }, reason: 'All that is in the shed' });
+    const set = treatmentIn(await programOf(zone.id), 'lime');
+    const of = { zoneId: zone.id, kind: 'lime', words: 'lime', productId: set.supply!.materialId };
+    await write({ ...of, on: '2026-12-02', rate: 100 });
+    await decideTreatment(zone.id, 'lime', { values: { rate: '30 lb/1000 ft2' }, months: [5], reason: 'All that is in the shed' }); // prettier-ignore
+    const left = treatmentIn(await programOf(zone.id), 'lime');
+    expect([left.status, Math.round(left.rate!.value / 5)]).toEqual([
+      'planned',
+      Math.round((set.rate!.value - 100) / 5),
+    ]);
+    await write({ ...of, on: '2026-12-02', rate: 50 });
+    expect(treatmentIn(await programOf(zone.id), 'lime')).toMatchObject({ status: 'down', byHand: { held: expect.stringMatching(/nothing more goes down/) as string } }); // prettier-ignore
   });
 });

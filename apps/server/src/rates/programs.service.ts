@@ -186,7 +186,7 @@ export function changeLess(
   record: TreatmentRecord,
   began: string | null,
   { entries, area }: Booked & { area: number },
-) {
+): Change {
   const at = rateSetAt(record);
   return { ...changeOf(record, began), gone: at === undefined ? undefined : goneOf(entries, area, at) };
 }
