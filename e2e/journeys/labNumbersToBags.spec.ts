@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { expect, openSite, test, toStep } from './person.ts';
+import { expect, handOver, openSite, test, toStep } from './person.ts';
 
 test('an advisor types a result, reads it, gets the rates and hands over the program', async ({ page }) => {
   await page.goto('/');
@@ -67,11 +67,7 @@ test('an advisor types a result, reads it, gets the rates and hands over the pro
   await expect(main).toContainText('No K2O');
 
   // On paper.
-  const opened = page.waitForEvent('popup');
-  await page.getByRole('button', { name: 'Hand this zone over (PDF)' }).click();
-  await (await opened).close();
-  const link = page.getByRole('link', { name: 'Open the PDF' });
-  const pdf = await page.request.get((await link.getAttribute('href'))!);
+  const pdf = await page.request.get(await handOver(page, 'zone'));
   expect(pdf.headers()['content-type']).toBe('application/pdf');
   const printed = execFileSync('pdftotext', ['-', '-'], { input: await pdf.body(), encoding: 'utf8' });
   const text = printed.replace(/\s+/g, ' ');

@@ -111,6 +111,15 @@ export async function openSite(page: Page, site: string, step: string, zone?: st
   await expect(page.getByRole('main')).toBeVisible();
 }
 
+/** Hand over what the Rates step shows, having seen what that changes; the address of its paper. */
+export async function handOver(page: Page, what: 'zone' | 'program'): Promise<string> {
+  await page.getByRole('button', { name: what === 'zone' ? 'Hand this zone over…' : 'Hand the program over…' }).click();
+  await page.getByRole('button', { name: 'Hand over', exact: true }).click();
+  const paper = await page.getByRole('link', { name: 'Open the PDF' }).getAttribute('href');
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
+  return paper!;
+}
+
 /** Scroll the sheet until a cell of it is drawn: rows and columns out of sight are not. */
 export async function scrollTo(page: Page, cell: Locator): Promise<void> {
   const sheet = page.locator('.dsg-container');

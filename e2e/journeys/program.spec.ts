@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { expect, openSite, test, toStep, toZone } from './person.ts';
+import { expect, handOver, openSite, test, toStep, toZone } from './person.ts';
 
 test('a program is changed by hand, keeps that through a new test, and goes to its owner as one', async ({ page }) => {
   await openSite(page, 'Tollgate bowling green', 'Rates', 'The green');
@@ -54,10 +54,7 @@ test('a program is changed by hand, keeps that through a new test, and goes to i
   await page.getByRole('button', { name: 'The whole site' }).click();
   await expect(page.getByRole('row', { name: /The green/ })).toContainText('4.2 lb/1000 ft²');
   await expect(page.getByRole('list', { name: 'To buy' })).toContainText('Sphagnum peat');
-  const opened = page.waitForEvent('popup');
-  await page.getByRole('button', { name: 'Hand the program over (PDF)' }).click();
-  await (await opened).close();
-  const pdf = await page.request.get((await page.getByRole('link', { name: 'Open the PDF' }).getAttribute('href'))!);
+  const pdf = await page.request.get(await handOver(page, 'program'));
   const paper = execFileSync('pdftotext', ['-', '-'], { input: await pdf.body(), encoding: 'utf8' }).replace(
     /\s+/g,
     ' ',

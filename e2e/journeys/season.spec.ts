@@ -1,5 +1,5 @@
 import type { SeasonAnswer } from '@glenfold/contract';
-import { expect, openSite, test, toStep, toZone } from './person.ts';
+import { expect, handOver, openSite, test, toStep, toZone } from './person.ts';
 
 test('a job of today is done without a connection, stands in the book, and the next rate is smaller', async ({
   page,
@@ -9,9 +9,7 @@ test('a job of today is done without a connection, stands in the book, and the n
   const lime = page.getByRole('region', { name: 'Lime' });
   await expect(lime.getByRole('button', { name: /for the year: [\d.]+ lb/ })).toBeVisible();
 
-  const opened = page.waitForEvent('popup');
-  await page.getByRole('button', { name: /^Hand this zone over/ }).click();
-  await (await opened).close();
+  await handOver(page, 'zone');
 
   // What is handed over is dated; the owner wants it today.
   await toStep(page, /Season/);

@@ -289,6 +289,7 @@ export const promised: Readonly<Record<string, Route>> = {
     body: () => ({ remedy: 'potassium', reason: 'as agreed' }),
   },
   'DELETE /zones/:zoneId/program/treatments/:key': { for: 'OA' },
+  'GET /sites/:siteId/programs/ahead': { for: 'OA', query: () => 'units=us' },
   'POST /sites/:siteId/programs': { for: 'OA', body: () => ({}) },
   'POST /sites/:siteId/program/year': { for: 'OA' },
   'POST /sites/:siteId/quotes': { for: 'OA', query: () => 'units=us', body: () => ({ days: 30 }) },

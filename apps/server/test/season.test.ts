@@ -2,6 +2,7 @@ import type {
   BreaksAnswer,
   CalendarLinkAnswer,
   CardAnswer,
+  HandOverAheadAnswer,
   HitsAnswer,
   JobAnswer,
   ProblemAnswer,
@@ -11,6 +12,7 @@ import type {
   WeekAnswer,
   ZoneAnswer,
 } from '@glenfold/contract';
+import fc from 'fast-check';
 import { randomUUID } from 'node:crypto';
 import ICAL from 'ical.js';
 import { decideTreatment, get, send, siteOf, typed, useDemoServer } from './client.ts';
@@ -62,6 +64,54 @@ describe('jobs', () => {
     await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id] });
     const fed = { zoneId: zone.id, jobId: other!.id, on: season.today, kind: 'fertilizer', productId, quantity: 1 };
     expect((await write(fed)).notes.join()).toMatch(/this work is not in it any more: what was done counts/);
+  });
+
+  it('lose nothing that people decided, whatever is changed and handed over, but what was told before', async () => {
+    const { zone } = await limed('JOB-10');
+    const mine = async () => (await seasonOf(zone.siteId)).jobs.filter(({ zoneId, state }) => zoneId === zone.id && state === 'open'); // prettier-ignore
+    const kept = (jobs: readonly JobAnswer[]) => jobs.flatMap(({ hold }) => hold?.words ?? []).sort();
+    let count = 0;
+    const keys = ['lime', 'nitrogen', 'potassium'] as const;
+    const doing = {
+      hold: async (at: number) => {
+        const jobs = await mine();
+        const job = jobs[at % Math.max(1, jobs.length)];
+        if (job && !job.hold) await send('put', `/jobs/${job.id}/hold?units=metric`, { reason: 'the client asked', words: `word ${(count += 1)}` }, 200, job.version); // prettier-ignore
+      },
+      change: async (at: number) => {
+        const key = keys[at % 3]!;
+        await send('delete', `/zones/${zone.id}/program/treatments/${key}`);
+        const change = [{ out: 'left out' }, { values: { rate: 20 + at } }, { values: { times: 1 + (at % 4) } }][at % 3 === 0 ? at % 2 : (at >> 1) % 3]; // prettier-ignore
+        await decideTreatment(zone.id, key, { ...change, reason: 'as agreed' });
+      },
+      handOver: async () => {
+        const before = await mine();
+        const { seal, jobs } = await get<HandOverAheadAnswer>(`/sites/${zone.siteId}/programs/ahead?units=metric&zone=${zone.id}`); // prettier-ignore
+        await send('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id], seal });
+        const told = jobs.filter(({ kind }) => kind === 'gone').flatMap(({ decided }) => decided.flatMap((one) => /on hold: (.*)/.exec(one)?.[1] ?? [])); // prettier-ignore
+        const after = await mine();
+        expect([...kept(after), ...told].sort()).toEqual(kept(before));
+        // What was to move has moved, and nothing else.
+        for (const { kind, day, from, name } of jobs)
+          if (kind === 'moved') expect([name, after.some((job) => job.day === day), from === day]).toEqual([name, true, false]); // prettier-ignore
+      },
+    };
+    const step = fc.tuple(fc.constantFrom('hold', 'hold', 'change', 'change', 'handOver'), fc.nat(11));
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 4, maxLength: 8 }), async (steps) => {
+        for (const [what, at] of steps) await doing[what](at);
+        await doing.handOver();
+      }),
+      { numRuns: 4, endOnFailure: true },
+    );
+    expect(count).toBeGreaterThan(2);
+
+    // Somebody changes it between the look and the hand-over: nothing is handed over.
+    const { seal } = await get<HandOverAheadAnswer>(`/sites/${zone.siteId}/programs/ahead?units=metric&zone=${zone.id}`); // prettier-ignore
+    await send('delete', `/zones/${zone.id}/program/treatments/lime`);
+    await decideTreatment(zone.id, 'lime', { values: { rate: 33 } });
+    const refused = await send<ProblemAnswer>('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id], seal }, 409); // prettier-ignore
+    expect(refused.detail).toMatch(/nothing was handed over. Look at what it says now/);
   });
 
   it('say what a move breaks, want a reason for it, and never let a law or a cap be broken', async () => {

@@ -218,15 +218,21 @@ describe('the program of a zone', () => {
     const asked = serve({
       ...served(answer()),
       'POST /sites/s/programs?units=us': { id: 'i', issuedAt: '', pdf: '/p.pdf', zones: 1 },
+      '/sites/s/programs/ahead?units=us&zone=z': {
+        ...{ seal: 'as-seen', zones: [{ zoneId: 'z', name: 'Court', at: null, differences: [] }], without: [] },
+        jobs: [{ kind: 'gone', name: 'Lime, Court', zoneId: 'z', zone: 'Court', amount: '50 lb', was: null, day: '2027-05-04', from: null, decided: ['on hold: it stands in water'] }], // prettier-ignore
+      },
     });
-    const opened: string[] = [];
-    window.open = ((address: string) => (opened.push(address), null)) as typeof window.open;
     show(<Rates {...props} />);
     const draft = await screen.findByRole('link', { name: 'Print a draft (PDF)' });
     expect(draft.getAttribute('href')).toBe('/api/zones/z/program.pdf?units=us');
     expect(asked.every(({ method }) => method === 'GET')).toBe(true);
     await userEvent.click(screen.getByRole('button', { name: /Hand the program over/ }));
-    await waitFor(() => expect(opened).toEqual(['/p.pdf']));
+    expect((await screen.findByRole('region', { name: 'Jobs that go' })).textContent).toMatch(/Lime, Court: Tue 4 May 2027; 50 lb; on hold: it stands in water/); // prettier-ignore
+    expect(asked.every(({ method }) => method === 'GET')).toBe(true);
+    await userEvent.click(screen.getByRole('button', { name: 'Hand over' }));
+    expect((await screen.findByRole('link', { name: 'Open the PDF' })).getAttribute('href')).toBe('/p.pdf');
+    expect(asked.find(({ method }) => method === 'POST')!.body).toEqual({ seal: 'as-seen', zoneIds: ['z'] });
   });
 
   it('lead to the price of a product without loading the page anew', async () => {

@@ -23,6 +23,7 @@ import {
   IsOptional,
   IsString,
   IsUUID,
+  MaxLength,
   Length,
   Max,
   Min,
@@ -183,4 +184,45 @@ export class HandOverInput {
   @IsArray()
   @IsUUID(undefined, { each: true, message: 'Choose zones of the site.' })
   zoneIds?: string[];
+
+  /** Of what was looked at before; what is another by then is not handed over. */
+  @IsOptional()
+  @IsString()
+  @MaxLength(64)
+  seal?: string;
+}
+
+/** What becomes of a job when another program is handed over. */
+export class JobAheadAnswer {
+  @IsIn(['gone', 'changed', 'moved']) kind: 'gone' | 'changed' | 'moved';
+  @IsString() name: string;
+  @IsString() zoneId: string;
+  @IsString() zone: string;
+  @IsOptional() @IsString() amount: string | null;
+  /** What it is now, where that is another. */
+  @IsOptional() @IsString() was: string | null;
+  @IsOptional() @IsString() day: string | null;
+  /** Its day until now, where it moves. */
+  @IsOptional() @IsString() from: string | null;
+  /** What people had decided of it, a sentence each. */
+  @IsString({ each: true }) decided: string[];
+}
+
+/** A zone as handing over would freeze it, beside the last paper of it. */
+export class ZoneAheadAnswer {
+  @IsString() zoneId: string;
+  @IsString() name: string;
+  /** When the last was handed over; nothing where none was. */
+  @IsOptional() @IsString() at: string | null;
+  @IsString({ each: true }) differences: string[];
+}
+
+/** What handing over would do. */
+export class HandOverAheadAnswer {
+  /** To be given back with the hand-over. */
+  @IsString() seal: string;
+  @ValidateNested({ each: true }) @Type(() => ZoneAheadAnswer) zones: ZoneAheadAnswer[];
+  /** Names of zones that have nothing to hand over. */
+  @IsString({ each: true }) without: string[];
+  @ValidateNested({ each: true }) @Type(() => JobAheadAnswer) jobs: JobAheadAnswer[];
 }

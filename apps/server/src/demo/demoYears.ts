@@ -8,7 +8,7 @@ import { LogbookService } from '../logbook/logbook.service.ts';
 import { MachinesService } from '../machines/machines.service.ts';
 import { ProductRecord } from '../materials/product.entity.ts';
 import { Clock } from '../platform/clock.ts';
-import { RatesService } from '../rates/rates.service.ts';
+import { HandingOver } from '../rates/handingOver.service.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { Records } from '../platform/records.ts';
@@ -54,7 +54,7 @@ export class DemoYears {
     private readonly clock: Clock,
     private readonly ground: GroundService,
     private readonly imports: LabReportService,
-    private readonly rates: RatesService,
+    private readonly handing: HandingOver,
     private readonly jobs: JobsService,
     private readonly logbook: LogbookService,
     private readonly machines: MachinesService,
@@ -108,7 +108,7 @@ export class DemoYears {
     if ('handOver' in step) {
       const zones = await this.ground.zones(siteId);
       const zoneIds = zones.filter(({ label }) => step.handOver.includes(label)).map(({ id }) => id);
-      await this.rates.issue(siteId, 'us', { zoneIds });
+      await this.handing.issue(siteId, 'us', { zoneIds });
       return;
     }
     const { on, done, zone, position = 0, share = 1, by, reason, state = 'done' } = step;

@@ -15,7 +15,7 @@ import { MachinesService } from '../machines/machines.service.ts';
 import { SettingsService } from '../settings/settings.service.ts';
 import { SetupService } from '../people/setup.service.ts';
 import { MaterialsService } from '../materials/materials.service.ts';
-import { RatesService } from '../rates/rates.service.ts';
+import { HandingOver } from '../rates/handingOver.service.ts';
 import { OwnerReports } from '../report/ownerReports.service.ts';
 
 interface Scenario {
@@ -73,7 +73,7 @@ export class FirstRun {
     private readonly materials: MaterialsService,
     private readonly machines: MachinesService,
     private readonly settings: SettingsService,
-    private readonly rates: RatesService,
+    private readonly handing: HandingOver,
     private readonly demoBags: DemoBags,
     private readonly laboratories: LaboratoriesService,
     private readonly years: DemoYears,
@@ -118,7 +118,7 @@ export class FirstRun {
             await this.tests.load(site.id, findings);
             const zones = await this.ground.zones(site.id);
             const zoneIds = zones.filter(({ label }) => handedOver.includes(label)).map(({ id }) => id);
-            if (zoneIds.length > 0) await this.rates.issue(site.id, 'us', { zoneIds });
+            if (zoneIds.length > 0) await this.handing.issue(site.id, 'us', { zoneIds });
             await this.years.today(site.id, today);
             if (letter) await this.#ownerReport(site.id, letter);
           }

@@ -1,4 +1,5 @@
-import { type Treatment, type ZoneProgram, coreUnit, planned, productIdOf } from '@glenfold/agronomy';
+import { type Treatment, type UnitSystem, type ZoneProgram, coreUnit, planned, productIdOf } from '@glenfold/agronomy';
+import type { JobAheadAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { randomUUID } from 'node:crypto';
@@ -30,16 +31,49 @@ export interface Handed {
   readonly doses: readonly HandedDose[];
 }
 
+/** What a hand-over will do to the jobs of the program before it. */
+export type JobsForeseer = (
+  siteId: string,
+  zones: readonly HandedZone[],
+  doses: readonly HandedDose[],
+  units: UnitSystem,
+) => Promise<readonly JobAheadAnswer[]>;
+
+/** Treatments that are handed over, and their doses, each with an id of its own. */
+function linesOf(zones: readonly HandedZone[]) {
+  const lines = zones.flatMap(({ zoneId, program: { treatments } }) =>
+    planned(treatments).map((treatment) => ({ id: randomUUID(), zoneId, treatment })),
+  );
+  const doses = lines.flatMap(({ id, zoneId, treatment }) =>
+    treatment.doses.map((dose, position) => ({
+      ...{ doseId: randomUUID(), treatmentId: id, zoneId, position, treatment, dose },
+    })),
+  );
+  return { lines, doses };
+}
+
 /** Keeps what is handed over as rows, and tells the steps that go on from there. */
 @Injectable()
 export class HandOver {
   readonly #listeners: Array<(handed: Handed) => Promise<void>> = [];
+
+  #foreseer: JobsForeseer = () => Promise.resolve([]);
 
   constructor(private readonly records: Records) {}
 
   /** Do something with every program that is handed over: it stands or falls with it. */
   listen(listener: (handed: Handed) => Promise<void>): void {
     this.#listeners.push(listener);
+  }
+
+  /** Say beforehand what a hand-over does to the jobs that there are. */
+  foresee(foreseer: JobsForeseer): void {
+    this.#foreseer = foreseer;
+  }
+
+  /** What becomes of the jobs of some zones, were they handed over now. */
+  jobsAhead(siteId: string, zones: readonly HandedZone[], units: UnitSystem): Promise<readonly JobAheadAnswer[]> {
+    return this.#foreseer(siteId, zones, linesOf(zones).doses, units);
   }
 
   /** The newest that was handed over of each zone. */
@@ -71,18 +105,11 @@ export class HandOver {
 
   /** Treatments and doses as rows, so that what was handed over can be asked for. */
   async keep(program: Program, zones: readonly HandedZone[], earlier: readonly ProgramZone[]): Promise<void> {
-    const lines = zones.flatMap(({ zoneId, program: { treatments } }) =>
-      planned(treatments).map((treatment) => ({ id: randomUUID(), zoneId, treatment })),
-    );
+    const { lines, doses } = linesOf(zones);
     await this.records.of(TreatmentRecord).addAll(
       lines.map(({ id, zoneId, treatment: { key, remedy, supply, rate, sense } }) => ({
         ...{ id, programId: program.id, zoneId, key, remedy, productId: productIdOf(supply) },
         ...{ rate: rate?.value ?? null, unit: coreUnit(sense), override: null },
-      })),
-    );
-    const doses = lines.flatMap(({ id, zoneId, treatment }) =>
-      treatment.doses.map((dose, position) => ({
-        ...{ doseId: randomUUID(), treatmentId: id, zoneId, position, treatment, dose },
       })),
     );
     await this.records.of(DoseRecord).addAll(

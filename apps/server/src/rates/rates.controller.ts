@@ -1,5 +1,6 @@
 import type { UnitSystem, Working } from '@glenfold/agronomy';
 import {
+  HandOverAheadAnswer,
   HandOverInput,
   IssuedProgramAnswer,
   SchoolsAnswer,
@@ -39,6 +40,7 @@ import { Days } from '../settings/days.service.ts';
 import { Otherwise } from './otherwise.service.ts';
 import { ProgramPapers } from './programPapers.service.ts';
 import { type Copy, copies } from './programPdf.ts';
+import { HandingOver } from './handingOver.service.ts';
 import { RatesService } from './rates.service.ts';
 
 /** The owner’s paper unless the workings are asked for. */
@@ -50,6 +52,7 @@ const pdf = { schema: { type: 'string', format: 'binary' } };
 @Controller()
 export class RatesController {
   constructor(
+    private readonly handing: HandingOver,
     private readonly rates: RatesService,
     private readonly otherwise: Otherwise,
     private readonly papers: ProgramPapers,
@@ -183,6 +186,20 @@ export class RatesController {
     return this.rates.beginYear(siteId);
   }
 
+  /** What handing them over would do, before it is done. */
+  @Get('sites/:siteId/programs/ahead')
+  @For('work.write')
+  @ApiQuery({ name: 'units', enum: systems })
+  @ApiQuery({ name: 'zone', required: false })
+  @ApiOkResponse({ type: HandOverAheadAnswer })
+  ahead(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Query('units', unitsPipe) units: UnitSystem,
+    @Query('zone', new ParseUUIDPipe({ optional: true })) zone?: string,
+  ): Promise<HandOverAheadAnswer> {
+    return this.handing.ahead(siteId, units, zone === undefined ? undefined : [zone]);
+  }
+
   /** Hand over programs of a site, as they are now. */
   @Post('sites/:siteId/programs')
   @For('work.write')
@@ -193,7 +210,7 @@ export class RatesController {
     @Query('units', unitsPipe) units: UnitSystem,
     @Body() input: HandOverInput,
   ): Promise<IssuedProgramAnswer> {
-    const { id, handedOverAt, zones } = await this.rates.issue(siteId, units, input);
+    const { id, handedOverAt, zones } = await this.handing.issue(siteId, units, input);
     return { id, issuedAt: handedOverAt!.toISOString(), pdf: `/api/programs/${id}/program.pdf`, zones };
   }
 

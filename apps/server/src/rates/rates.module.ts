@@ -4,6 +4,7 @@ import { MaterialsModule } from '../materials/materials.module.ts';
 import { GroundModule } from '../ground/ground.module.ts';
 import { OwnLaboratoriesModule } from '../laboratories/ownLaboratories.module.ts';
 import { LabModule } from '../lab/lab.module.ts';
+import { HandingOver } from './handingOver.service.ts';
 import { HandOver } from './handOver.service.ts';
 import { ProgramPapers } from './programPapers.service.ts';
 import { Otherwise } from './otherwise.service.ts';
@@ -18,7 +19,17 @@ import { RatesReporter } from './rates.reporter.ts';
 @Module({
   imports: [MaterialsModule, MachinesModule, GroundModule, OwnLaboratoriesModule, LabModule],
   controllers: [RatesController, QuotesController],
-  providers: [RatesReporter, Programs, HandOver, RatesService, Otherwise, Quotes, QuotePapers, ProgramPapers],
-  exports: [RatesService, HandOver, Quotes, QuotePapers, ProgramPapers],
+  providers: [
+    RatesReporter,
+    Programs,
+    HandOver,
+    HandingOver,
+    RatesService,
+    Otherwise,
+    Quotes,
+    QuotePapers,
+    ProgramPapers,
+  ],
+  exports: [RatesService, HandOver, HandingOver, Quotes, QuotePapers, ProgramPapers],
 })
 export class RatesModule {}

@@ -14,7 +14,6 @@ import {
   zoneCost,
 } from '@glenfold/agronomy';
 import {
-  type HandOverInput,
   type SiteProgramAnswer,
   type TreatmentChangeAnswer,
   type TreatmentInput,
@@ -195,38 +194,13 @@ export class RatesService {
   /** All that the paper of a zone shows, as it stands now. Nothing is kept: a draft is printed without being handed over. */
   async draft(zoneId: string, units: UnitSystem): Promise<ZonePaper> {
     const zone = await this.ground.zone(zoneId);
-    const [paper] = await this.#papers(zone.siteId, units, [zoneId]);
-    return paper?.paper ?? this.#nothingYet(zone.name);
+    const [paper] = await this.papers(zone.siteId, units, [zoneId]);
+    return paper?.paper ?? this.nothingYet(zone.name);
   }
 
   /** The same of every zone of a site. */
   async siteDraft(siteId: string, units: UnitSystem): Promise<ZonePaper[]> {
-    return (await this.#papers(siteId, units)).map(({ paper }) => paper);
-  }
-
-  /** Hand a site’s program over: frozen as it stands, and in place of what was handed over of these zones before. */
-  async issue(
-    siteId: string,
-    units: UnitSystem,
-    { zoneIds }: HandOverInput = {},
-  ): Promise<Program & { zones: number }> {
-    const seen = await this.handOver.last(zoneIds ?? (await this.ground.zones(siteId)).map(({ id }) => id));
-    const papers = await this.#papers(siteId, units, zoneIds);
-    const first = papers[0] ?? this.#nothingYet('This site');
-    return this.records.together(async (of) => {
-      const earlier = await this.handOver.claim(siteId, papers, seen);
-      const issuedAt = this.clock.now();
-      const program = await of(Program).add({
-        ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, startsOn: first.startsOn },
-      });
-      await of(ProgramZone).addAll(
-        papers.map(({ zoneId, paper, resultId }) => ({
-          ...{ programId: program.id, zoneId, labResultId: resultId, issuedAt, issued: paper },
-        })),
-      );
-      await this.handOver.keep(program, papers, earlier);
-      return { ...program, zones: papers.length };
-    });
+    return (await this.papers(siteId, units)).map(({ paper }) => paper);
   }
 
   /** A zone of a program that was handed over, as the person may see it. */
@@ -340,7 +314,8 @@ export class RatesService {
     return (result && borrowedWords(result, zoneId, names)) ?? null;
   }
 
-  async #papers(siteId: string, units: UnitSystem, only?: readonly string[]) {
+  /** What the papers of a site’s zones show, as they stand now. */
+  async papers(siteId: string, units: UnitSystem, only?: readonly string[]) {
     const { zones, list, basis } = await this.#sitePrograms(siteId, units);
     const practice = await this.practices.current();
     const priced = this.#seesCosts();
@@ -390,7 +365,8 @@ export class RatesService {
     return role === null || allows(role, 'costs.read');
   }
 
-  #nothingYet(name: string): never {
+  /** @throws that there is nothing to print or to hand over */
+  nothingYet(name: string): never {
     throw new Problem(
       404,
       'Nothing in the program yet',

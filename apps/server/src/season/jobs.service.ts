@@ -1,14 +1,12 @@
-import {
-  type JobDose,
-  type UnitSystem,
-  breaksOf,
-  present,
-  productIdOf,
-  remedyEntry,
-  successors,
-  tellSupply,
-} from '@glenfold/agronomy';
-import type { BreaksAnswer, JobAnswer, JobCrewInput, JobDayInput, JobHoldInput } from '@glenfold/contract';
+import { type JobDose, type UnitSystem, breaksOf, remedyEntry } from '@glenfold/agronomy';
+import type {
+  BreaksAnswer,
+  JobAheadAnswer,
+  JobAnswer,
+  JobCrewInput,
+  JobDayInput,
+  JobHoldInput,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
 import { EntryRecord } from '../entries/entry.entity.ts';
@@ -19,10 +17,11 @@ import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
-import { HandOver, type Handed } from '../rates/handOver.service.ts';
+import { HandOver, type Handed, type HandedDose, type HandedZone } from '../rates/handOver.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone } from './basis.service.ts';
-import { type FormerAmount, Job } from './job.entity.ts';
+import { amountOf, doseWords, handedJobs, jobsAhead } from './handedJobs.ts';
+import { Job } from './job.entity.ts';
 import { placedJobs } from './siteSeason.ts';
 
 /** Jobs that are still to be done. */
@@ -40,6 +39,7 @@ export class JobsService {
     handOver: HandOver,
   ) {
     handOver.listen((handed) => this.#from(handed));
+    handOver.foresee((...asked) => this.#ahead(...asked));
   }
 
   /** Jobs of a site that count: open, done and not done; none of a program that another stands for. */
@@ -165,10 +165,7 @@ export class JobsService {
       [jobs.flatMap(({ personId }) => personId ?? [])],
     );
     const machines = jobs.some(({ machineId }) => machineId !== null) ? await this.bases.machines() : [];
-    const products = await this.records.ask<{ id: string; name: string }>(
-      `SELECT "id", "name" FROM product WHERE "practiceId" = $1 AND "id" = ANY($2)`,
-      [jobs.flatMap(({ productId, was }) => [productId ?? [], was?.productId ?? []].flat())],
-    );
+    const products = await this.#products(jobs.flatMap((job) => [job, job.was ?? []].flat()));
     const nameOf = (list: ReadonlyArray<{ id: string; name: string }>, id: string | null): string | null =>
       list.find((one) => one.id === id)?.name ?? null;
     const todayOf = season ? undefined : await this.days.across(jobs.map(({ siteId }) => siteId));
@@ -211,28 +208,7 @@ export class JobsService {
     const zoneIds = zones.map(({ zoneId }) => zoneId);
     const former = await this.records.of(Job).find({ zoneId: Any([...zoneIds]), state: In([...OPEN]) });
     for (const { id } of former) await this.records.of(Job).change(id, { state: 'superseded' });
-    const placeOfFormer = successors(
-      former,
-      doses.map(({ doseId, zoneId, position, treatment }) => ({
-        ...{ id: doseId, zoneId, key: treatment.key, position, from: treatment.doses[position]!.from },
-      })),
-    );
-    const made = doses.map(({ doseId, zoneId, position, treatment }): Partial<Job> => {
-      const { key, remedy, name, dose, sense, supply, others, cautions } = treatment;
-      const { rate, quantity, from, to, own } = treatment.doses[position]!;
-      const job = {
-        ...{ siteId: program.siteId, zoneId, programId: program.id, doseId, key, remedy, name, dose, position },
-        ...{ productId: productIdOf(supply), rate, sense, unit: supply?.unit ?? null, cautions, from, to, own },
-        quantity: quantity ?? (supply ? supply.quantity.value / treatment.doses.length : null),
-        mixed: others.map((other) => ({
-          ...{ productId: productIdOf(other), name: other.name, unit: other.unit },
-          quantity: other.quantity.value / treatment.doses.length,
-        })),
-        ...{ dated: false, moved: false, words: [], state: 'open' as const },
-      };
-      const before = placeOfFormer.get(doseId);
-      return before ? { ...job, ...decidedOf(before, job) } : job;
-    });
+    const made = handedJobs(program.siteId, program.id, doses, former).map(({ job }) => job);
     const added = await this.records.of(Job).addAll(made);
     const basis = await this.bases.of(program.siteId);
     const all = await this.of(program.siteId);
@@ -244,25 +220,78 @@ export class JobsService {
     );
   }
 
+  #products(of: ReadonlyArray<{ readonly productId: string | null }>) {
+    return this.records.ask<{ id: string; name: string }>(
+      `SELECT "id", "name" FROM product WHERE "practiceId" = $1 AND "id" = ANY($2)`,
+      [of.flatMap(({ productId }) => productId ?? [])],
+    );
+  }
+
+  /** What becomes of the open jobs of some zones, were these doses handed over now. */
+  async #ahead(
+    siteId: string,
+    zones: readonly HandedZone[],
+    doses: readonly HandedDose[],
+    units: UnitSystem,
+  ): Promise<JobAheadAnswer[]> {
+    const zoneIds = new Set(zones.map(({ zoneId }) => zoneId));
+    const all = await this.of(siteId);
+    const former = all.filter(
+      ({ zoneId, state }) => zoneIds.has(zoneId) && (OPEN as readonly string[]).includes(state),
+    );
+    if (former.length === 0) return [];
+    const basis = await this.bases.of(siteId);
+    const fresh = handedJobs(siteId, null, doses, former).map(({ job, before }) => ({
+      job: { ...job, id: job.doseId!, day: job.day ?? null } as Job,
+      before,
+    }));
+    const going = new Set(former.map(({ id }) => id));
+    const days = await this.#placed(
+      fresh.flatMap(({ job }) => (job.moved ? [] : [job])),
+      [...all.filter(({ id }) => !going.has(id)), ...fresh.flatMap(({ job }) => (job.moved ? [job] : []))],
+      basis,
+    );
+    const dayOf = new Map(days.map(({ id, day }) => [id, day]));
+    const told = await this.told(former, units, new Map(), new Map(basis.zones.map(({ id, name }) => [id, name])));
+    const products = new Map(
+      (await this.#products([...former, ...fresh.map(({ job }) => job)])).map(({ id, name }) => [id, name]),
+    );
+    return jobsAhead(
+      fresh.map(({ job, before }) => ({
+        job: { ...job, day: job.moved ? job.day : (dayOf.get(job.id) ?? null) },
+        before,
+      })),
+      former,
+      new Map(told.map((answer) => [answer.id, answer])),
+      (job) => amountOf(job, products.get(job.productId ?? '') ?? null, units),
+    );
+  }
+
   /** Days for some jobs, beside those that have theirs; what was done lately keeps its distance too. */
   async #place(jobs: readonly Job[], all: readonly Job[], basis: SeasonBasis): Promise<void> {
     if (jobs.length === 0) return;
     const fresh = new Set(jobs.map(({ id }) => id));
-    const kept = await this.#kept(
+    const placed = await this.#placed(
+      jobs,
       all.filter(({ id }) => !fresh.has(id)),
       basis,
-    );
-    const placed = await this.threads.run(
-      placedJobs,
-      placeOf(basis, 'metric'),
-      basis.zones.map((zone) => seasonZone(zone, basis)),
-      jobs.map((job) => doseOf(job, basis)),
-      kept,
     );
     await this.records.of(Job).changeAll(
       placed.map(({ id, earliest, latest, day, words }) => ({
         ...{ id, earliest, latest, day, words, dated: true },
       })),
+    );
+  }
+
+  /** The days that some jobs get beside others; nothing is kept. */
+  async #placed(jobs: readonly Job[], beside: readonly Job[], basis: SeasonBasis) {
+    const kept = await this.#kept(beside, basis);
+    return this.threads.run(
+      placedJobs,
+      placeOf(basis, 'metric'),
+      basis.zones.map((zone) => seasonZone(zone, basis)),
+      jobs.map((job) => doseOf(job, basis)),
+      kept,
     );
   }
 
@@ -301,59 +330,10 @@ export class JobsService {
   }
 }
 
-/** What people had decided of a job whose place another takes, and what it was to be where that is another amount. */
-function decidedOf(before: Job, job: FormerAmount): Partial<Job> {
-  const { hold, personId, machineId, moved, day, movedBecause } = before;
-  return {
-    ...{ replacesId: before.id, hold, personId, machineId },
-    ...(moved ? { moved, day, movedBecause, dated: true } : {}),
-    was: sameAmount(before, job) ? before.was : amountKept(before),
-  };
-}
-
-const amountKept = ({ rate, sense, quantity, unit, mixed, productId }: FormerAmount): FormerAmount => ({
-  ...{ rate, sense, quantity, unit, mixed, productId },
-});
-
-/** Share by which an amount may differ and be the same still. */
-const SAME = 0.005;
-const near = (one: number | null, other: number | null): boolean =>
-  one === null || other === null ? one === other : Math.abs(one - other) <= SAME * Math.max(Math.abs(one), 1e-9);
-
-/** Whether two jobs put the same down, thing by thing. */
-const sameAmount = (one: FormerAmount, other: FormerAmount): boolean =>
-  one.productId === other.productId &&
-  near(one.rate, other.rate) &&
-  near(one.quantity, other.quantity) &&
-  one.mixed.length === other.mixed.length &&
-  one.mixed.every(
-    ({ name, quantity }, at) => other.mixed[at]!.name === name && near(quantity, other.mixed[at]!.quantity),
-  );
-
 export const openOrDone = ({ state }: Job): boolean => state !== 'not done' && state !== 'superseded';
-
-/** "Application 2 of 3". */
-function doseWords({ dose, position }: Job, doses: number): string {
-  const word = `${dose.charAt(0).toUpperCase()}${dose.slice(1)}`;
-  return doses > 1 ? `${word} ${position + 1} of ${doses}` : word;
-}
 
 /** What doses of one treatment have in common. */
 const dosesOf = ({ zoneId, key, programId }: Job): string => `${zoneId} ${programId} ${key}`;
-
-/** "40 lb/1000 ft², 98 lb of Pelletised lime"; of a mix "0.1 in, 6 yd³ of Sand, 0.8 yd³ of peat". */
-function amountOf(
-  { rate, sense, quantity, unit, mixed }: FormerAmount,
-  product: string | null,
-  units: UnitSystem,
-): string {
-  const used = [
-    ...(rate !== null && sense !== 'count' ? [present(sense, rate, units).text] : []),
-    ...(quantity !== null && unit !== null ? [tellSupply(quantity, unit, units)] : []),
-  ];
-  const parts = mixed.map((part) => `${tellSupply(part.quantity, part.unit, units)} of ${part.name}`);
-  return [...(used.length > 0 ? [`${used.join(', ')}${product ? ` of ${product}` : ''}`] : []), ...parts].join(', ');
-}
 
 const told = ({ version, day, hold, personId, machineId, state }: Job) => ({
   ...{ version, day, hold, personId, machineId, state },

@@ -1,5 +1,6 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
+  HandOverAheadAnswer,
   HandOverInput,
   IssuedProgramAnswer,
   QuoteAnswer,
@@ -18,6 +19,18 @@ export const ratesQueries = {
     queryOptions({
       queryKey: ['program', 'quote', siteId],
       queryFn: () => api<QuoteOfSiteAnswer>('GET', `/sites/${siteId}/quote`),
+    }),
+  /** What handing over would do; looked up anew each time it is asked. */
+  ahead: (siteId: string, units: UnitSystem, zoneId?: string) =>
+    queryOptions({
+      queryKey: ['program', 'ahead', siteId, units, zoneId ?? ''],
+      queryFn: () =>
+        api<HandOverAheadAnswer>(
+          'GET',
+          `/sites/${siteId}/programs/ahead?units=${units}${zoneId ? `&zone=${zoneId}` : ''}`,
+        ),
+      gcTime: 0,
+      staleTime: 0,
     }),
   /** The whole site; it follows every program of its zones. */
   siteProgram: (siteId: string, units: UnitSystem) =>
