@@ -267,6 +267,9 @@ describe('the migrations', () => {
     expect([await qualifiers(), await column('kind'), await column('mixed')]).toEqual([true, expect.any(Number), 2]);
     const kinds = await column('kind');
     const places = await column('replacesId');
+    const decided = await column('decided');
+    await owner.undoLastMigration();
+    expect(await column('decided')).toBeLessThan(decided);
     await owner.undoLastMigration();
     expect([places, await column('replacesId')]).toEqual([1, 0]);
     await owner.undoLastMigration();

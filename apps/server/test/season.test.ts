@@ -7,8 +7,10 @@ import type {
   JobAnswer,
   ProblemAnswer,
   ProofAnswer,
+  TasksAnswer,
   SeasonAnswer,
   SiteDateAnswer,
+  SiteReportAnswer,
   WeekAnswer,
   ZoneAnswer,
 } from '@glenfold/contract';
@@ -112,6 +114,28 @@ describe('jobs', () => {
     await decideTreatment(zone.id, 'lime', { values: { rate: 33 } });
     const refused = await send<ProblemAnswer>('post', `/sites/${zone.siteId}/programs?units=metric`, { zoneIds: [zone.id], seal }, 409); // prettier-ignore
     expect(refused.detail).toMatch(/nothing was handed over. Look at what it says now/);
+  });
+
+  it('say that something was decided after the hand-over, on the job, in the report and in Rounds, until it is taken back', async () => {
+    const { zone } = await limed('JOB-11');
+    const told = async () => {
+      const { jobs } = await seasonOf(zone.siteId);
+      const { zones } = await get<SiteReportAnswer>(`/sites/${zone.siteId}/report`);
+      const { tasks } = await get<TasksAnswer>('/rounds');
+      return [
+        jobs
+          .filter(({ zoneId, changedSince }) => zoneId === zone.id && changedSince)
+          .map(({ key }) => key)
+          .join(),
+        zones.find(({ name }) => name === 'JOB-11')!.changing,
+        tasks.some(({ words }) => /^Changed since it was handed over: .*JOB-11/.test(words)),
+      ];
+    };
+    expect(await told()).toEqual(['', false, false]);
+    await decideTreatment(zone.id, 'lime', { values: { rate: 60 }, reason: 'half of it this year' });
+    expect(await told()).toEqual(['lime', true, true]);
+    await send('delete', `/zones/${zone.id}/program/treatments/lime`);
+    expect(await told()).toEqual(['', false, false]);
   });
 
   it('say what a move breaks, want a reason for it, and never let a law or a cap be broken', async () => {

@@ -220,8 +220,8 @@ describe('a report that is shared', () => {
       quote: null,
       year: { done: [], next: [], moved: [], retests: [] },
       zones: [
-        { name: 'Verge', area: 40, grass: 'red fescue', plan: null },
-        { ...facts, plan: { ...zone, reading, program } as never },
+        { name: 'Verge', area: 40, grass: 'red fescue', changing: false, plan: null },
+        { ...facts, changing: false, plan: { ...zone, reading, program } as never },
       ],
     };
   };

@@ -8,18 +8,33 @@ const record = fc.record(Object.fromEntries(fields.map((field) => [field, value]
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
 describe('a save that came too late', () => {
-  it('keeps what the person changed, and what only the other changed', () => {
+  it('keeps what only one of the two touched, and asks after what both did', () => {
     fc.assert(
       fc.property(record, record, record, (base, mine, theirs) => {
-        const { kept, contested, theirsOnly } = merge(mine, theirs, base);
+        const { kept, contested, theirsOnly, mineOnly } = merge(mine, theirs, base);
         for (const field of fields) {
-          const touched = !same(mine[field], base[field]);
-          expect(kept[field]).toEqual(touched ? mine[field] : theirs[field]);
-          expect(contested.includes(field)).toBe(touched && !same(mine[field], theirs[field]));
-          expect(theirsOnly.includes(field)).toBe(!touched && !same(base[field], theirs[field]));
+          const [own, other] = [!same(mine[field], base[field]), !same(theirs[field], base[field])];
+          const differ = !same(mine[field], theirs[field]);
+          expect(kept[field]).toEqual(own ? mine[field] : theirs[field]);
+          expect([contested, mineOnly, theirsOnly].map((list) => list.includes(field))).toEqual([
+            own && other && differ,
+            own && !other,
+            other && !own,
+          ]);
         }
       }),
     );
+  });
+
+  it('is never half of one and half of the other where a number says nothing without its product', () => {
+    const base = { 'values.material': 'urea', 'values.rate': 10, months: [4] };
+    const [mine, theirs] = [
+      { ...base, 'values.rate': 20 },
+      { ...base, 'values.material': 'slow feed', months: [5] },
+    ];
+    const { kept, contested, theirsOnly } = merge(mine, theirs, base);
+    expect(contested).toEqual(['values.material', 'values.rate']);
+    expect([kept, theirsOnly]).toEqual([{ 'values.material': 'urea', 'values.rate': 20, months: [5] }, ['months']]);
   });
 
   it('is kept whole where it is not known what was changed', () => {
@@ -49,7 +64,8 @@ describe('values of a report', () => {
         for (const key of Object.keys(theirs.values)) {
           const untouched = same(mine.values[key], base.values[key]);
           expect(same(saved[key], untouched ? theirs.values[key] : mine.values[key])).toBe(true);
-          expect(contested.includes(`values.${key}`)).toBe(!untouched && !same(mine.values[key], theirs.values[key]));
+          const alone = same(theirs.values[key], base.values[key]);
+          expect(contested.includes(`values.${key}`)).toBe(!untouched && !alone && !same(mine.values[key], theirs.values[key])); // prettier-ignore
         }
       }),
     );

@@ -29,7 +29,7 @@ const jobWith = (more: Partial<JobAnswer> = {}): JobAnswer => ({
   amount: '40 lb/1000 ft², 43 lb',
   ...{ earliest: '2027-03-01', latest: '2027-11-30', day: '2027-04-12', state: 'open', words: [], breaks: [] },
   ...{ movedBecause: null, hold: null, personId: null, person: null, machineId: null, machine: null, late: false },
-  ...{ was: null, replacedById: null },
+  ...{ was: null, replacedById: null, changedSince: false },
   ...more,
 });
 

@@ -150,6 +150,24 @@ describe('the products', () => {
     expect(changesOf(asked)).toHaveLength(2);
   });
 
+  it('keep without a question what only one of the two touched, and say so', async () => {
+    let first = true;
+    const asked = open('lime', {
+      'PUT /products/lime': ({ body }: Asked) => {
+        const current = productWith({ version: 9, stock: 4 });
+        const late = first;
+        first = false;
+        return late ? problem(409, { conflict: { changedBy: 'Piet Vane', changedAt: '2026-10-14T09:30:00Z', current } }) : { ...current, ...(body as object), version: 10 }; // prettier-ignore
+      },
+    });
+    await userEvent.clear(await price());
+    await userEvent.type(await price(), '7');
+    await userEvent.click(screen.getByRole('button', { name: 'Save' }));
+    expect(await screen.findByText('Saved together with what Piet Vane changed meanwhile: In stock.')).toBeTruthy();
+    expect(changesOf(asked)[1]).toMatchObject({ version: '9', body: { packPrice: 7, stock: 4 } });
+    expect(screen.queryByRole('dialog')).toBeNull();
+  });
+
   it('take one of the practice’s own by its label, with what is wrong told beside the number', async () => {
     const asked = open('fertilizer', {
       'POST /products': ({ body }: Asked) => ({ ...urea, ...(body as object), id: 'new' }),

@@ -2,7 +2,7 @@ import type { Reading, UnitSystem, ZoneProgram } from '@glenfold/agronomy';
 import { Type } from './metadata.ts';
 import { OwnerReportAnswer } from './ownerReport.ts';
 import { QuoteAnswer } from './quotes.ts';
-import { IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
+import { IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
 /** A plan that was handed over, as it stood then. */
 export class ReportPlanAnswer {
@@ -26,6 +26,8 @@ export class ReportZoneAnswer {
   @IsString() grass: string;
   /** Nothing until a plan was handed over. */
   @IsOptional() @ValidateNested() @Type(() => ReportPlanAnswer) plan: ReportPlanAnswer | null;
+  /** Something of it was decided after the plan, and is not handed over yet. */
+  @IsBoolean() changing: boolean;
 }
 
 /** Something that was done, or is to come, as the owner reads it. */

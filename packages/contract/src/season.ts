@@ -151,6 +151,8 @@ export class JobAnswer {
   @IsOptional() @IsString() movedBecause: string | null;
   /** Of one that another program has superseded: the job that took its place. */
   @IsOptional() @IsString() replacedById: string | null;
+  /** Something of it was decided on Rates after the program was handed over, and stands in no paper yet. */
+  @IsBoolean() changedSince: boolean;
   /** What it was to be before the program that it is of, where that was another amount: "60 lb/1000 ft², 147 lb of lime". */
   @IsOptional() @IsString() was: string | null;
   @IsOptional() @ValidateNested() @Type(() => HoldAnswer) hold: HoldAnswer | null;

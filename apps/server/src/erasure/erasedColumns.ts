@@ -97,6 +97,8 @@ export const erasedColumns: Readonly<Record<string, ErasedTable>> = {
       issued: `"issued" || (
         SELECT jsonb_build_object('siteName', s."name", 'zoneName', 'Zone ' || z."position", 'zoneLabel', 'Z' || z."position")
         FROM zone z JOIN site s ON s."id" = z."siteId" WHERE z."id" = "zoneId")`,
+      // Sums of what is emptied elsewhere would tell everything as changed.
+      decided: 'NULL',
     },
     told: ['issued'],
   },

@@ -33,6 +33,7 @@ import { readVersion5 } from './version5.ts';
 import { readVersion6 } from './version6.ts';
 import { readVersion7 } from './version7.ts';
 import { readVersion8 } from './version8.ts';
+import { readVersion10 } from './version10.ts';
 import { readVersion9 } from './version9.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
@@ -52,6 +53,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   7: readVersion7,
   8: readVersion8,
   9: readVersion9,
+  10: readVersion10,
 };
 
 @Injectable()

@@ -1,16 +1,12 @@
-import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
-import { type ExportedTable, exportedTables } from './tables.ts';
+import type { ExportedTable } from './tables.ts';
+import { tablesOf10, today as fromVersion10, withAdded } from './version10.ts';
 
-export const tablesOf9: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = exportedTables.map(
-  ({ file, spread = [] }) => ({ file, spread }),
-);
-
-const added: Readonly<Record<string, Row>> = { 'jobs.json': { replacesId: null, was: null } };
+export const tablesOf9: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = tablesOf10;
 
 /** Tables of format 9, in those of today: nothing was kept of whose place a job has taken. */
 export const today = (tables: Tables): Tables =>
-  new Map([...tables].map(([file, rows]) => [file, rows.map((row) => ({ ...added[file], ...row }))]));
+  fromVersion10(withAdded(tables, { 'jobs.json': { replacesId: null, was: null } }));
 
 /** An export of format 9, in the tables of today. */
 export const readVersion9 = (files: ReadonlyMap<string, string>): Tables => today(readTables(files, tablesOf9));

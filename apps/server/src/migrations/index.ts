@@ -27,6 +27,7 @@ import { Mixes1795980000000 } from './1795980000000-mixes.ts';
 import { DateKinds1795990000000 } from './1795990000000-dateKinds.ts';
 import { RatedWords1796000000000 } from './1796000000000-ratedWords.ts';
 import { TakenOver1796010000000 } from './1796010000000-takenOver.ts';
+import { Decided1796020000000 } from './1796020000000-decided.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -59,4 +60,5 @@ export const migrations = [
   DateKinds1795990000000,
   RatedWords1796000000000,
   TakenOver1796010000000,
+  Decided1796020000000,
 ] as const;

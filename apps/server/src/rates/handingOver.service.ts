@@ -6,6 +6,7 @@ import { GroundService } from '../ground/ground.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
+import { changedSince, decidedNow } from './changedSince.ts';
 import { HandOver, type HandedZone } from './handOver.service.ts';
 import { Program } from './program.entity.ts';
 import { ProgramZone, paperOf } from './programZone.entity.ts';
@@ -58,6 +59,11 @@ export class HandingOver {
     };
   }
 
+  /** Which of some zones have something decided that is in no paper yet. */
+  async changing(zoneIds: readonly string[]): Promise<ReadonlySet<string>> {
+    return new Set([...(await changedSince(this.records, zoneIds))].map((one) => one.split(' ')[0]!));
+  }
+
   /**
    * Hand a site’s program over: frozen as it stands, and in place of what was handed over of these zones before.
    *
@@ -80,12 +86,14 @@ export class HandingOver {
     return this.records.together(async (of) => {
       const earlier = await this.handOver.claim(siteId, papers, seen);
       const issuedAt = this.clock.now();
+      const decided = await decidedNow(this.records, papers.map(({ zoneId }) => zoneId)); // prettier-ignore
       const program = await of(Program).add({
         ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, startsOn: first.startsOn },
       });
       await of(ProgramZone).addAll(
         papers.map(({ zoneId, paper, resultId }) => ({
           ...{ programId: program.id, zoneId, labResultId: resultId, issuedAt, issued: paper },
+          decided: decided.get(zoneId) ?? {},
         })),
       );
       await this.handOver.keep(program, papers, earlier);

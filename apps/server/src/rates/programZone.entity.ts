@@ -27,6 +27,10 @@ export class ProgramZone extends Owned {
 
   @Column({ type: 'jsonb' })
   issued: IssuedZone;
+
+  /** What was decided by hand of it then, a sum of each treatment’s; nothing on papers of before. */
+  @Column({ type: 'jsonb', nullable: true })
+  decided: Readonly<Record<string, string>> | null;
 }
 
 /** What a paper of a zone says beside its program. */

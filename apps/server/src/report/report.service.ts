@@ -13,6 +13,7 @@ import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
+import { HandingOver } from '../rates/handingOver.service.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 import { ProofService } from '../proof/proof.service.ts';
@@ -29,6 +30,7 @@ export class ReportService {
   constructor(
     private readonly ground: GroundService,
     private readonly rates: RatesService,
+    private readonly handing: HandingOver,
     private readonly practices: PracticeService,
     private readonly quotes: Quotes,
     private readonly bases: SeasonBases,
@@ -70,10 +72,17 @@ export class ReportService {
     under: string,
   ): Promise<SiteReportAnswer['zones']> {
     const told: SiteReportAnswer['zones'] = [];
+    const changing = await this.handing.changing(zones.map(({ id }) => id));
     const breath = new Breath();
     for (const { id, name, area, grass, facts } of zones) {
       const plan = plans.get(id);
-      told.push({ name, area, grass: grassWords(grass, facts?.mix), plan: plan ? await toldPlan(plan, under) : null });
+      told.push({
+        name,
+        area,
+        grass: grassWords(grass, facts?.mix),
+        plan: plan ? await toldPlan(plan, under) : null,
+        changing: changing.has(id),
+      });
       await breath.drawn();
     }
     return told;

@@ -17,6 +17,7 @@ import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
+import { changedSince } from '../rates/changedSince.ts';
 import { HandOver, type Handed, type HandedDose, type HandedZone } from '../rates/handOver.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone } from './basis.service.ts';
@@ -175,6 +176,10 @@ export class JobsService {
       const next = state === 'superseded' ? await this.inPlaceOf(id) : undefined;
       if (next && next.state !== 'superseded') inPlace.set(id, next.id);
     }
+    const changed = await changedSince(
+      this.records,
+      jobs.filter(({ programId }) => programId !== null).map(({ zoneId }) => zoneId),
+    );
     return jobs.map((job) => {
       const today = season?.today ?? todayOf!.get(job.siteId)!;
       const open = (OPEN as readonly string[]).includes(job.state);
@@ -191,6 +196,7 @@ export class JobsService {
         breaks: [...(season?.breaks.get(job.id) ?? [])],
         movedBecause: job.movedBecause,
         replacedById: inPlace.get(job.id) ?? null,
+        changedSince: open && changed.has(`${job.zoneId} ${job.key}`),
         was: job.was && amountOf(job.was, nameOf(products, job.was.productId), units),
         hold: job.hold && { ...job.hold },
         ...{ personId: job.personId, person: nameOf(people, job.personId) },

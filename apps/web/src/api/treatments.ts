@@ -13,6 +13,10 @@ export const keptOf = (before: TreatmentChangeAnswer | undefined): Omit<Treatmen
   };
 };
 
+/** A treatment as it was when it was opened: nothing was decided of one without a change. */
+export const openedOf = (before: TreatmentChangeAnswer | undefined): object =>
+  before?.change ?? { added: false, values: {}, months: null, work: null, out: null, reason: null };
+
 export const treatmentPath = (zoneId: string, key: string): string =>
   `/zones/${zoneId}/program/treatments/${encodeURIComponent(key)}`;
 

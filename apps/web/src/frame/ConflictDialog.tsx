@@ -1,44 +1,40 @@
-import { Button, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
-import { type Mutation, useQueryClient } from '@tanstack/react-query';
-import type { Saved } from '../api/changes.ts';
-import type { ApiProblem } from '../api/client.ts';
+import { Button, Radio, Table, TableBody, TableCell, TableHead, TableRow, Typography } from '@mui/material';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { Words } from '../ui/Words.tsx';
-import { apart, together } from '../ui/apart.ts';
-import { merge } from '../ui/merge.ts';
 import { fieldName, fieldValue } from '../ui/recordWords.ts';
 import { useUnits } from '../ui/units.tsx';
+import { type Late, mergeOf, saveMerged } from './late.ts';
 
-/** A save that came too late, and what stands there now. */
-export interface Late {
-  readonly mutation: Mutation<unknown, Error, Saved<object>>;
-  readonly error: ApiProblem;
-  readonly conflict: NonNullable<ApiProblem['conflict']>;
-}
+/** Whose a contested field is to be. */
+type Whose = 'mine' | 'theirs';
 
-/** Both versions of a record side by side, and the choice between them. */
+/** What both have changed of a record side by side, and the choice between them; what one alone touched is kept. */
 export function ConflictDialog({ late, onDone }: { readonly late: Late; readonly onDone: () => void }) {
   const { mutation, conflict } = late;
   const { say } = useUnits();
   const client = useQueryClient();
-  const saved = mutation.state.variables!;
-  const { input, opened, named } = saved;
-  const theirs = apart(conflict.current);
-  const own = apart(input, theirs);
-  const { kept, contested, theirsOnly } = merge(own, theirs, opened && apart(opened));
+  const { named, onTheirs } = mutation.state.variables!;
+  const { own, theirs, kept, contested, theirsOnly, mineOnly } = mergeOf(late);
+  const [chosen, setChosen] = useState<Readonly<Record<string, Whose>>>({});
   const time = new Date(conflict.changedAt).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
   const told = (field: string, value: unknown): string => fieldValue(field, value, say, named);
-  const keepTheirs = (): void => {
+  const listed = (fields: readonly string[], of: Readonly<Record<string, unknown>>): string =>
+    fields.map((field) => `${fieldName(field)} ${told(field, of[field])}`).join(', ');
+  /** The same save again, on top of theirs: the form that waits for it hears how it went. */
+  const save = (whose: (field: string) => Whose): void => {
     onDone();
-    void client.invalidateQueries();
-    saved.onTheirs?.(conflict.current);
+    // Nothing of mine is left over: theirs stands as it is.
+    if (mineOnly.length === 0 && contested.every((field) => whose(field) === 'theirs')) {
+      void client.invalidateQueries();
+      onTheirs?.(conflict.current);
+      return;
+    }
+    const taken = contested.filter((field) => whose(field) === 'theirs');
+    saveMerged(late, { ...kept, ...Object.fromEntries(taken.map((field) => [field, theirs[field]])) });
   };
-  const keepMine = (): void => {
-    onDone();
-    const seen = { id: saved.seen?.id ?? '', version: conflict.current.version };
-    // The same save again, on top of theirs: the form that waits for it hears how it went.
-    void mutation.execute({ ...saved, seen, input: together(kept) }).catch(() => undefined);
-  };
+  const several = contested.length > 1;
   return (
     <DialogFrame
       title={`${conflict.changedBy} saved this first`}
@@ -46,12 +42,18 @@ export function ConflictDialog({ late, onDone }: { readonly late: Late; readonly
       actions={
         <>
           <Button onClick={onDone}>Back to the form</Button>
-          <Button variant="outlined" onClick={keepTheirs}>
+          <Button variant="outlined" onClick={() => save(() => 'theirs')}>
             Keep {conflict.changedBy}’s
           </Button>
-          <Button variant="contained" onClick={keepMine}>
-            Keep mine
-          </Button>
+          {Object.values(chosen).includes('theirs') ? (
+            <Button variant="contained" onClick={() => save((field) => chosen[field] ?? 'mine')}>
+              Keep what is marked
+            </Button>
+          ) : (
+            <Button variant="contained" onClick={() => save(() => 'mine')}>
+              Keep mine
+            </Button>
+          )}
         </>
       }
     >
@@ -59,36 +61,48 @@ export function ConflictDialog({ late, onDone }: { readonly late: Late; readonly
         At {time}, after you opened it. Your save was not taken, and nothing is overwritten. Which of the two is to
         stand?
       </Typography>
-      {contested.length === 0 ? (
-        <Typography>Nothing of yours stands against it: both can be kept.</Typography>
-      ) : (
-        <Table size="small">
-          <TableHead>
-            <TableRow>
-              <TableCell component="td" />
-              <TableCell>Yours</TableCell>
-              <TableCell>{conflict.changedBy}’s</TableCell>
+      <Table size="small">
+        <TableHead>
+          <TableRow>
+            <TableCell component="td" />
+            <TableCell>Yours</TableCell>
+            <TableCell>{conflict.changedBy}’s</TableCell>
+          </TableRow>
+        </TableHead>
+        <TableBody>
+          {contested.map((field) => (
+            <TableRow key={field}>
+              <TableCell>{fieldName(field)}</TableCell>
+              {(['mine', 'theirs'] as const).map((whose) => (
+                <TableCell key={whose} sx={{ fontWeight: 700 }}>
+                  {several && (
+                    <Radio
+                      size="small"
+                      sx={{ p: 0.5, ml: -0.5 }}
+                      checked={(chosen[field] ?? 'mine') === whose}
+                      onChange={() => setChosen({ ...chosen, [field]: whose })}
+                      slotProps={{
+                        input: {
+                          'aria-label': `${fieldName(field)}: ${whose === 'mine' ? 'yours' : `${conflict.changedBy}’s`}`,
+                        },
+                      }}
+                    />
+                  )}
+                  <Words>{told(field, (whose === 'mine' ? own : theirs)[field])}</Words>
+                </TableCell>
+              ))}
             </TableRow>
-          </TableHead>
-          <TableBody>
-            {contested.map((field) => (
-              <TableRow key={field}>
-                <TableCell>{fieldName(field)}</TableCell>
-                <TableCell sx={{ fontWeight: 700 }}>
-                  <Words>{told(field, own[field])}</Words>
-                </TableCell>
-                <TableCell sx={{ fontWeight: 700 }}>
-                  <Words>{told(field, theirs[field])}</Words>
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
-      )}
+          ))}
+        </TableBody>
+      </Table>
       {theirsOnly.length > 0 && (
         <Typography sx={{ mt: 2 }}>
-          Kept either way, since you did not touch it:{' '}
-          <Words>{theirsOnly.map((field) => `${fieldName(field)} ${told(field, theirs[field])}`).join(', ')}</Words>.
+          Kept either way, since you did not touch it: <Words>{listed(theirsOnly, theirs)}</Words>.
+        </Typography>
+      )}
+      {mineOnly.length > 0 && (
+        <Typography sx={{ mt: 2 }}>
+          Kept either way, since only you touched it: <Words>{listed(mineOnly, own)}</Words>.
         </Typography>
       )}
     </DialogFrame>

@@ -1,8 +1,10 @@
+import { Snackbar } from '@mui/material';
 import { useMutationState } from '@tanstack/react-query';
-import { Suspense, useState } from 'react';
+import { Suspense, useEffect, useState } from 'react';
 import { ApiProblem } from '../api/client.ts';
 import { deferred } from '../ui/deferred.tsx';
-import type { Late } from './ConflictDialog.tsx';
+import { fieldName } from '../ui/recordWords.ts';
+import { type Late, mergeOf, saveMerged } from './late.ts';
 
 const ConflictDialog = deferred(async () => (await import('./ConflictDialog.tsx')).ConflictDialog);
 
@@ -20,17 +22,32 @@ const useLate = (): readonly Late[] =>
   }).filter((late) => late !== null);
 
 /**
- * Somebody saved first: both versions side by side, and the choice. Nothing is overwritten unseen. It stands once in the
- * application and listens to all saves; what a save tells of itself is in {@link Saved}.
+ * Somebody saved first. What only one of the two touched is kept without a question, and said; what both touched is
+ * asked. Nothing is overwritten unseen. It stands once in the application and listens to all saves; what a save tells of
+ * itself is in {@link Saved}.
  */
 export function Conflicts() {
   const [decided, setDecided] = useState<ReadonlySet<Error>>(new Set());
+  const [said, setSaid] = useState<string | null>(null);
   const late = useLate().find(({ error }) => !decided.has(error));
+  const agreed = late && mergeOf(late).contested.length === 0;
+  useEffect(() => {
+    if (!late || !agreed) return;
+    const { kept, theirsOnly } = mergeOf(late);
+    setDecided((before) => new Set([...before, late.error]));
+    setSaid(
+      `Saved together with what ${late.conflict.changedBy} changed meanwhile${theirsOnly.length > 0 ? `: ${theirsOnly.map(fieldName).join(', ')}` : ''}.`,
+    );
+    saveMerged(late, kept);
+  }, [late, agreed]);
   return (
-    late && (
-      <Suspense>
-        <ConflictDialog late={late} onDone={() => setDecided(new Set([...decided, late.error]))} />
-      </Suspense>
-    )
+    <>
+      {late && !agreed && (
+        <Suspense>
+          <ConflictDialog late={late} onDone={() => setDecided(new Set([...decided, late.error]))} />
+        </Suspense>
+      )}
+      <Snackbar open={said !== null} autoHideDuration={8000} onClose={() => setSaid(null)} message={said} />
+    </>
   );
 }

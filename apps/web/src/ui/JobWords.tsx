@@ -37,6 +37,9 @@ export function jobDay({ day, earliest, latest }: JobAnswer, today: string): str
   return earliest && latest ? `no day yet; ${spanWords(earliest, latest)}` : 'no day yet';
 }
 
+/** Of a job of which another thing is decided than its paper and its card say. */
+export const CHANGED_SINCE = 'Changed on Rates since, and not yet handed over.';
+
 /** A job on a line: what, where, how much, and how it stands. */
 export function JobLine({
   job,
@@ -51,7 +54,7 @@ export function JobLine({
   /** Whether its day is told: not where it stands under it already. */
   readonly dated?: boolean;
 }) {
-  const { name, dose, zone, siteName, amount, was, state, hold, late, machine, person, breaks } = job;
+  const { name, dose, zone, siteName, amount, was, state, hold, late, machine, person, breaks, changedSince } = job;
   const stands = hold
     ? `on hold since ${withReadableDays(hold.since)}: ${hold.reason}${job.latest ? `; to be done by ${dayWords(job.latest)}` : ''}`
     : late
@@ -92,6 +95,7 @@ export function JobLine({
             Another amount than in the program before: {was}.
           </Box>
         )}
+        {changedSince && <Box sx={{ color: colours.ochre, fontSize: '0.92rem' }}>{CHANGED_SINCE}</Box>}
         {breaks.length > 0 && (
           <Box sx={{ color: colours.ochre, fontSize: '0.92rem' }}>
             {breaks[0]}

@@ -9,7 +9,7 @@ import { useOutbox } from '../../offline/useOutbox.ts';
 import { Cautions, Trouble } from '../../ui/bits.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { useWakeLock } from '../../ui/field/useWakeLock.ts';
-import { jobDay } from '../../ui/JobWords.tsx';
+import { CHANGED_SINCE, jobDay } from '../../ui/JobWords.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
@@ -160,6 +160,11 @@ export function CardPage() {
       {job.was && !closed && (
         <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
           Another amount than in the program before. Before: {job.was}. Now: {job.amount}.
+        </Box>
+      )}
+      {job.changedSince && !closed && (
+        <Box role="alert" sx={{ borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+          {CHANGED_SINCE} Ask the office before you load.
         </Box>
       )}
       {job.state === 'superseded' && (

@@ -24,7 +24,7 @@ import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { fits, productWords } from './ProductPick.tsx';
 import { WorkFields, type WorkTyped } from './WorkFields.tsx';
-import { useChangeTreatment, useUndoTreatment } from '../../api/treatments.ts';
+import { openedOf, useChangeTreatment, useUndoTreatment } from '../../api/treatments.ts';
 
 const besideLabels: Readonly<Record<string, string>> = {
   ...{ fibre: 'Mulch', binder: 'Binder', feed: 'Feed in the tank', peatMaterial: 'Product mixed in' },
@@ -90,7 +90,7 @@ export function ChangeDialog({ zoneId, products, work, treatment, before, there 
           work: lines.length > 0 ? (lines as NonNullable<TreatmentInput['work']>) : null,
           out: out ?? null,
         },
-        ...(before ? { opened: before.change } : {}),
+        opened: openedOf(before),
       },
       { onSuccess: onClose },
     );

@@ -5,7 +5,7 @@ import { Words } from '../../ui/Words.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
-import { keptOf, useChangeTreatment } from '../../api/treatments.ts';
+import { keptOf, openedOf, useChangeTreatment } from '../../api/treatments.ts';
 
 /** What works against what, each with the mend. */
 export function Findings({ zoneId, answer }: { readonly zoneId: string; readonly answer: ZoneProgramAnswer }) {
@@ -18,7 +18,7 @@ export function Findings({ zoneId, answer }: { readonly zoneId: string; readonly
     change.mutate({
       seen: { id: key, version: before?.version ?? 0 },
       input: { ...keptOf(before), remedy, ...(months ? { months: [...months] } : {}), out: out ?? null, reason },
-      ...(before ? { opened: before.change } : {}),
+      opened: openedOf(before),
     });
   };
   const { findings } = answer.program;

@@ -14,7 +14,7 @@ import { Opens } from '../../ui/working.tsx';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { ProductPick } from './ProductPick.tsx';
 import { SetMachine } from './SetMachine.tsx';
-import { keptOf, useChangeTreatment } from '../../api/treatments.ts';
+import { keptOf, openedOf, useChangeTreatment } from '../../api/treatments.ts';
 import { doseWords, packWords, shelfOf, times } from '../../ui/treatments.ts';
 
 interface RowProps {
@@ -236,7 +236,7 @@ export function TreatmentRow({ zoneId, area, treatment, before, products, work, 
                   values: { ...before?.change.values, material },
                   reason: before?.change.reason ?? 'Another product was chosen.',
                 },
-                ...(before ? { opened: before.change } : {}),
+                opened: openedOf(before),
                 named: new Map(products.map((product) => [product.id, product.name])),
               })
             }

@@ -114,7 +114,7 @@ function ToDo({ plan: { program, units, currency } }: { readonly plan: ReportPla
 }
 
 function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
-  const { name, area, grass, plan } = zone;
+  const { name, area, grass, plan, changing } = zone;
   return (
     <Box component="section" aria-label={name} sx={{ borderTop: `2px solid ${colours.ink}`, pt: 1.5, pb: 3 }}>
       <Box
@@ -136,6 +136,11 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
           </Button>
         )}
       </Box>
+      {plan && changing && (
+        <Typography sx={{ color: colours.ochre, mb: 1 }}>
+          Something of it is being changed; this one holds until a new one is handed over.
+        </Typography>
+      )}
       {plan ? (
         <Box
           sx={{

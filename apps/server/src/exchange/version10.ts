@@ -1,0 +1,22 @@
+import type { Row } from './formats.ts';
+import { type Tables, readTables } from './readTables.ts';
+import { type ExportedTable, exportedTables } from './tables.ts';
+
+export const tablesOf10: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = exportedTables.map(
+  ({ file, spread = [] }) => ({ file, spread }),
+);
+
+/** Tables with what was added to their rows since, where it was not kept. */
+export const withAdded = (tables: Tables, added: Readonly<Record<string, Row | ((row: Row) => Row)>>): Tables =>
+  new Map(
+    [...tables].map(([file, rows]) => {
+      const more = added[file];
+      return [file, rows.map((row) => ({ ...(typeof more === 'function' ? more(row) : more), ...row }))];
+    }),
+  );
+
+/** Tables of format 10, in those of today: nothing was kept of what stood decided by hand with a paper. */
+export const today = (tables: Tables): Tables => withAdded(tables, { 'program-zones.json': { decided: null } });
+
+/** An export of format 10, in the tables of today. */
+export const readVersion10 = (files: ReadonlyMap<string, string>): Tables => today(readTables(files, tablesOf10));
