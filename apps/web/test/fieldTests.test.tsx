@@ -18,13 +18,18 @@ const zones = [zoneWith({ id: 'z', facts: { slope: 0.5 } }), zoneWith({ id: 'y',
 
 /** The phone beside the lawn. @param answers what is otherwise than well */
 function open(answers: Record<string, unknown> = {}, units: 'us' | 'metric' = 'metric'): Asked[] {
+  const there = new Map<string, object>();
   const asked = serve({
     ...{
       '/session': session,
       '/sites/s': site,
       '/sites/s/zones': zones,
-      '/sites/s/field-tests': [],
-      '/field-tests': {},
+      '/sites/s/field-tests': () => [...there.values()],
+      '/field-tests': ({ body }: Asked) => {
+        const test = body as FieldTestInput;
+        there.set(test.id, { ...test, siteId: 's' });
+        return {};
+      },
     },
     ...answers,
   });

@@ -106,9 +106,9 @@ afterEach(async () => {
 });
 
 const notices: string[] = [];
-const kinds = walkKinds(({ words }) => notices.push(words));
 const sendKept = (onArrived: (arrived: readonly Entry[]) => void = () => undefined): Promise<void> =>
-  send(kinds, async (arrived) => {
+  send(walkKinds, async (arrived) => {
+    notices.push(...arrived.flatMap(({ notes }) => notes));
     await layOverPacks(arrived);
     onArrived(arrived);
   });
@@ -163,7 +163,7 @@ describe('touches kept on the device', () => {
   it('stay while nobody is signed in, and the words say so', async () => {
     await keep(touch('c1'));
     server.signedIn = false;
-    await expect(sendKept()).rejects.toThrow(/Sign in again to go on: what you tapped is kept/);
+    await expect(sendKept()).rejects.toThrow(/Sign in again to go on: what you did is kept/);
     expect(await all()).toHaveLength(1);
   });
 
@@ -288,12 +288,12 @@ describe('photos kept on the device', () => {
       fieldTestId: 't',
       takenOn: '2026-10-14',
     };
-    const both = [{ ...kinds[1]!, name: 'test', restsOn: undefined, send: () => Promise.reject(new ApiProblem(503, 'Later.', [])) }, kinds[1]!] as typeof kinds; // prettier-ignore
+    const both = [{ ...walkKinds[1]!, name: 'test', restsOn: undefined, send: () => Promise.reject(new ApiProblem(503, 'Later.', [])) }, walkKinds[1]!] as typeof walkKinds; // prettier-ignore
     await keepEntry({ ...doer(), id: 't 1', kind: 'test', body: { id: 't' } });
     await keepEntry(photoEntry(doer(), { zoneId: 'z', photo: of }));
     await expect(send(both, () => undefined)).rejects.toThrow('Later.');
     expect(server.photos).toEqual([]);
-    await send([{ ...both[0]!, send: () => Promise.resolve([{ id: 't 1' }]) }, kinds[1]!], () => undefined);
+    await send([{ ...both[0]!, send: () => Promise.resolve([{ id: 't 1' }]) }, walkKinds[1]!], () => undefined);
     expect([server.photos, await all()]).toEqual([['on test'], []]);
   });
 });

@@ -1,6 +1,7 @@
 import type { SessionAnswer } from '@glenfold/contract';
 import { createStore, del, entries as keptIn, get, keys, set, setMany } from 'idb-keyval';
 import { ApiProblem, api, standAs } from '../api/client.ts';
+import { noteHolder } from './holder.ts';
 
 /** Whose something is that was done without a connection. */
 export interface Doer {
@@ -24,6 +25,13 @@ export interface Outcome {
   readonly id: string;
   /** It will never be taken, and why. */
   readonly refused?: string;
+  /** What the server said of what it took, to be read by the person. */
+  readonly notes?: readonly string[];
+}
+
+/** An entry that has arrived. */
+export interface Arrived extends Entry {
+  readonly notes: readonly string[];
 }
 
 /** How entries of one kind are sent. */
@@ -38,6 +46,10 @@ export interface OutboxKind<T> {
    * @throws what the server says against all of them; the outbox decides what becomes of each
    */
   readonly send: (entries: ReadonlyArray<Entry<T>>) => Promise<readonly Outcome[]>;
+  /** What one of them is, on the list of what waits and of what was sent. */
+  readonly say: (entry: Entry<T>) => string;
+  /** Where it can be written anew; nothing where it can only be sent as a note, or taken back. */
+  readonly mendAt?: (entry: Entry<T>) => string;
   /** How something that will never be taken is told. */
   readonly refusal: (entry: Entry<T>, words: string) => string;
   /** What has to arrive before it: while that waits, this waits too. */
@@ -91,11 +103,22 @@ export async function putAway(ids: ReadonlySet<string>): Promise<void> {
   for (const [key, entry] of await kept()) if (entry.refused && ids.has(entry.id)) await del(key, store);
 }
 
+/** Take back what waits: it leaves this device and goes nowhere. */
+export async function takeBack(ids: ReadonlySet<string>): Promise<void> {
+  for (const [key, entry] of await kept()) if (ids.has(entry.id)) await del(key, store);
+}
+
+/** What somebody else kept here becomes the work of who is there: in what was written itself, who did it stays. */
+export async function takeOn(ids: ReadonlySet<string>, person: NonNullable<Doer['person']>): Promise<void> {
+  for (const [key, entry] of await kept()) if (ids.has(entry.id)) await set(key, { ...entry, person }, store);
+}
+
 /** Who is signed in. @throws with words where nobody is, or nobody can be asked */
 export async function signedIn(): Promise<SessionAnswer> {
   const session = await api<SessionAnswer>('GET', '/session');
+  noteHolder(session);
   if (session.state !== 'signed in')
-    throw new ApiProblem(401, 'Sign in again to go on: what you tapped is kept on this device until then.', []);
+    throw new ApiProblem(401, 'Sign in again to go on: what you did is kept on this device until then.', []);
   standAs({ csrf: session.csrf, practiceId: session.practice?.id });
   return session;
 }
@@ -168,7 +191,7 @@ function nextOf(own: readonly Kept[], kinds: ReadonlyArray<OutboxKind<never>>, h
  */
 export async function send(
   kinds: ReadonlyArray<OutboxKind<never>>,
-  onArrived: (arrived: readonly Entry[]) => Promise<void> | void,
+  onArrived: (arrived: readonly Arrived[]) => Promise<void> | void,
 ): Promise<void> {
   /** Of what is to be sent again later: ids, what rests on them by the thing it is of, and kinds that keep their order. */
   const held = new Set<string>();
@@ -217,9 +240,9 @@ export async function send(
     const told = going.flatMap(([key, entry]) => {
       const outcome = outcomes.get(entry.id);
       if (!outcome) hold(entry);
-      return outcome ? [{ key, entry, refused: outcome.refused }] : [];
+      return outcome ? [{ key, entry, refused: outcome.refused, notes: outcome.notes ?? [] }] : [];
     });
-    await onArrived(told.flatMap(({ entry, refused }) => (refused === undefined ? [entry] : [])));
+    await onArrived(told.flatMap(({ entry, refused, notes }) => (refused === undefined ? [{ ...entry, notes }] : [])));
     for (const { key, entry, refused } of told)
       await (refused === undefined ? del(key, store) : set(key, { ...entry, refused }, store));
   }

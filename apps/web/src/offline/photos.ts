@@ -44,6 +44,7 @@ export function photoKind(name: string): PhotoKind {
         await api('POST', `/zones/${body.zoneId}/photos`, sentOf(body.photo));
         return [{ id }];
       },
+      say: ({ body }) => `Photo${body.photo.caption ? ` “${body.photo.caption}”` : ''}`,
       refusal: ({ body }, words) => {
         const called = body.photo.caption ? ` “${body.photo.caption}”` : '';
         return `The photo${called} cannot be kept: ${words}`;

@@ -2,7 +2,7 @@ import type { CardPart } from '@glenfold/agronomy';
 import { type CardAnswer, type EntryInput, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { touch } from '../../api/touches.ts';
 import { useOutbox } from '../../offline/useOutbox.ts';
@@ -101,17 +101,18 @@ export function CardPage() {
   const [notes, setNotes] = useState<readonly string[]>([]);
   useWakeLock(true);
   useEffect(() => void keepPages(['/cards', `/cards/${jobId}`]), [jobId]);
-  const kinds = useMemo(() => cardKinds((words) => setNotes((last) => [...last, ...words])), []);
   const outbox = useOutbox(
-    kinds,
-    useCallback(() => void touch(client, 'entry', 'photo'), [client]),
+    cardKinds,
+    useCallback(
+      (arrived) => {
+        setNotes((last) => [...last, ...arrived.flatMap((one) => one.notes)]);
+        void touch(client, 'entry', 'photo');
+      },
+      [client],
+    ),
   );
   const frame = (children: ReactNode): ReactNode => (
-    <FieldFrame
-      back="/cards"
-      title={packed ? `${packed.card.job.siteName}, ${packed.card.job.zone}` : undefined}
-      kept={outbox.waiting.length}
-    >
+    <FieldFrame back="/cards" title={packed ? `${packed.card.job.siteName}, ${packed.card.job.zone}` : undefined}>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.25, flex: 1 }}>{children}</Box>
     </FieldFrame>
   );

@@ -1,7 +1,7 @@
 import type { EntryInput } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { touch } from '../../api/touches.ts';
 import { useOutbox } from '../../offline/useOutbox.ts';
@@ -27,11 +27,16 @@ export function CardsPage() {
     staleTime: 0,
   });
   const [notes, setNotes] = useState<readonly string[]>([]);
-  const kinds = useMemo(() => cardKinds((words) => setNotes((last) => [...last, ...words])), []);
   // What was written on the cards goes on its way from here as well.
   const outbox = useOutbox(
-    kinds,
-    useCallback(() => void touch(client, 'entry', 'photo'), [client]),
+    cardKinds,
+    useCallback(
+      (arrived) => {
+        setNotes((last) => [...last, ...arrived.flatMap((one) => one.notes)]);
+        void touch(client, 'entry', 'photo');
+      },
+      [client],
+    ),
   );
   const [busy, setBusy] = useState(false);
   const [told, setTold] = useState('');
@@ -76,7 +81,7 @@ export function CardsPage() {
     ['Later this week', cards.filter(({ card: { job } }) => !isToday(job.day))],
   ] as const;
   return (
-    <FieldFrame back="/" title="Work cards on this device" kept={outbox.waiting.length} heading>
+    <FieldFrame back="/" title="Work cards on this device" heading>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
         {cards.length === 0 && (
           <Typography>Nothing yet. With a connection, fetch the week; then the cards open without one.</Typography>

@@ -1,4 +1,4 @@
-import type { CardAnswer, EntryInput, EntryWrittenAnswer } from '@glenfold/contract';
+import { type CardAnswer, type EntryInput, type EntryWrittenAnswer, withReadableDays } from '@glenfold/contract';
 import { createStore, del, get, set, setMany, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
@@ -111,19 +111,18 @@ export const entryToSend = (doer: Doer, body: EntryInput): Entry<EntryInput> => 
   kind: ENTRY,
   body,
 });
-/** What a card sends. @param onNotes what the server said of an entry that it took */
-export function cardKinds(onNotes: (words: readonly string[]) => void): ReadonlyArray<OutboxKind<never>> {
-  const written: OutboxKind<EntryInput> = {
-    name: ENTRY,
-    one: 'entry',
-    atOnce: 1,
-    send: async (entries) => {
-      const [{ id, body }] = entries as readonly [Entry<EntryInput>];
-      const { notes } = await api<EntryWrittenAnswer>('POST', '/entries', body);
-      if (notes.length > 0) onNotes(notes);
-      return [{ id }];
-    },
-    refusal: ({ body }, words) => `The entry of ${body.on} cannot be kept: ${words}`,
-  };
-  return [written, photos.kind];
-}
+const written: OutboxKind<EntryInput> = {
+  name: ENTRY,
+  one: 'entry',
+  atOnce: 1,
+  send: async (entries) => {
+    const [{ id, body }] = entries as readonly [Entry<EntryInput>];
+    const { notes } = await api<EntryWrittenAnswer>('POST', '/entries', body);
+    return [{ id, notes }];
+  },
+  say: ({ body }) => `${body.words ?? body.kind}, ${body.state}, ${withReadableDays(body.on)}`,
+  mendAt: ({ body }) => (body.jobId ? `/cards/${body.jobId}` : '/cards'),
+  refusal: ({ body }, words) => `The entry of ${body.on} cannot be kept: ${words}`,
+};
+/** What a card sends. */
+export const cardKinds: ReadonlyArray<OutboxKind<never>> = [written, photos.kind];

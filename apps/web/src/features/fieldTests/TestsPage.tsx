@@ -2,7 +2,7 @@ import { withReadableDays } from '@glenfold/contract';
 import { type FieldTestKind, drainageNext, fieldTestKinds, fieldTestOf } from '@glenfold/agronomy';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { touch } from '../../api/touches.ts';
 import { useOutbox } from '../../offline/useOutbox.ts';
@@ -41,9 +41,8 @@ export function TestsPage() {
     ...{ queryKey: ['tests here', siteId, site !== undefined], queryFn: () => testsOf(siteId) },
     ...{ networkMode: 'always' as const, staleTime: 0 },
   });
-  const kinds = useMemo(() => testKinds(system), [system]);
   const outbox = useOutbox(
-    kinds,
+    testKinds,
     useCallback(() => {
       void touch(client, 'fieldTest');
       void touch(client, 'photo');
@@ -56,9 +55,9 @@ export function TestsPage() {
   const zoneOf = (id: string) => site?.zones.find((zone) => zone.id === id);
   // One after the other: what is typed first is kept, and sent, first.
   const last = useRef<Promise<void>>(Promise.resolve());
-  const change = (id: string, edit: TestEdit): Promise<void> => {
+  const change = (test: KeptTest, edit: TestEdit): Promise<void> => {
     last.current = last.current.catch(() => undefined).then(async () => {
-      const changed = await changeTest(id, edit);
+      const changed = await changeTest(test, edit);
       await refetch();
       await outbox.add(toSend(workerOf(site!), changed));
     });
@@ -66,7 +65,7 @@ export function TestsPage() {
   };
   const addPhoto = async (test: KeptTest, photo: TakenPhoto): Promise<void> => {
     // A test that nothing was read of is not sent: what it was photographed for is the first of it.
-    if (test.revision === 0) await change(test.id, () => ({}));
+    if (test.revision === 0) await change(test, () => ({}));
     await outbox.add(photoToSend(workerOf(site!), test, photo));
     setTaken((last) => [...last, { ...photo, testId: test.id }]);
   };
@@ -82,7 +81,6 @@ export function TestsPage() {
     <FieldFrame
       back={opened ? `/tests/${siteId}` : stepPath(siteId, 'lab')}
       title={site?.siteName}
-      kept={outbox.waiting.length}
       heading={!opened}
     >
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
@@ -100,7 +98,7 @@ export function TestsPage() {
             site={site}
             zone={zone}
             taken={taken.filter(({ testId }) => testId === opened.id)}
-            onChange={(edit) => void change(opened.id, edit)}
+            onChange={(edit) => void change(opened, edit)}
             onPhoto={(photo) => addPhoto(opened, photo)}
             onLeave={() => setSearch({})}
             onDrop={() => void dropTest(opened.id).then(() => refetch()).then(() => setSearch({}))}

@@ -1,6 +1,6 @@
-import type { FieldTestKind } from '@glenfold/agronomy';
-import type { FieldTestAnswer, FieldTestInput, PictureType, SiteAnswer, ZoneAnswer } from '@glenfold/contract';
-import { createStore, del, entries, get, set, setMany, update } from 'idb-keyval';
+import { type FieldTestKind, fieldTestOf } from '@glenfold/agronomy';
+import { type FieldTestAnswer, type FieldTestInput, type PictureType, type SiteAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
+import { createStore, del, entries, get, set, update } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { type KeptPhoto, photoKind } from '../../offline/photos.ts';
@@ -38,6 +38,7 @@ export async function openSite(siteId: string, units: string): Promise<PackedSit
   const kept = await get<PackedSite>(siteId, sites);
   try {
     const { practice, person } = await signedIn();
+    const before = new Set((await testsOf(siteId)).flatMap(({ id, unsent }) => (unsent ? [] : [id])));
     const [site, zones, known] = await Promise.all([
       api<SiteAnswer>('GET', `/sites/${siteId}`),
       api<ZoneAnswer[]>('GET', `/sites/${siteId}/zones`),
@@ -50,10 +51,14 @@ export async function openSite(siteId: string, units: string): Promise<PackedSit
     };
     await set(siteId, packed, sites);
     const here = new Map((await testsOf(siteId)).map((test) => [test.id, test]));
-    // What was read here and has not arrived stands over what the server knows.
-    const taken = known.filter(({ id, revision }) => !(here.get(id)?.unsent && here.get(id)!.revision > revision));
-    await setMany(taken.map((test) => [test.id, keptOf(test)]), tests); // prettier-ignore
-    const gone = [...here.values()].filter(({ id, unsent }) => !unsent && !known.some((one) => one.id === id));
+    // What was read here and has not arrived stands over what the server knows, also what is read this very moment.
+    await Promise.all(
+      known.map((test) =>
+        update<KeptTest>(test.id, (own) => (own?.unsent && own.revision > test.revision ? own : keptOf(test)), tests),
+      ),
+    );
+    // What arrived while the server was asked is no test that is gone.
+    const gone = [...here.values()].filter(({ id, unsent }) => !unsent && before.has(id) && !known.some((one) => one.id === id)); // prettier-ignore
     await Promise.all(gone.map(({ id }) => del(id, tests)));
     return packed;
   } catch (error) {
@@ -109,15 +114,15 @@ function startOf(kind: FieldTestKind): object {
 /** How a test is changed: of it as it stands by then, so that what is done quickly after one another adds up. */
 export type TestEdit = (test: KeptTest) => Partial<Pick<KeptTest, 'record' | 'closed' | 'on' | 'doneBy'>>;
 
-/** Keep a change on the device. @returns the test as it stands, to be put on its way */
-export async function changeTest(id: string, edit: TestEdit): Promise<KeptTest> {
-  let changed: KeptTest | undefined;
+/** Keep a change of a test, as it was seen, on the device. @returns the test as it stands, to be put on its way */
+export async function changeTest(seen: KeptTest, edit: TestEdit): Promise<KeptTest> {
+  let changed = seen;
   await update<KeptTest>(
-    id,
-    (test) => (changed = { ...test!, ...edit(test!), revision: test!.revision + 1, unsent: true }),
+    seen.id,
+    (test = seen) => (changed = { ...test, ...edit(test), revision: test.revision + 1, unsent: true }),
     tests,
   );
-  return changed!;
+  return changed;
 }
 
 export const dropTest = (id: string): Promise<void> => del(id, tests);
@@ -143,21 +148,21 @@ const photos = photoKind('test photo');
 export const photoToSend = (doer: Doer, { id, zoneId, on }: KeptTest, photo: TakenPhoto): Entry<KeptPhoto> =>
   photos.toSend(doer, { zoneId, photo: { ...photo, fieldTestId: id, takenOn: on } });
 
-export const testKinds = (units: string): ReadonlyArray<OutboxKind<never>> => {
-  const kind: OutboxKind<FieldTestInput> = {
-    name: KIND,
-    one: 'reading',
-    atOnce: 100,
-    send: async (going) => {
-      // The newest of a test holds all that came before it.
-      const { body } = going.at(-1)!;
-      await api('POST', `/field-tests?units=${units}`, body);
-      const kept = await get<KeptTest>(body.id, tests);
-      if (kept?.revision === body.revision) await set(body.id, { ...kept, unsent: false }, tests);
-      return going.map(({ id }) => ({ id }));
-    },
-    refusal: ({ body }, words) => `The test of ${body.on} was not taken: ${words}`,
-    stateOf: ({ body }) => body.id,
-  };
-  return [kind, photos.kind];
+const test: OutboxKind<FieldTestInput> = {
+  name: KIND,
+  one: 'reading',
+  atOnce: 100,
+  send: async (going) => {
+    // The newest of a test holds all that came before it.
+    const { body } = going.at(-1)!;
+    await api('POST', '/field-tests?units=metric', body);
+    if (await get(body.id, tests))
+      await update<KeptTest>(body.id, (own) => ({ ...own!, unsent: own!.revision !== body.revision }), tests);
+    return going.map(({ id }) => ({ id }));
+  },
+  say: ({ body }) => `${fieldTestOf[body.kind].title}, ${withReadableDays(body.on)}`,
+  refusal: ({ body }, words) => `The test of ${body.on} was not taken: ${words}`,
+  stateOf: ({ body }) => body.id,
 };
+/** What a test sends. */
+export const testKinds: ReadonlyArray<OutboxKind<never>> = [test, photos.kind];

@@ -1,6 +1,7 @@
 import { Box } from '@mui/material';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { useCarried, useHolder } from '../../offline/useOutbox.ts';
 import { colours, onDark } from '../theme.ts';
 
 /** Pixels that can be hit on a walk, each way. */
@@ -9,15 +10,26 @@ const TARGET = 44;
 interface FieldFrameProps {
   readonly back: string;
   readonly title: string | undefined;
-  /** What was done and waits on the device. */
-  readonly kept: number;
   /** The title is the heading of the page: nothing below is. */
   readonly heading?: boolean;
   readonly children: ReactNode;
 }
 
+const line = { display: 'block', whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' } as const;
+
+/** How many things wait here or were refused: "all sent" only where that is known and true. */
+export function useSending(): string {
+  const { known, entries } = useCarried();
+  const refused = entries.filter((entry) => entry.refused !== undefined).length;
+  const waiting = entries.length - refused;
+  if (!known) return '';
+  if (waiting > 0) return `${waiting} kept here`;
+  return refused > 0 ? `${refused} not taken` : 'all sent';
+}
+
 /** The frame of a screen for one hand: where it is, and whether all is sent. */
-export function FieldFrame({ back, title, kept, heading = false, children }: FieldFrameProps) {
+export function FieldFrame({ back, title, heading = false, children }: FieldFrameProps) {
+  const holder = useHolder();
   return (
     <Box
       sx={{
@@ -58,14 +70,22 @@ export function FieldFrame({ back, title, kept, heading = false, children }: Fie
         <Box
           component={heading ? 'h1' : 'div'}
           sx={{
-            ...{ flex: 1, minWidth: 0, whiteSpace: 'nowrap', overflow: 'hidden', textOverflow: 'ellipsis' },
-            ...{ m: 0, font: 'inherit' },
+            ...{ flex: 1, minWidth: 0, lineHeight: 1.2, m: 0, font: 'inherit' },
           }}
         >
-          {title}
+          {holder && (
+            <Box component="span" sx={{ ...line, fontSize: '0.8rem', fontWeight: 400, color: colours.line }}>
+              {holder.practiceName}
+            </Box>
+          )}
+          <Box component="span" sx={line}>
+            {title}
+          </Box>
         </Box>
         <Box role="status" aria-label="Sending" sx={{ fontWeight: 700, whiteSpace: 'nowrap' }}>
-          {kept === 0 ? 'all sent' : `${kept} kept here`}
+          <Link to="/sent" style={{ color: colours.paper }}>
+            {useSending()}
+          </Link>
         </Box>
       </Box>
       <Box component="main" sx={{ flex: 1, display: 'flex', flexDirection: 'column' }}>

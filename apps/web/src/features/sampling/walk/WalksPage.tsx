@@ -32,7 +32,7 @@ export function WalksPage() {
     networkMode: 'always',
     staleTime: 0,
   });
-  const { packs, kept } = held;
+  const { packs } = held;
   const [busy, setBusy] = useState(false);
   const [told, setTold] = useState('');
   const [error, setError] = useState<Error | null>(null);
@@ -60,7 +60,7 @@ export function WalksPage() {
   };
   const open = packs.filter((pack) => waiting(pack) > 0);
   return (
-    <FieldFrame back="/" title="Walks on this device" kept={kept}>
+    <FieldFrame back="/" title="Walks on this device">
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.5, flex: 1 }}>
         <Typography variant="h1">Taken along</Typography>
         {open.length === 0 && (

@@ -9,7 +9,6 @@ import { shrink } from '../../../ui/shrink.ts';
 import { deviceZone, todayIn } from '../../../ui/today.ts';
 import {
   type PackedSite,
-  type WalkNotice,
   isTap,
   layOverPacks,
   packSite,
@@ -38,17 +37,15 @@ export function useWalk(siteId: string) {
   const [pack, setPack] = useState<PackedSite | null>(null);
   const [error, setError] = useState<Error | null>(null);
   const [done, setDone] = useState<readonly CoreTapInput[]>([]);
-  const [told, setTold] = useState<readonly WalkNotice[]>([]);
+  const [told, setTold] = useState<readonly string[]>([]);
   const client = useQueryClient();
 
-  const kinds = useMemo(
-    () => walkKinds((notice) => setTold((last) => [...last.filter(({ tapId }) => tapId !== notice.tapId), notice])),
-    [],
-  );
   const outbox = useOutbox(
-    kinds,
+    walkKinds,
     useCallback(
       async (arrived) => {
+        const notices = arrived.flatMap(({ notes }) => notes);
+        if (notices.length > 0) setTold((last) => [...new Set([...last, ...notices])]);
         // What arrived shows as done before it leaves the queue: no core looks untouched for a moment.
         setDone((last) => [...last, ...tapsOf(arrived)]);
         await layOverPacks(arrived);
@@ -101,7 +98,10 @@ export function useWalk(siteId: string) {
     const photo = { ...{ id: crypto.randomUUID(), type, image }, caption, takenOn };
     await add(photoEntry(walkerOf(pack), { zoneId: core.zoneId, photo }));
   };
-  const notices = [...told, ...refused.map(({ id, refused: words = '' }) => ({ tapId: id, words }))];
+  const notices = [
+    ...told.map((words) => ({ tapId: words, words })),
+    ...refused.map(({ id, refused: words = '' }) => ({ tapId: id, words })),
+  ];
   const letGo = (): void => {
     setTold([]);
     void outbox.letGo();

@@ -112,40 +112,33 @@ export async function layOverPacks(arrived: readonly Entry[]): Promise<void> {
   }
 }
 
-/** Something that the server said of a touch that it took, to be read by the person. */
-export interface WalkNotice {
-  readonly tapId: string;
-  readonly words: string;
-}
-
-/** What a walk sends. @param onNotice what the server said of a touch that it took, or of the device's clock */
-export function walkKinds(onNotice: (notice: WalkNotice) => void): ReadonlyArray<OutboxKind<never>> {
-  const taps: OutboxKind<KeptTap> = {
-    name: TAP,
-    one: 'tap',
-    atOnce: BATCH,
-    send: async (entries) => {
-      const answer = await api<CoreTapsAnswer>('POST', '/core-taps', {
-        sentAt: new Date().toISOString(),
-        taps: entries.map(({ body }) => body.tap),
-      });
-      const minutes = Math.round(Math.abs(answer.clockAhead) / 60);
-      if (minutes > 2)
-        onNotice({
-          tapId: 'clock',
-          words: `This device’s clock is ${minutes} min ${answer.clockAhead > 0 ? 'ahead' : 'behind'}: the times were put right as they were sent. Set it.`,
-        });
-      return answer.taps.map(({ id, outcome, words }) => {
-        if (outcome === 'refused') return { id, refused: words ?? 'The server did not take it.' };
-        if (words) onNotice({ tapId: id, words });
-        return { id };
-      });
-    },
-    refusal: (_tap, words) => words,
-    inOrder: true,
-  };
-  return [taps, photos.kind];
-}
+const taps: OutboxKind<KeptTap> = {
+  name: TAP,
+  one: 'tap',
+  atOnce: BATCH,
+  send: async (entries) => {
+    const answer = await api<CoreTapsAnswer>('POST', '/core-taps', {
+      sentAt: new Date().toISOString(),
+      taps: entries.map(({ body }) => body.tap),
+    });
+    const minutes = Math.round(Math.abs(answer.clockAhead) / 60);
+    const clock =
+      minutes > 2
+        ? [`This device’s clock is ${minutes} min ${answer.clockAhead > 0 ? 'ahead' : 'behind'}: the times were put right as they were sent. Set it.`] // prettier-ignore
+        : [];
+    return answer.taps.map(({ id, outcome, words }, index) =>
+      outcome === 'refused'
+        ? { id, refused: words ?? 'The server did not take it.' }
+        : { id, notes: [...(words ? [words] : []), ...(index === 0 ? clock : [])] },
+    );
+  },
+  say: ({ body }) => `Core ${body.tap.state}`,
+  mendAt: ({ body }) => `/walk/${body.siteId}`,
+  refusal: (_tap, words) => words,
+  inOrder: true,
+};
+/** What a walk sends. */
+export const walkKinds: ReadonlyArray<OutboxKind<never>> = [taps, photos.kind];
 
 /** What an earlier version kept, of the device and not of a person, is taken over. */
 export async function takeOverOld(): Promise<void> {

@@ -1,0 +1,70 @@
+import type { SessionAnswer } from '@glenfold/contract';
+
+/** Who works with this device: what is taken along on it is theirs, in this practice. */
+export interface Holder {
+  readonly personId: string;
+  readonly name: string;
+  readonly practiceId: string;
+  readonly practiceName: string;
+}
+
+const KEY = 'glenfold holder';
+const watchers = new Set<() => void>();
+let read: { readonly text: string | null; readonly holder: Holder | null } = { text: null, holder: null };
+
+/** Who was signed in here last and has not signed out; known without a connection. */
+export function holderNow(): Holder | null {
+  let text: string | null = null;
+  try {
+    text = localStorage.getItem(KEY);
+  } catch {
+    // A browser that keeps nothing holds nothing for anybody.
+  }
+  if (text !== read.text) read = { text, holder: text === null ? null : (JSON.parse(text) as Holder) };
+  return read.holder;
+}
+
+function hold(holder: Holder | null): void {
+  const before = holderNow();
+  try {
+    if (holder) localStorage.setItem(KEY, JSON.stringify(holder));
+    else localStorage.removeItem(KEY);
+  } catch {
+    return;
+  }
+  if (before !== holderNow()) for (const watcher of watchers) watcher();
+}
+
+/** Note who the server says is there. */
+export function noteHolder({ state, person, practice }: Pick<SessionAnswer, 'state' | 'person' | 'practice'>): void {
+  hold(
+    state === 'signed in' && person && practice
+      ? { personId: person.id, name: person.name, practiceId: practice.id, practiceName: practice.name }
+      : null,
+  );
+}
+
+/** Signed out: nothing that was taken along is shown any more. */
+export const letDevice = (): void => hold(null);
+
+/** Be told when somebody else holds the device, in another tab too. @returns to leave off */
+export function followHolder(watcher: () => void): () => void {
+  const stored = ({ key }: StorageEvent): void => {
+    if (key === KEY || key === null) watcher();
+  };
+  watchers.add(watcher);
+  window.addEventListener('storage', stored);
+  return () => {
+    watchers.delete(watcher);
+    window.removeEventListener('storage', stored);
+  };
+}
+
+/** Whether something that was taken along is of who holds the device. */
+export function isHolders(one: {
+  readonly practiceId: string;
+  readonly person: { readonly id: string } | null;
+}): boolean {
+  const holder = holderNow();
+  return holder?.practiceId === one.practiceId && (one.person === null || one.person.id === holder.personId);
+}
