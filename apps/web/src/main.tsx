@@ -5,10 +5,11 @@ import { CssBaseline, ThemeProvider } from '@mui/material';
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { RouterProvider, createBrowserRouter } from 'react-router';
+import { Navigate, RouterProvider, createBrowserRouter } from 'react-router';
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
 import { ApiProblem, concernsSession } from './api/client.ts';
+import { Carrier } from './frame/Carrier.tsx';
 import { Conflicts } from './frame/Conflicts.tsx';
 import { Pages } from './frame/Pages.tsx';
 import { Entrance } from './frame/Entrance.tsx';
@@ -47,7 +48,7 @@ const Later = {
   Board: deferred(async () => (await import('./features/sampling/bags/Board.tsx')).Board),
   CalculatorPage: deferred(async () => (await import('./features/pocket/CalculatorPage.tsx')).CalculatorPage),
   CardPage: deferred(async () => (await import('./features/cards/CardPage.tsx')).CardPage),
-  CardsPage: deferred(async () => (await import('./features/cards/CardsPage.tsx')).CardsPage),
+  FieldSitePage: deferred(async () => (await import('./frame/today/FieldSitePage.tsx')).FieldSitePage),
   Invitation: deferred(async () => (await import('./features/entrance/OneTimeLinks.tsx')).Invitation),
   OwnerReportPage: deferred(async () => (await import('./features/report/OwnerReportPage.tsx')).OwnerReportPage),
   Pocket: deferred(async () => (await import('./features/pocket/Pocket.tsx')).Pocket),
@@ -55,14 +56,15 @@ const Later = {
   ReportPage: deferred(async () => (await import('./features/report/ReportPages.tsx')).ReportPage),
   Reset: deferred(async () => (await import('./features/entrance/OneTimeLinks.tsx')).Reset),
   RetestsPage: deferred(async () => (await import('./features/reading/RetestsPage.tsx')).RetestsPage),
+  SentPage: deferred(async () => (await import('./frame/today/SentPage.tsx')).SentPage),
   SettingsPage: deferred(async () => (await import('./features/settings/SettingsPage.tsx')).SettingsPage),
   SharedReport: deferred(async () => (await import('./features/report/ReportPages.tsx')).SharedReport),
   SiteFrame: deferred(async () => (await import('./frame/SiteFrame.tsx')).SiteFrame),
   Stores: deferred(async () => (await import('./features/materials/Stores.tsx')).Stores),
   Tables: deferred(async () => (await import('./features/tables/Tables.tsx')).Tables),
   TestsPage: deferred(async () => (await import('./features/fieldTests/TestsPage.tsx')).TestsPage),
+  TodayPage: deferred(async () => (await import('./frame/today/TodayPage.tsx')).TodayPage),
   WalkPage: deferred(async () => (await import('./features/sampling/walk/WalkPage.tsx')).WalkPage),
-  WalksPage: deferred(async () => (await import('./features/sampling/walk/WalksPage.tsx')).WalksPage),
   WaysPage: deferred(async () => (await import('./features/lab/review/WaysPage.tsx')).WaysPage),
   WeekPage: deferred(async () => (await import('./features/season/WeekPage.tsx')).WeekPage),
 };
@@ -75,10 +77,14 @@ const router = createBrowserRouter([
       { path: '/reset/:token', element: <Later.Reset />, errorElement },
       { path: '/shared/:token', element: <Later.SharedReport />, errorElement },
       // Beside the entrance: the walk goes on where nobody can be asked who is there.
-      { path: '/walk', element: <Later.WalksPage />, errorElement },
+      { path: '/today', element: <Later.TodayPage />, errorElement },
+      { path: '/sent', element: <Later.SentPage />, errorElement },
+      { path: '/field/:siteId', element: <Later.FieldSitePage />, errorElement },
+      // Where these were before there was one page of the day.
+      { path: '/walk', element: <Navigate to="/today" replace /> },
+      { path: '/cards', element: <Navigate to="/today" replace /> },
       { path: '/walk/:siteId', element: <Later.WalkPage />, errorElement },
       { path: '/tests/:siteId', element: <Later.TestsPage />, errorElement },
-      { path: '/cards', element: <Later.CardsPage />, errorElement },
       { path: '/cards/:jobId', element: <Later.CardPage />, errorElement },
       // Beside the entrance too: a calculation needs nobody signed in.
       { path: '/pocket', element: <Later.Pocket />, errorElement },
@@ -118,6 +124,7 @@ createRoot(document.getElementById('root')!).render(
             <WorkingProvider>
               <UndoProvider>
                 <RouterProvider router={router} />
+                <Carrier />
                 <Conflicts />
                 <Spoken />
               </UndoProvider>

@@ -117,7 +117,7 @@ describe('the way in', () => {
     expect(await screen.findByRole('heading', { name: 'Glenfold does not answer' })).toBeTruthy();
     expect(screen.getByRole('alert').textContent).toMatch(/no connection, or Glenfold is not running/);
     const ways = within(screen.getByRole('navigation', { name: 'On this device' })).getAllByRole('link');
-    expect(ways.map((way) => way.getAttribute('href'))).toEqual(['/walk', '/cards', '/pocket']);
+    expect(ways.map((way) => way.getAttribute('href'))).toEqual(['/today', '/sent', '/pocket']);
   });
 });
 

@@ -13,10 +13,10 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { CardPage } from '../src/features/cards/CardPage.tsx';
-import { CardsPage } from '../src/features/cards/CardsPage.tsx';
 import { Logbook } from '../src/features/logbook/Logbook.tsx';
 import { Proof } from '../src/features/proof/Proof.tsx';
 import { Season } from '../src/features/season/Season.tsx';
+import { TodayPage } from '../src/frame/today/TodayPage.tsx';
 import { type Asked, changesOf, choose, problem, serve, show } from './page.tsx';
 import { productWith, site, zoneWith } from './scene.ts';
 
@@ -134,7 +134,7 @@ describe('a work card', () => {
     const open = (at = `/cards/${job.id}`) =>
       show(
         <Routes>
-          <Route path="/cards" element={<CardsPage />} />
+          <Route path="/today" element={<TodayPage />} />
           <Route path="/cards/:jobId" element={<CardPage />} />
         </Routes>,
         { at, role: 'technician' },
@@ -189,7 +189,7 @@ describe('a work card', () => {
     page.unmount();
     const gone = cardWith({ ...job, state: 'superseded', replacedById: 'next-lime' });
     serve({ '/session': signedIn, [`/jobs/${job.id}/card`]: gone });
-    open('/cards');
+    open('/today');
     const alert = await screen.findByText(/another program was handed over since you took this card along/);
     expect(within(alert).getByRole('link').getAttribute('href')).toBe('/cards/next-lime');
     await waitFor(() => expect(screen.queryByText(new RegExp(`^${job.name}, ${job.zone}$`))).toBeNull());
@@ -204,7 +204,7 @@ describe('a work card', () => {
     expect(await screen.findByText(/Kept on this device until there is a connection/)).toBeTruthy();
     page.unmount();
     away = false;
-    open('/cards');
+    open('/today');
     window.dispatchEvent(new Event('online'));
     await waitFor(() => expect(screen.getByText('all sent')).toBeTruthy());
     expect(new Set(sent().map(({ id }) => id)).size).toBe(1);

@@ -4,7 +4,6 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { WalkPage } from '../src/features/sampling/walk/WalkPage.tsx';
-import { WalksPage } from '../src/features/sampling/walk/WalksPage.tsx';
 import { type Asked, serve, show } from './page.tsx';
 import { bagWith, coresWith, plane, zoneWith } from './scene.ts';
 
@@ -41,7 +40,6 @@ function walk(answer: (taps: readonly CoreTapInput[]) => unknown, more: Partial<
   const open = (at = `/walk/${siteId}`) =>
     show(
       <Routes>
-        <Route path="/walk" element={<WalksPage />} />
         <Route path="/walk/:siteId" element={<WalkPage />} />
       </Routes>,
       { at, units: 'metric' },
@@ -173,25 +171,5 @@ describe('a walk', () => {
   it('says where nothing is to be walked', async () => {
     walk(taken, { state: 'sent' }).open();
     expect(await screen.findByRole('heading', { name: 'No bag to walk' })).toBeTruthy();
-  });
-});
-
-describe('walks on the device', () => {
-  it('are fetched by one press, told with how many cores wait and by whom', async () => {
-    const { open, siteId } = walk(taken);
-    open('/walk');
-    await press('Fetch all that is planned');
-    expect(await screen.findByText('All that is planned is on this device.')).toBeTruthy();
-    await waitFor(() => expect(document.querySelector(`a[href="/walk/${siteId}"]`)).not.toBeNull());
-    const link = document.querySelector(`a[href="/walk/${siteId}"]`)!;
-    expect(link.textContent).toMatch(/Gannet Row3 cores to take; fetched \d{4}-\d\d-\d\d \d\d:\d\d by Wynn Sands/);
-  });
-
-  it('say why they could not be fetched', async () => {
-    walk(taken);
-    serve({ '/session': signedIn, '/walks': 503 });
-    show(<WalksPage />);
-    await press('Fetch all that is planned');
-    expect((await screen.findByRole('alert')).textContent).toBe('Refused with 503.');
   });
 });

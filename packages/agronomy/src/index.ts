@@ -72,6 +72,7 @@ export { samplingCoreCount, samplingCoreVolume } from './sampling/cores.ts';
 export * from './sampling/design.ts';
 export * from './sampling/designTables.ts';
 export * from './sampling/drafts.ts';
+export { shortestWalk } from './sampling/route.ts';
 export * from './sampling/timing.ts';
 export * from './sampling/touch.ts';
 export { nitrogenSchedule } from './season/nitrogenSchedule.ts';

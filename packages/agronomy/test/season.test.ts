@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import {
   type Entry,
-  type Gone,
   type JobDose,
   type JobGround,
   type PlacedJob,
@@ -16,7 +15,6 @@ import {
   downOf,
   sinceSample,
   entryKindOf,
-  goneOf,
   judgeDay,
   ledgerOf,
   normalVerdict,
@@ -322,45 +320,6 @@ describe('the ledger', () => {
         if (most != null) expect((line(after)?.total ?? 0) + down.year.n).toBeLessThanOrEqual(Math.max(most, down.year.n) * slack + 0.02); // prettier-ignore
       }),
       { numRuns: 120 },
-    );
-  });
-
-  it('comes off a rate set by hand too, from the moment it was set', () => {
-    const ground = { lime: { soilPh: 5.4 }, nitrogen: {}, sulfur: { soilPh: 7.6 }, gypsum: {}, sand: {} };
-    const half = grams(20);
-    fc.assert(
-      fc.property(
-        fc.constantFrom(...(Object.keys(ground) as Array<keyof typeof ground>)),
-        fc.double({ min: 0.05, max: 1.2, noNaN: true }),
-        (key, share) => {
-          const field = key === 'sand' ? 'layer' : 'rate';
-          const set = { lime: half, nitrogen: 10, sulfur: 10, gypsum: half, sand: 0.4 }[key];
-          const program = (gone?: Gone) =>
-            by(
-              programOf({ test: ground[key], changes: [{ remedy: key, values: { [field]: set }, gone }] }).treatments,
-              key,
-            );
-          const whole = program();
-          const done = {
-            ...({ on: '2027-04-20', kind: entryKindOf(key), unit: key === 'sand' ? 'cm' : 'g/m2' } as const),
-            ...{
-              material: materialOf(whole.supply!.materialId),
-              rate: whole.rate!.value * share,
-              recordedAt: '2027-04-20T10:00:00Z',
-            },
-          };
-          const corrected = [entry('1', { ...done, rate: 1 }), entry('2', { ...done, correctsId: '1', recordedAt: '2027-05-02T10:00:00Z' })]; // prettier-ignore
-          const left = program(goneOf(corrected, 200, '2027-04-01T00:00:00Z'));
-          expect(program(goneOf(corrected, 200, '2027-05-01T00:00:00Z'))).toEqual(whole);
-          if (share >= 0.99) return expect(left.status).toBe('down');
-          if (share > 0.97) return undefined;
-          expect(left.byHand!.held).toMatch(/set by hand .* is down by 2027-04-20/);
-          const apart = Math.abs(left.rate!.value - whole.rate!.value * (1 - share));
-          // To what a spreader can be set to; sand goes down in whole goings-over.
-          return expect(apart).toBeLessThan(key === 'sand' ? set : whole.rate!.value * 0.02 + 2.5);
-        },
-      ),
-      { numRuns: 60 },
     );
   });
 });

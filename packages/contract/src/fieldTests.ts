@@ -162,3 +162,10 @@ export class LoadCheckAnswer extends LoadCheckInput {
   @IsArray() @IsString({ each: true }) open: string[];
   @IsOptional() @IsString() by: string | null;
 }
+
+/** A site on which a test goes on. */
+export class OpenTestsAnswer {
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+  @IsInt() tests: number;
+}

@@ -1,4 +1,4 @@
-import { FieldTestAnswer, FieldTestInput, LoadCheckAnswer, LoadCheckInput, ZoneRecordAnswer } from '@glenfold/contract';
+import { FieldTestAnswer, FieldTestInput, LoadCheckAnswer, LoadCheckInput, OpenTestsAnswer, ZoneRecordAnswer } from '@glenfold/contract';
 import {
   Body,
   Controller,
@@ -45,6 +45,14 @@ export class OwnTestsController {
     @Query('units', unitsPipe) units: UnitSystem,
   ): Promise<FieldTestAnswer[]> {
     return this.tests.of(siteId, units);
+  }
+
+  /** Sites on which a test goes on, to be taken along. */
+  @Get('field-tests/open')
+  @For('work.read')
+  @ApiOkResponse({ type: OpenTestsAnswer, isArray: true })
+  open(): Promise<OpenTestsAnswer[]> {
+    return this.tests.openSites();
   }
 
   /** Keep a test as far as it is done; sent again it is the same test. */

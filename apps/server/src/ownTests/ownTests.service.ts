@@ -10,7 +10,7 @@ import {
   judgeFieldTest,
   soilOf,
 } from '@glenfold/agronomy';
-import type { FieldTestAnswer, FieldTestInput } from '@glenfold/contract';
+import type { FieldTestAnswer, FieldTestInput, OpenTestsAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { GroundService, type MeasuredZone } from '../ground/ground.service.ts';
 import { Measurement } from '../measurements/measurement.entity.ts';
@@ -39,6 +39,15 @@ export class OwnTestsService {
       const zone = zones.get(test.zoneId);
       return zone ? [this.#told(test, zone, units)] : [];
     });
+  }
+
+  /** Sites on which a test is begun and not done: a hole to be read, a probe that stands. */
+  async openSites(): Promise<OpenTestsAnswer[]> {
+    return this.records.ask<OpenTestsAnswer>(
+      `SELECT s."id" AS "siteId", s."name" AS "siteName", count(*)::int AS "tests"
+       FROM field_test t JOIN site s ON s."id" = t."siteId" AND s."deletedAt" IS NULL
+       WHERE t."practiceId" = $1 AND t."deletedAt" IS NULL AND NOT t."closed" GROUP BY s."id", s."name" ORDER BY s."name"`,
+    );
   }
 
   /**

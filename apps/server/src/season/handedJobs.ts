@@ -53,7 +53,7 @@ export function jobsAhead(
 ): JobAheadAnswer[] {
   const nameOf = ({ id, name }: Job): string => {
     const { dose, zone } = told.get(id)!;
-    return [name, / of /.test(dose) ? dose.toLowerCase() : null, zone].filter(Boolean).join(', ');
+    return [name, dose.includes(' of ') ? dose.toLowerCase() : null, zone].filter(Boolean).join(', ');
   };
   const kept = fresh.flatMap(({ job, before }): JobAheadAnswer[] => {
     if (!before) return [];

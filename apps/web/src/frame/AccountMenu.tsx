@@ -6,10 +6,12 @@ import { useForm } from 'react-hook-form';
 import { Link } from 'react-router';
 import { startOver, useChangePassword, useChoosePractice, useSignOut } from '../api/entrance.ts';
 import { PasswordField } from '../features/entrance/fields.tsx';
+import { letDevice } from '../offline/holder.ts';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { useSession } from '../ui/session.tsx';
+import { BeforeLeaving, useUnsent } from './BeforeLeaving.tsx';
 import { usePages } from './pages.ts';
 
 function ChangePassword({ onClose }: { readonly onClose: () => void }) {
@@ -70,7 +72,32 @@ export function AccountMenu({ onKeys }: { readonly onKeys: () => void }) {
   const signOut = useSignOut();
   const choose = useChoosePractice();
   const close = (): void => setAnchor(null);
-  const leave = (everywhere: boolean): void => signOut.mutate(everywhere, { onSettled: () => startOver() });
+  const unsent = useUnsent();
+  const [leaving, setLeaving] = useState<Omit<Parameters<typeof BeforeLeaving>[0], 'onClose'> | null>(null);
+  /** At once where all is sent; else asked. */
+  const ask = (action: string, words: string, onLeave: () => void): void => {
+    close();
+    if (unsent === 0) onLeave();
+    else setLeaving({ action, words, onLeave });
+  };
+  const leave = (everywhere: boolean): void =>
+    ask(
+      everywhere ? 'Sign out everywhere' : 'Sign out',
+      'Signed out, it stays on this device, shown to nobody, and goes when you sign in here again.',
+      () =>
+        signOut.mutate(everywhere, {
+          onSettled: () => {
+            letDevice();
+            startOver();
+          },
+        }),
+    );
+  const change = (practiceId: string, name: string): void =>
+    ask(
+      `Switch to ${name}`,
+      `It is of ${practice?.name}: it stays on this device and goes when you come back to that practice here.`,
+      () => choose.mutate(practiceId, { onSuccess: () => startOver() }),
+    );
   // At the desk these stand in the bar.
   const pages = usePages();
   const others = practices.filter(({ practiceId }) => practiceId !== practice?.id);
@@ -114,7 +141,7 @@ export function AccountMenu({ onKeys }: { readonly onKeys: () => void }) {
         ))}
         {others.length > 0 && <Divider />}
         {others.map(({ practiceId, practiceName, role: there }) => (
-          <MenuItem key={practiceId} onClick={() => choose.mutate(practiceId, { onSuccess: () => startOver() })}>
+          <MenuItem key={practiceId} onClick={() => change(practiceId, practiceName)}>
             Switch to {practiceName} ({there})
           </MenuItem>
         ))}
@@ -138,6 +165,7 @@ export function AccountMenu({ onKeys }: { readonly onKeys: () => void }) {
         <MenuItem onClick={() => leave(true)}>Sign out everywhere</MenuItem>
         <MenuItem onClick={() => leave(false)}>Sign out</MenuItem>
       </Menu>
+      {leaving && <BeforeLeaving {...leaving} onClose={() => setLeaving(null)} />}
       {changing && <ChangePassword onClose={() => setChanging(false)} />}
     </>
   );

@@ -1,6 +1,6 @@
 import { Snackbar } from '@mui/material';
 import { useMutationState } from '@tanstack/react-query';
-import { Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect, useRef, useState } from 'react';
 import { ApiProblem } from '../api/client.ts';
 import { deferred } from '../ui/deferred.tsx';
 import { fieldName } from '../ui/recordWords.ts';
@@ -28,26 +28,44 @@ const useLate = (): readonly Late[] =>
  */
 export function Conflicts() {
   const [decided, setDecided] = useState<ReadonlySet<Error>>(new Set());
-  const [said, setSaid] = useState<string | null>(null);
+  const done = ({ error }: Late): void => setDecided((before) => new Set([...before, error]));
   const late = useLate().find(({ error }) => !decided.has(error));
   const agreed = late && mergeOf(late).contested.length === 0;
-  useEffect(() => {
-    if (!late || !agreed) return;
-    const { kept, theirsOnly } = mergeOf(late);
-    setDecided((before) => new Set([...before, late.error]));
-    setSaid(
-      `Saved together with what ${late.conflict.changedBy} changed meanwhile${theirsOnly.length > 0 ? `: ${theirsOnly.map(fieldName).join(', ')}` : ''}.`,
-    );
-    saveMerged(late, kept);
-  }, [late, agreed]);
+  const [said, setSaid] = useState<string | null>(null);
   return (
     <>
+      {agreed && (
+        <Together key={late.error.message + late.conflict.changedAt} late={late} onDone={done} onSay={setSaid} />
+      )}
       {late && !agreed && (
         <Suspense>
-          <ConflictDialog late={late} onDone={() => setDecided(new Set([...decided, late.error]))} />
+          <ConflictDialog late={late} onDone={() => done(late)} />
         </Suspense>
       )}
       <Snackbar open={said !== null} autoHideDuration={8000} onClose={() => setSaid(null)} message={said} />
     </>
   );
+}
+
+interface TogetherProps {
+  readonly late: Late;
+  readonly onDone: (late: Late) => void;
+  readonly onSay: (words: string) => void;
+}
+
+/** Saves once more what nobody else has touched, and says with what it was saved together. */
+function Together({ late, onDone, onSay }: TogetherProps) {
+  const act = useRef({ onDone, onSay });
+  useEffect(() => {
+    act.current = { onDone, onSay };
+  });
+  useEffect(() => {
+    const { kept, theirsOnly } = mergeOf(late);
+    act.current.onDone(late);
+    act.current.onSay(
+      `Saved together with what ${late.conflict.changedBy} changed meanwhile${theirsOnly.length > 0 ? `: ${theirsOnly.map(fieldName).join(', ')}` : ''}.`,
+    );
+    saveMerged(late, kept);
+  }, [late]);
+  return null;
 }

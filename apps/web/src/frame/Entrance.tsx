@@ -1,19 +1,22 @@
 import type { SessionAnswer } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { startOver, useChoosePractice } from '../api/entrance.ts';
 import { ApiProblem } from '../api/client.ts';
 import { queries } from '../api/queries.ts';
 import { SignIn, SignInForm } from '../features/entrance/SignIn.tsx';
 import { Threshold } from '../features/entrance/Threshold.tsx';
+import { followHolder, noteHolder } from '../offline/holder.ts';
+import { useCarried } from '../offline/useOutbox.ts';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours } from '../ui/theme.ts';
 import { Trouble } from '../ui/bits.tsx';
 import { SessionProvider } from '../ui/session.tsx';
 import { deferred } from '../ui/deferred.tsx';
 import { Shell } from './Shell.tsx';
+import { WaitingLine } from './today/WaitingLine.tsx';
 
 const FirstRun = deferred(async () => (await import('../features/entrance/FirstRun.tsx')).FirstRun);
 
@@ -36,6 +39,19 @@ function SignInAgain({ email, personId }: { readonly email: string; readonly per
   );
 }
 
+/** What somebody who belongs to nothing any more has still on this device, and how it gets where it belongs. */
+function Stranded({ personId }: { readonly personId: string | undefined }) {
+  const count = useCarried().entries.filter(({ person }) => person?.id === personId).length;
+  if (count === 0) return null;
+  return (
+    <Typography sx={{ mb: 2, borderLeft: `4px solid ${colours.ochre}`, pl: 1.5 }}>
+      {count === 1 ? '1 thing that you wrote down is' : `${count} things that you wrote down are`} still on this device.
+      Nothing of it is lost: somebody of the practice signs in here and hands it to the practice, under “On this
+      device”.
+    </Typography>
+  );
+}
+
 /** Belongs to no practice, or not to the one that was open. */
 function NoPractice({ session }: { readonly session: SessionAnswer }) {
   const choose = useChoosePractice();
@@ -47,6 +63,7 @@ function NoPractice({ session }: { readonly session: SessionAnswer }) {
           ? 'You do not belong to the practice that was open here any more.'
           : `${person?.name ?? 'You'}, you do not belong to any practice any more. Ask an owner for an invitation.`}
       </Typography>
+      <Stranded personId={person?.id} />
       <Box sx={{ display: 'grid', gap: 1, maxWidth: 420 }}>
         {practices.map(({ practiceId, practiceName, role }) => (
           <Button
@@ -66,8 +83,8 @@ function NoPractice({ session }: { readonly session: SessionAnswer }) {
 /** Without a connection: what was taken along opens from here. */
 function TakenAlong() {
   const ways = [
-    ['Walks on this device', '/walk', 'cores to take, where they were fetched before'],
-    ['Work cards on this device', '/cards', 'what is to be done this week'],
+    ['Today', '/today', 'cards, walks and tests that were taken along, with gate codes and drawings'],
+    ['On this device', '/sent', 'what was written down here and is not sent yet'],
     ['Pocket', '/pocket', 'every calculation, with nobody signed in'],
   ] as const;
   return (
@@ -88,7 +105,13 @@ function TakenAlong() {
 /** Who is there decides what is shown: the first run, the way in, or the application. */
 export function Entrance() {
   const { data: session, error } = useQuery(queries.session());
+  const client = useQueryClient();
   const [last, setLast] = useState<SessionAnswer | undefined>();
+  // The device is held by who is signed in; what another tab changes of that, this one follows.
+  useEffect(() => {
+    if (session) noteHolder(session);
+  }, [session]);
+  useEffect(() => followHolder(() => void client.invalidateQueries({ queryKey: ['session'] })), [client]);
   if (session?.state === 'signed in' && session !== last) setLast(session);
 
   if (!session)
@@ -108,7 +131,15 @@ export function Entrance() {
     );
   if (session.state === 'first run') return <FirstRun />;
   const shown = session.state === 'signed in' ? session : last;
-  if (!shown) return <SignIn demoPeople={session.demoPeople} />;
+  if (!shown)
+    return (
+      <>
+        <Box sx={{ maxWidth: 560, mx: 'auto' }}>
+          <WaitingLine />
+        </Box>
+        <SignIn demoPeople={session.demoPeople} />
+      </>
+    );
   if (!shown.practice) return <NoPractice session={shown} />;
   return (
     <SessionProvider value={shown}>

@@ -24,6 +24,7 @@ import { useSettled } from '../ui/useSettled.ts';
 import { useUnits } from '../ui/units.tsx';
 import { openWorkingByKey } from '../ui/working.tsx';
 import { useMay, useSession } from '../ui/session.tsx';
+import { useUnsent } from './BeforeLeaving.tsx';
 import { AccountMenu } from './AccountMenu.tsx';
 import { Tray } from './Tray.tsx';
 import { usePages } from './pages.ts';
@@ -184,6 +185,7 @@ export function Shell() {
     return () => cancelIdleCallback(idle);
   }, [works]);
   useKeys(useMemo(() => ({ '/': () => setFinding(true), '?': () => setKeys(true), w: openWorkingByKey }), []));
+  const unsent = useUnsent();
   const pages = [[may('work.read') ? 'Rounds' : 'Reports', '/'] as const, ...usePages()];
   const bar = { color: colours.paper, '&:hover': { background: '#34463F' }, minWidth: 0 };
   return (
@@ -227,6 +229,11 @@ export function Shell() {
             {name}
           </Button>
         ))}
+        {unsent > 0 && (
+          <Button component={Link} to="/sent" sx={bar}>
+            {unsent} not sent
+          </Button>
+        )}
         {may('work.read') && <Tray />}
         {may('work.read') && (
           <Button

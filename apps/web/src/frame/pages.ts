@@ -6,6 +6,7 @@ export function usePages(): ReadonlyArray<readonly [name: string, path: string]>
   return [
     ...(may('work.read')
       ? [
+          ['Today', '/today'] as const,
           ['Week', '/week'] as const,
           ['Bags', '/bags'] as const,
           [may('prices.read') ? 'Products' : 'Machines', '/products'] as const,

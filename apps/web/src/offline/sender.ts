@@ -111,8 +111,9 @@ export function sendAll(): Promise<void> {
   return going;
 }
 
+// A browser that keeps nothing has nothing to send.
 const again = (): void =>
-  void look().then((entries) => (entries.some(({ refused }) => !refused) ? sendAll() : undefined));
+  void (async () => ((await look()).some(({ refused }) => !refused) ? sendAll() : undefined))().catch(() => undefined);
 
 /** Say how entries of some kinds are sent: from now on they are, from whatever page. */
 export function carry(more: ReadonlyArray<OutboxKind<never>>): void {

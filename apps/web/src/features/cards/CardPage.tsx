@@ -100,7 +100,7 @@ export function CardPage() {
   const [written, setWritten] = useState<EntryInput | null>(null);
   const [notes, setNotes] = useState<readonly string[]>([]);
   useWakeLock(true);
-  useEffect(() => void keepPages(['/cards', `/cards/${jobId}`]), [jobId]);
+  useEffect(() => void keepPages(['/today', `/cards/${jobId}`]), [jobId]);
   const outbox = useOutbox(
     cardKinds,
     useCallback(
@@ -112,7 +112,7 @@ export function CardPage() {
     ),
   );
   const frame = (children: ReactNode): ReactNode => (
-    <FieldFrame back="/cards" title={packed ? `${packed.card.job.siteName}, ${packed.card.job.zone}` : undefined}>
+    <FieldFrame back="/today" title={packed ? `${packed.card.job.siteName}, ${packed.card.job.zone}` : undefined}>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1.25, flex: 1 }}>{children}</Box>
     </FieldFrame>
   );

@@ -1,6 +1,7 @@
 import { type CardAnswer, type EntryInput, type EntryWrittenAnswer, withReadableDays } from '@glenfold/contract';
 import { createStore, del, get, set, setMany, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
+import { isHolders } from '../../offline/holder.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { photoKind } from '../../offline/photos.ts';
 
@@ -41,12 +42,19 @@ async function pack(cards: readonly CardAnswer[]): Promise<PackedCard[]> {
   return packed;
 }
 
-/** Take the cards of this week along. @throws without a connection */
-export async function packWeek(units: string): Promise<PackedCard[]> {
+/** What came of taking cards along. */
+export interface TakenCards {
+  readonly packed: readonly PackedCard[];
+  /** Of those that were there before: another program has superseded them. */
+  readonly superseded: readonly PackedCard[];
+}
+
+/** Take the cards of this week along, or those until a day. @throws without a connection */
+export async function packCards(units: string, until = '9999'): Promise<TakenCards> {
   await signedIn();
-  const packed = await pack(await api<CardAnswer[]>('GET', `/season/cards?units=${units}`));
-  await freshen(units, new Set(packed.map(({ card }) => card.job.id)));
-  return packed;
+  const cards = await api<CardAnswer[]>('GET', `/season/cards?units=${units}`);
+  const packed = await pack(cards.filter(({ job }) => (job.day ?? '') <= until));
+  return { packed, superseded: await freshen(units, new Set(packed.map(({ card }) => card.job.id))) };
 }
 
 /**
@@ -80,15 +88,16 @@ export async function openCard(jobId: string, units: string): Promise<PackedCard
     const [fresh] = await pack([await api<CardAnswer>('GET', `/jobs/${jobId}/card?units=${units}`)]);
     return fresh!;
   } catch (error) {
-    if (kept && error instanceof ApiProblem && error.status === 0) return kept;
+    if (kept && isHolders(kept) && error instanceof ApiProblem && error.status === 0) return kept;
     throw error;
   }
 }
 
-/** Cards that were taken along, by their days. */
+/** Cards that who holds the device has taken along, by their days. */
 export async function packedCards(): Promise<PackedCard[]> {
   const kept = await values<PackedCard>(store);
   return kept
+    .filter((one) => isHolders(one))
     .filter(({ card, written }) => !written && (card.job.state === 'open' || card.job.state === 'partly done'))
     .sort((one, other) => (one.card.job.day ?? '9').localeCompare(other.card.job.day ?? '9'));
 }
@@ -121,7 +130,7 @@ const written: OutboxKind<EntryInput> = {
     return [{ id, notes }];
   },
   say: ({ body }) => `${body.words ?? body.kind}, ${body.state}, ${withReadableDays(body.on)}`,
-  mendAt: ({ body }) => (body.jobId ? `/cards/${body.jobId}` : '/cards'),
+  mendAt: ({ body }) => (body.jobId ? `/cards/${body.jobId}` : '/today'),
   refusal: ({ body }, words) => `The entry of ${body.on} cannot be kept: ${words}`,
 };
 /** What a card sends. */

@@ -1,5 +1,5 @@
 import { withReadableDays } from '@glenfold/contract';
-import { type FieldTestKind, drainageNext, fieldTestKinds, fieldTestOf } from '@glenfold/agronomy';
+import { type FieldTestKind, fieldTestKinds, fieldTestOf } from '@glenfold/agronomy';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
@@ -9,20 +9,12 @@ import { useOutbox } from '../../offline/useOutbox.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
-import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { useNow } from './DrainageForm.tsx';
 import { TestDrawing } from './TestDrawing.tsx';
 import { TestScreen } from './TestScreen.tsx';
-import { type KeptTest, type TakenPhoto, type TestEdit, beginTest, changeTest, dropTest, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
-
-/** What is due of an open test. */
-function dueOf(test: KeptTest, now: string): { readonly words: string; readonly late: boolean } | null {
-  if (test.closed || test.kind !== 'drainage') return null;
-  const next = drainageNext(test.record as Parameters<typeof drainageNext>[0], now);
-  return { words: next.words, late: next.at !== null && Date.parse(next.at) < Date.parse(now) };
-}
+import { type KeptTest, type TakenPhoto, type TestEdit, beginTest, changeTest, dropTest, dueOf, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
 
 const nothing: readonly KeptTest[] = [];
 
@@ -79,7 +71,7 @@ export function TestsPage() {
   const done = tests.filter(({ closed }) => closed);
   return (
     <FieldFrame
-      back={opened ? `/tests/${siteId}` : stepPath(siteId, 'lab')}
+      back={opened ? `/tests/${siteId}` : '/today'}
       title={site?.siteName}
       heading={!opened}
     >

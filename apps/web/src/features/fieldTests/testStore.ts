@@ -1,7 +1,8 @@
-import { type FieldTestKind, fieldTestOf } from '@glenfold/agronomy';
+import { type FieldTestKind, drainageNext, fieldTestOf } from '@glenfold/agronomy';
 import { type FieldTestAnswer, type FieldTestInput, type PictureType, type SiteAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
 import { createStore, del, entries, get, set, update } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
+import { isHolders } from '../../offline/holder.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { type KeptPhoto, photoKind } from '../../offline/photos.ts';
 import { deviceZone, todayIn } from '../../ui/today.ts';
@@ -62,7 +63,7 @@ export async function openSite(siteId: string, units: string): Promise<PackedSit
     await Promise.all(gone.map(({ id }) => del(id, tests)));
     return packed;
   } catch (error) {
-    if (kept && error instanceof ApiProblem && error.status === 0) return kept;
+    if (kept && isHolders(kept) && error instanceof ApiProblem && error.status === 0) return kept;
     throw error;
   }
 }
@@ -74,6 +75,23 @@ export async function testsOf(siteId: string): Promise<KeptTest[]> {
     .map(([, test]) => test)
     .filter((test) => test.siteId === siteId)
     .sort((one, other) => other.on.localeCompare(one.on));
+}
+
+/** Tests that go on, of sites that who holds the device has taken along, with their sites. */
+export async function openTests(): Promise<ReadonlyArray<{ readonly site: PackedSite; readonly test: KeptTest }>> {
+  const known = new Map((await entries<string, PackedSite>(sites)).filter(([, site]) => isHolders(site)));
+  const all = await entries<string, KeptTest>(tests);
+  return all.flatMap(([, test]) => {
+    const site = known.get(test.siteId);
+    return site && !test.closed ? [{ site, test }] : [];
+  });
+}
+
+/** What is due of an open test. */
+export function dueOf(test: KeptTest, now: string): { readonly words: string; readonly late: boolean } | null {
+  if (test.closed || test.kind !== 'drainage') return null;
+  const next = drainageNext(test.record as Parameters<typeof drainageNext>[0], now);
+  return { words: next.words, late: next.at !== null && Date.parse(next.at) < Date.parse(now) };
 }
 
 /** Begin a test here; nothing is sent before something is read. */

@@ -235,7 +235,7 @@ function HandedOver({
   const may = useMay();
   const next: ReadonlyArray<readonly [to: string, name: string, what: string]> = [
     [stepPath(siteId, 'season'), 'Season', 'its jobs on their days'],
-    ['/cards', 'Cards of the week', 'what goes into the van'],
+    ['/today', 'Cards of the week', 'what goes into the van'],
     [`/sites/${siteId}/owner-report`, 'Owner’s report', 'what its owner reads'],
   ];
   return (

@@ -82,7 +82,7 @@ export function WeekPage() {
         <Button size="small" variant="outlined" onClick={() => data && setDay(dayOn(data.from, 7))}>
           The next
         </Button>
-        <Button size="small" variant="contained" component={Link} to="/cards">
+        <Button size="small" variant="contained" component={Link} to="/today">
           Take the cards along
         </Button>
       </Box>

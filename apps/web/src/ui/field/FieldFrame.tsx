@@ -8,7 +8,8 @@ import { colours, onDark } from '../theme.ts';
 const TARGET = 44;
 
 interface FieldFrameProps {
-  readonly back: string;
+  /** Nothing where there is no way back without a connection. */
+  readonly back?: string | undefined;
   readonly title: string | undefined;
   /** The title is the heading of the page: nothing below is. */
   readonly heading?: boolean;
@@ -60,13 +61,15 @@ export function FieldFrame({ back, title, heading = false, children }: FieldFram
           alignItems: 'center',
         }}
       >
-        <Box
-          component={Link}
-          to={back}
-          sx={{ color: colours.paper, fontWeight: 700, minHeight: TARGET, minWidth: TARGET, alignContent: 'center' }}
-        >
-          Back
-        </Box>
+        {back !== undefined && (
+          <Box
+            component={Link}
+            to={back}
+            sx={{ color: colours.paper, fontWeight: 700, minHeight: TARGET, minWidth: TARGET, alignContent: 'center' }}
+          >
+            Back
+          </Box>
+        )}
         <Box
           component={heading ? 'h1' : 'div'}
           sx={{

@@ -81,7 +81,7 @@ export function Board() {
         <Typography variant="h1">Bags of all sites</Typography>
         <Box sx={{ flex: 1 }} />
         {may('field.write') && count('planned') > 0 && (
-          <Button variant="outlined" component={Link} to="/walk">
+          <Button variant="outlined" component={Link} to="/today">
             Take the walks along
           </Button>
         )}

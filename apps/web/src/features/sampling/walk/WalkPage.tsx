@@ -95,7 +95,7 @@ export function WalkPage() {
       setPhotoTrouble(failure as Error);
     }
   };
-  const frame = { back: `/sites/${siteId}/sampling`, title: pack?.site.name, kept };
+  const frame = { back: '/today', title: pack?.site.name };
   if (!pack)
     return (
       <FieldFrame {...frame}>

@@ -10,6 +10,7 @@ import type {
 } from '@glenfold/contract';
 import { createStore, get, set, values } from 'idb-keyval';
 import { ApiProblem, api } from '../../../api/client.ts';
+import { isHolders } from '../../../offline/holder.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn, takeOver } from '../../../offline/outbox.ts';
 import { type KeptPhoto, photoKind } from '../../../offline/photos.ts';
 
@@ -53,16 +54,30 @@ export async function packSite(siteId: string): Promise<PackedSite> {
     await set(packKey(siteId), fresh, store);
     return fresh;
   } catch (error) {
-    if (packed && error instanceof ApiProblem && error.status === 0) return packed;
+    if (packed && isHolders(packedBy(packed)) && error instanceof ApiProblem && error.status === 0) return packed;
     throw error;
   }
 }
 
-/** Sites that were taken along, in order of their names. */
+const packedBy = (pack: PackedSite) => ({ practiceId: pack.practiceId, person: walkerOf(pack).person });
+
+/** A site as who holds the device has taken it along; nothing where it was not. */
+export async function packedSite(siteId: string): Promise<PackedSite | undefined> {
+  const pack = await get<PackedSite>(packKey(siteId), store);
+  return pack && isHolders(packedBy(pack)) ? pack : undefined;
+}
+
+/** Cores of a packed site that wait. */
+export const coresWaiting = ({ bags }: PackedSite): number =>
+  bags
+    .filter(({ state }) => state === 'planned')
+    .reduce((sum, { places }) => sum + places.filter(({ state }) => state === 'waiting').length, 0);
+
+/** Sites that who holds the device has taken along, in order of their names. */
 export async function packedSites(): Promise<PackedSite[]> {
   const kept = await values<PackedSite | readonly unknown[]>(store);
   return kept
-    .filter((one): one is PackedSite => 'site' in one)
+    .filter((one): one is PackedSite => 'site' in one && isHolders(packedBy(one)))
     .sort((one, other) => one.site.name.localeCompare(other.site.name));
 }
 
