@@ -56,6 +56,7 @@ const houses = {
       'season',
       'logbook',
       'proof',
+      'messages',
       'report',
     ],
     ...['rounds', 'standins', 'exchange', 'erasure', 'demo'],

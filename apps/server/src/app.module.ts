@@ -26,6 +26,7 @@ import { ReadingModule } from './reading/reading.module.ts';
 import { SeasonModule } from './season/season.module.ts';
 import { LogbookModule } from './logbook/logbook.module.ts';
 import { ProofModule } from './proof/proof.module.ts';
+import { MessagesModule } from './messages/messages.module.ts';
 import { ReportModule } from './report/report.module.ts';
 import { RunsModule } from './runs/runs.module.ts';
 import { RoundsModule } from './rounds/rounds.module.ts';
@@ -60,6 +61,7 @@ export class AppModule {
         SeasonModule,
         LogbookModule,
         ProofModule,
+        MessagesModule,
         ReportModule,
         RoundsModule,
         ExchangeModule,

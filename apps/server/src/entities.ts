@@ -1,3 +1,4 @@
+import { Message } from './messages/message.entity.ts';
 import { AuditEntry } from './platform/auditEntry.entity.ts';
 import { Underlay } from './ground/underlay.entity.ts';
 import { ZonePhoto } from './ground/zonePhoto.entity.ts';
@@ -86,6 +87,7 @@ export const ownedEntities = [
   Invitation,
   ShareLink,
   OwnerReportRecord,
+  Message,
 ] as const;
 
 /** Who is asking: known before any practice is. */

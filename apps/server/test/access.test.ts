@@ -156,6 +156,7 @@ async function records(practiceId: string): Promise<Ids> {
       tokenHash: `i${count}`,
       expiresAt: end,
     }),
+    messageId: await add('message', { siteId, author: 'H', side: 'client', words: 'When?', at: new Date() }),
     linkId: await add('share_link', { siteId, purpose: 'P', madeBy: 'O', tokenHash: `s${count}`, expiresAt: end }),
     runId: await add('run', { kind: `K${count}`, title: 'T', state: 'failed' }),
     endedRunId: await add('run', { kind: `E${count}`, title: 'T', state: 'done' }),

@@ -15,6 +15,7 @@ export type Ids = Readonly<
     | 'ownerReportId'
     | 'quoteLineId'
     | 'memberId'
+    | 'messageId'
     | 'invitationId'
     | 'linkId'
     | 'mailId'

@@ -16,6 +16,7 @@ export * from './laboratory.ts';
 export * from './logbook.ts';
 export * from './machines.ts';
 export * from './materials.ts';
+export * from './messages.ts';
 export * from './people.ts';
 export * from './pictures.ts';
 export * from './problems.ts';

@@ -130,6 +130,7 @@ export const erasedColumns: Readonly<Record<string, ErasedTable>> = {
     stays: ['key', 'remedy', 'sense', 'unit', 'state'],
   },
   prediction: { told: ['retestWords'], stays: ['days'] },
+  message: { emptied: { author: `'…'`, words: `'erased'` }, stays: ['side'] },
   site_date: { emptied: { name: `'A date'` }, stays: ['kind'] },
   share_link: {
     emptied: { purpose: `'erased'`, expiresAt: `least("expiresAt", now())`, deletedAt: NOW },

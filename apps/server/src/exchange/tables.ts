@@ -42,6 +42,7 @@ import { Bag } from '../sampling/bag.entity.ts';
 import { BagCustody } from '../sampling/bagCustody.entity.ts';
 import { Core } from '../sampling/core.entity.ts';
 import { CoreTap } from '../sampling/coreTap.entity.ts';
+import { Message } from '../messages/message.entity.ts';
 import { OwnerReportRecord } from '../report/ownerReport.entity.ts';
 import { ShareLink } from '../report/shareLink.entity.ts';
 import { Run } from '../runs/run.entity.ts';
@@ -136,6 +137,7 @@ export const exportedTables: readonly ExportedTable[] = [
     what: 'photos of zones and of what was done; the pictures are under files/',
   },
   { entity: Prediction, file: 'predictions.json', what: 'what was foretold of the pH when programs were handed over' },
+  { entity: Message, file: 'messages.json', what: 'what was written about sites, by whom and when' },
   { entity: SiteDate, file: 'site-dates.json', what: 'dates that work has to be ready for' },
   { entity: AuditEntry, file: 'changes.json', what: 'who changed what', without: ['number'] },
 ];

@@ -28,6 +28,7 @@ import { DateKinds1795990000000 } from './1795990000000-dateKinds.ts';
 import { RatedWords1796000000000 } from './1796000000000-ratedWords.ts';
 import { TakenOver1796010000000 } from './1796010000000-takenOver.ts';
 import { Decided1796020000000 } from './1796020000000-decided.ts';
+import { Messages1796030000000 } from './1796030000000-messages.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -61,4 +62,5 @@ export const migrations = [
   RatedWords1796000000000,
   TakenOver1796010000000,
   Decided1796020000000,
+  Messages1796030000000,
 ] as const;

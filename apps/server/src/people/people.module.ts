@@ -35,7 +35,7 @@ export class PeopleModule implements NestModule {
         SetupService,
         SignInService,
       ],
-      exports: [PracticeService, SessionService, SetupService],
+      exports: [MailService, MemberService, PracticeService, SessionService, SetupService],
     };
   }
 

@@ -17,6 +17,7 @@ type SitePart =
   | 'owner-report'
   | 'season'
   | 'logbook'
+  | 'messages'
   | 'proof';
 
 interface Shown {
@@ -76,6 +77,7 @@ const shownIn = {
   practice: { parts: ['report'], lists: ['session', 'program', 'products'] },
   member: { lists: ['members', 'invitations', 'outbox', 'session'] },
   mail: { lists: ['outbox'] },
+  message: { parts: ['state', 'messages'], lists: ['rounds', 'outbox'] },
   share: { parts: ['share-links'] },
   /** A draft for the owner, its letter, its handing over. */
   ownerReport: { parts: ['owner-report', 'report'], lists: ['shared', 'runs'] },

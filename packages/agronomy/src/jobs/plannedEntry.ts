@@ -3,7 +3,7 @@ import { entered, putDown } from '../ledger/putDown.ts';
 import type { Material } from '../materials/material.ts';
 import type { RemedyName } from '../remedies/remedyTable.ts';
 import type { Sense } from '../units/present.ts';
-import { entryKindOf } from './entryKindOf.ts';
+import { entryKindOf } from '../remedies/entryKindOf.ts';
 
 /** What goes into the same mix as a job’s own product. */
 export interface MixedIn {

@@ -1,8 +1,8 @@
 import { type Fields, InputError, type Values, choice, optional, quantity, readFields } from '../calculators/fields.ts';
 import { flag, series, text } from '../calculators/structures.ts';
+import type { Gone } from '../ledger/gone.ts';
 import { fieldsOf, remedyOf } from '../remedies/remedies.ts';
 import { type RemedyName, remedyNames } from '../remedies/remedyTable.ts';
-import type { Gone } from './gone.ts';
 import { ownWorkField } from './work.ts';
 
 const month = quantity('', { min: 1, max: 12, whole: true });

@@ -1,5 +1,12 @@
 import { type FieldTestKind, drainageNext, fieldTestOf } from '@glenfold/agronomy';
-import { type FieldTestAnswer, type FieldTestInput, type PictureType, type SiteAnswer, type ZoneAnswer, withReadableDays } from '@glenfold/contract';
+import {
+  type FieldTestAnswer,
+  type FieldTestInput,
+  type PictureType,
+  type SiteAnswer,
+  type ZoneAnswer,
+  withReadableDays,
+} from '@glenfold/contract';
 import { createStore, del, entries, get, set, update } from 'idb-keyval';
 import { ApiProblem, api } from '../../api/client.ts';
 import { isHolders } from '../../offline/holder.ts';

@@ -2,6 +2,7 @@ import type { EntryAnswer } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Conversation } from '../../ui/Conversation.tsx';
 import { Empty, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import type { StepProps } from '../../ui/stepProps.ts';
@@ -116,6 +117,11 @@ export function Logbook({ site, zones, zone }: StepProps) {
           onWritten={setNotes}
         />
       )}
+      <Conversation
+        siteId={site.id}
+        title="What was written about this site"
+        ask={may('work.write') ? 'Write to the client' : 'Write to the office'}
+      />
     </Box>
   );
 }

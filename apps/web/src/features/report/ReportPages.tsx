@@ -3,6 +3,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { colours, onDark } from '../../ui/theme.ts';
 import { More } from '../../ui/More.tsx';
+import { Conversation } from '../../ui/Conversation.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
 import { Offered } from './Offered.tsx';
@@ -69,6 +70,7 @@ export function ReportPage() {
           {report.quote && may('quote.answer') && (
             <Offered under={`/sites/${siteId}/report`} quote={report.quote} by={name} />
           )}
+          <Conversation siteId={siteId} title="Questions and answers" ask="Write to your advisor" />
         </SiteReport>
       )}
     </>

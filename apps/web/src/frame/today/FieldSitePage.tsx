@@ -4,7 +4,7 @@ import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { entryToSend } from '../../features/cards/cardStore.ts';
+import { cardKinds, entryToSend } from '../../features/cards/cardStore.ts';
 import { fieldKinds, loadToSend, measuresToSend, photoToSend } from '../../features/field/fieldStore.ts';
 import { SiteSketch } from '../../features/sampling/SiteSketch.tsx';
 import { type PackedSite, packSite, walkerOf } from '../../features/sampling/walk/walkStore.ts';
@@ -25,6 +25,8 @@ import { deviceZone, todayIn } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 
 const nobody = (): void => undefined;
+/** What is written down at a site. */
+const siteKinds = [...fieldKinds, ...cardKinds];
 const IDLE = { isPending: false, error: null } as const;
 type Typed = number | string | null;
 const senseOfRate: Readonly<Record<RateUnit, Sense>> = { 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' }; // prettier-ignore
@@ -285,7 +287,7 @@ export function FieldSitePage() {
     ...{ queryKey: ['site in the hand', siteId], queryFn: () => packSite(siteId) },
     ...{ networkMode: 'always' as const, staleTime: 0, retry: false },
   });
-  const { waiting, add } = useOutbox(fieldKinds, nobody);
+  const { waiting, add } = useOutbox(siteKinds, nobody);
   useEffect(() => void keepPages([`/field/${siteId}`]), [siteId]);
   const asked = search.get('do');
   const open = forms.find((one) => one === asked);

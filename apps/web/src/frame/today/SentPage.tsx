@@ -10,6 +10,7 @@ import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { localTime } from '../../ui/today.ts';
+import { carryAll } from './carriers.ts';
 import { counted, mendedAt, ofHolder, ofOthers, saidOf, things } from './carriedWords.ts';
 
 const line = { borderTop: `1px solid ${colours.line}`, py: 1 } as const;
@@ -86,7 +87,10 @@ function Refused({ entry }: { readonly entry: Entry }) {
 export function SentPage() {
   const holder = useHolder();
   const { entries, sent, trouble, known } = useCarried();
-  useEffect(() => void keepPages(['/sent']), []);
+  useEffect(() => {
+    carryAll();
+    void keepPages(['/sent']);
+  }, []);
   const own = entries.filter((one) => ofHolder(holder, one));
   const waiting = own.filter(({ refused }) => refused === undefined);
   const refused = own.filter((one) => one.refused !== undefined);

@@ -16,6 +16,7 @@ import { WHY_KEPT, askToKeep, keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
+import { carryAll } from './carriers.ts';
 import { ofHolder } from './carriedWords.ts';
 import { SentList } from './SentPage.tsx';
 import { WaitingLine } from './WaitingLine.tsx';
@@ -165,7 +166,10 @@ export function TodayPage() {
   const [told, setTold] = useState('');
   const [error, setError] = useState<Error | null>(null);
   const [superseded, setSuperseded] = useState<readonly PackedCard[]>([]);
-  useEffect(() => void keepPages(['/today', '/sent']), []);
+  useEffect(() => {
+    carryAll();
+    void keepPages(['/today', '/sent']);
+  }, []);
   // Whenever there is a connection: nobody works a card that another program has changed.
   useEffect(() => {
     const look = (): void =>

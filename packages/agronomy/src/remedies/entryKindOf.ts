@@ -1,5 +1,5 @@
 import type { EntryKind } from '../ledger/entries.ts';
-import type { RemedyName } from '../remedies/remedyTable.ts';
+import type { RemedyName } from './remedyTable.ts';
 
 /** What a remedy is called in the logbook. */
 const kindOf: Readonly<Partial<Record<RemedyName, EntryKind>>> = {
