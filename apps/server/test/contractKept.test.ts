@@ -5,6 +5,7 @@ import {
   allows,
   permissions,
   type JobAnswer,
+  MemberAnswer,
   type LabReportAnswer,
   type LabResultAnswer,
   type ProblemAnswer,
@@ -68,7 +69,8 @@ describe('every answer is what the description says', () => {
     const zone = await zoneOf('Harbour', 'HS-1');
     const [job] = (await get<SeasonAnswer>(`/sites/${sites[0]!.id}/season?units=us`)).jobs as [JobAnswer];
     const bag = (await get<BoardAnswer>('/bags')).bags[0]!;
-    const ids: Readonly<Record<string, string>> = { zoneId: zone.id, bagId: bag.id, code: bag.code, jobId: job.id };
+    const [member] = await get<MemberAnswer[]>('/members');
+    const ids: Readonly<Record<string, string>> = { zoneId: zone.id, bagId: bag.id, code: bag.code, jobId: job.id, memberId: member!.id }; // prettier-ignore
     /** What is asked for beside an id. */
     const questions: Readonly<Record<string, string>> = {
       '/bags/submission.json': `?ids=${bag.id}`,

@@ -4,6 +4,7 @@ import type {
   InvitationOfferAnswer,
   MemberAnswer,
   OutboxAnswer,
+  PasswordLinkAnswer,
   ProblemAnswer,
   SessionAnswer,
   ShareLinkAnswer,
@@ -252,11 +253,15 @@ describe('a forgotten password', () => {
     expect((await before.ask('get', '/rounds')).status).toBe(200);
   });
 
-  it('is asked for by an owner only where a message leaves; the owner never reads the link', async () => {
+  it('is given to an owner to hand over where no message leaves, but for somebody who is in other practices too', async () => {
     const [{ id }] = (await body<MemberAnswer[]>(owner, '/members')).filter(({ person }) => person.email === demoEmails.client) as [MemberAnswer]; // prettier-ignore
-    expect(refusal(await owner.ask('post', `/members/${id}/password-reset`))).toEqual([422, 'No message leaves']);
+    const { link } = (await owner.ask('post', `/members/${id}/password-reset`)).body as PasswordLinkAnswer;
+    const token = link!.split('/reset/')[1]!;
+    expect(refusal(await openBrowser(server).ask('put', `/password-resets/${token}`, { password: NEW }))[0]).toBe(204);
     const { mails } = await body<OutboxAnswer>(owner, '/outbox');
     expect(mails.some(({ subject }) => subject.includes('password'))).toBe(false);
+    const [both] = (await body<MemberAnswer[]>(owner, '/members')).filter(({ person }) => person.email === demoEmails.technician); // prettier-ignore
+    expect(refusal(await owner.ask('post', `/members/${both!.id}/password-reset`))).toEqual([422, 'No message leaves']);
   });
 });
 

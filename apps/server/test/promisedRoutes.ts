@@ -289,6 +289,7 @@ export const promised: Readonly<Record<string, Route>> = {
     body: () => ({ remedy: 'potassium', reason: 'as agreed' }),
   },
   'DELETE /zones/:zoneId/program/treatments/:key': { for: 'OA' },
+  'GET /members/:memberId/holdings': { for: 'O' },
   'GET /sites/:siteId/messages': { for: 'OATC' },
   'POST /sites/:siteId/messages': { for: 'OATC', body: () => ({ id: randomUUID(), words: 'When may we walk on it?' }) },
   'POST /notes': { for: 'OAT', body: ({ siteId }) => ({ id: randomUUID(), siteId, words: 'The gate is locked.' }) },

@@ -54,7 +54,13 @@ describe('a quote', () => {
     expect(bad.body).toMatchObject({ status: 422, errors: [{ field: 'lines.0.answer' }, { field: 'by' }] });
     const once = (await stranger.post(path).send(say([lime], 'declined'))).body as QuoteAnswer;
     expect([once.state, once.accepted]).toEqual(['open', 0]);
-    const all = (await stranger.post(path).send(say(others, 'accepted'))).body as QuoteAnswer;
+    // A price that is open is agreed to apart, up to an amount.
+    const swept = await stranger.post(path).send(say(others, 'accepted'));
+    expect(swept.body).toMatchObject({ status: 422, errors: [{ message: expect.stringMatching(/is open: say what it may cost at most/) as string }] }); // prettier-ignore
+    const given = say(others, 'accepted');
+    const agreed = given.lines.map((one) => ({ ...one, ...(others.find(({ id }) => id === one.id)!.priceOpen ? { ceiling: 80 } : {}) })); // prettier-ignore
+    const all = (await stranger.post(path).send({ ...given, lines: agreed })).body as QuoteAnswer;
+    expect(all.ceilings).toBe(80 * quote.unpriced);
     expect(all.state).toBe('answered');
     expect(all.accepted).toBeCloseTo(quote.total! - lime.price!, 2);
 

@@ -267,6 +267,11 @@ describe('the migrations', () => {
     expect([await qualifiers(), await column('kind'), await column('mixed')]).toEqual([true, expect.any(Number), 2]);
     const kinds = await column('kind');
     const places = await column('replacesId');
+    expect(await column('ceiling')).toBe(1);
+    await owner.undoLastMigration();
+    expect([await column('ceiling'), await there('message')]).toEqual([0, true]);
+    await owner.undoLastMigration();
+    expect(await there('message')).toBe(false);
     const decided = await column('decided');
     await owner.undoLastMigration();
     expect(await column('decided')).toBeLessThan(decided);

@@ -7,6 +7,7 @@ import { changesOf, problem, serve, show } from './page.tsx';
 
 const line = (id: string, name: string, price: number | null, answer: QuoteWord | null = null) => ({
   ...{ id, zone: 'Court', name, words: 'Compacted.', amount: '', when: 'August 2027', caution: null, price, answer },
+  ...{ priceOpen: price === null, ceiling: null },
 });
 const quote = (more: Partial<QuoteAnswer> = {}): QuoteAnswer => ({
   ...{ id: 'q', version: 1, state: 'open', offeredAt: '2026-11-20T10:00:00Z', validUntil: '2026-12-20', note: null },
@@ -16,6 +17,7 @@ const quote = (more: Partial<QuoteAnswer> = {}): QuoteAnswer => ({
     total: 167.68,
     unpriced: 1,
     accepted: null,
+    ceilings: null,
     open: true,
     pdf: '/api/quotes/q/quote.pdf',
   },
@@ -42,7 +44,7 @@ describe('a quote that an owner reads', () => {
     await userEvent.click(
       within(screen.getByRole('listitem', { name: 'Lime, Court' })).getByRole('button', { name: 'yes' }),
     );
-    expect(screen.getByRole('status').textContent).toBe('2 of 2 answered, not sent yet.');
+    expect(screen.getByRole('status').textContent).toBe('1 of 2 answered, not sent yet.');
     await userEvent.type(screen.getByLabelText('Words to the practice'), 'Coring next year');
     await userEvent.click(screen.getByRole('button', { name: 'Send the answer' }));
     await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
@@ -57,6 +59,20 @@ describe('a quote that an owner reads', () => {
     });
   });
 
+  it('takes yes to all that has a price; what has none wants an amount that it may cost at most', async () => {
+    const asked = read(quote());
+    await userEvent.click(screen.getByRole('button', { name: 'Yes to all that has a price' }));
+    expect(screen.getByRole('status').textContent).toMatch(/1 of 2 answered/);
+    await userEvent.click(screen.getAllByRole('button', { name: 'yes' })[0]!);
+    await userEvent.type(screen.getByLabelText('Yes, up to ($)'), '$1,080');
+    await userEvent.click(screen.getByRole('button', { name: 'Send the answer' }));
+    await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
+    expect((changesOf(asked)[0]!.body as { lines: object[] }).lines).toEqual([
+      { id: 'b', answer: 'accepted' },
+      { id: 'a', answer: 'accepted', ceiling: 1080 },
+    ]);
+  });
+
   it('takes yes to all at once, and tells at its field what is missing', async () => {
     read(
       quote(),
@@ -66,7 +82,7 @@ describe('a quote that an owner reads', () => {
       }),
     );
     await userEvent.clear(screen.getByLabelText(/Who decides/));
-    await userEvent.click(screen.getByRole('button', { name: 'Yes to all' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Yes to all that has a price' }));
     await userEvent.click(screen.getByRole('button', { name: 'Send the answer' }));
     expect(await screen.findByText('Write the name of whoever decides.')).toBeTruthy();
     // Nothing of it is lost.

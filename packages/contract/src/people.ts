@@ -243,6 +243,17 @@ export class MemberAnswer extends WithRole {
   @IsBoolean() cannotSignIn: boolean;
 }
 
+/** What somebody holds in the practice. */
+export class HoldingsAnswer {
+  /** Jobs ahead that are given to them. */
+  @IsInt() jobs: number;
+}
+
+/** A link to choose a password; nothing where it went by mail. */
+export class PasswordLinkAnswer {
+  @IsOptional() @IsString() link: string | null;
+}
+
 export class InvitationAnswer extends WithRole {
   @IsString() id: string;
   @IsString() email: string;

@@ -16,7 +16,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
-import { oneOf, trim, trimOrNone } from './checks.ts';
+import { Amount, oneOf, trim, trimOrNone } from './checks.ts';
 
 export const quoteAnswers = ['accepted', 'declined'] as const;
 export type QuoteWord = (typeof quoteAnswers)[number];
@@ -43,6 +43,11 @@ class LineAnswerInput {
 
   @IsIn(quoteAnswers, oneOf('Answer', quoteAnswers))
   answer: QuoteWord;
+
+  /** What it may cost at most, where its price is open: without it such a line is not agreed to. */
+  @IsOptional()
+  @Amount('At most', { min: 0, max: 1e7 })
+  ceiling?: number | null;
 }
 
 /** What the owner says to some lines or all of them. */
@@ -87,6 +92,10 @@ export class QuoteLineAnswer {
   /** Nothing while something of it has no price, and for those who see no prices. */
   @IsOptional() @IsNumber() price: number | null;
   @IsOptional() @IsString() answer: QuoteWord | null;
+  /** What it may cost at most, where it was agreed to with an open price. */
+  @IsOptional() @IsNumber() ceiling: number | null;
+  /** Its price is open: it is agreed to apart, up to an amount. */
+  @IsBoolean() priceOpen: boolean;
 }
 
 export class QuoteAnswer {
@@ -107,6 +116,8 @@ export class QuoteAnswer {
   @IsInt() unpriced: number;
   /** Of what is accepted and has a price. */
   @IsOptional() @IsNumber() accepted: number | null;
+  /** What accepted lines with an open price may come to at most beside it; nothing where there are none. */
+  @IsOptional() @IsNumber() ceilings: number | null;
   /** Who answered last, when, and in what words. */
   @IsOptional() @IsString() answeredBy: string | null;
   @IsOptional() @IsString() answeredAt: string | null;

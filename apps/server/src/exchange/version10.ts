@@ -22,6 +22,7 @@ export const withAdded = (tables: Tables, added: Readonly<Record<string, Row | (
 export const today = (tables: Tables): Tables =>
   withAdded(new Map([...tables, ...since11.map((file) => [file, []] as const)]), {
     'program-zones.json': { decided: null },
+    'quote-lines.json': { ceiling: null },
   });
 
 /** An export of format 10, in the tables of today. */

@@ -29,6 +29,7 @@ import { RatedWords1796000000000 } from './1796000000000-ratedWords.ts';
 import { TakenOver1796010000000 } from './1796010000000-takenOver.ts';
 import { Decided1796020000000 } from './1796020000000-decided.ts';
 import { Messages1796030000000 } from './1796030000000-messages.ts';
+import { Ceilings1796040000000 } from './1796040000000-ceilings.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -63,4 +64,5 @@ export const migrations = [
   TakenOver1796010000000,
   Decided1796020000000,
   Messages1796030000000,
+  Ceilings1796040000000,
 ] as const;

@@ -1,5 +1,13 @@
-import { type MemberAnswer, type MemberInput, type Role, roles } from '@glenfold/contract';
+import {
+  type HoldingsAnswer,
+  type MemberAnswer,
+  type MemberInput,
+  type PasswordLinkAnswer,
+  type Role,
+  roles,
+} from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { Not } from 'typeorm';
 import { Site } from '../sites/site.entity.ts';
 import { Door } from '../platform/door.ts';
 import { Problem, notFound, refuse } from '../platform/problem.ts';
@@ -54,9 +62,29 @@ export class MemberService {
     return this.#one(id);
   }
 
-  remove(id: string): Promise<void> {
+  /** What somebody holds that others have to know of before they are removed. */
+  async holds(id: string): Promise<HoldingsAnswer> {
+    const { personId } = await this.records.of(Membership).one(id);
+    const [found] = await this.records.ask<HoldingsAnswer>(
+      `SELECT count(*)::int AS "jobs" FROM job WHERE "practiceId" = $1 AND "personId" = $2 AND "deletedAt" IS NULL
+         AND "state" IN ('open', 'partly done')`,
+      [personId],
+    );
+    return found!;
+  }
+
+  /** @param jobsTo who gets the jobs ahead of them; nobody where it is not said */
+  remove(id: string, jobsTo: string | null = null): Promise<void> {
     return this.records.together(async (of) => {
       await this.#keepAnOwner(id);
+      const { personId } = await of(Membership).one(id);
+      if (jobsTo !== null && (await of(Membership).find({ personId: jobsTo })).length === 0)
+        refuse([{ field: 'jobsTo', message: 'Choose somebody of the practice.' }]);
+      await this.records.ask(
+        `UPDATE job SET "personId" = $3, "version" = "version" + 1 WHERE "practiceId" = $1 AND "personId" = $2
+           AND "deletedAt" IS NULL AND "state" IN ('open', 'partly done')`,
+        [personId, jobsTo],
+      );
       await of(Membership).remove(id);
     });
   }
@@ -67,26 +95,33 @@ export class MemberService {
   }
 
   /**
-   * Have the member sent a link to choose a password: told to them with who asked, and written down.
-   * @throws a 422 problem where no message leaves: nobody reads a link to somebody else's password
+   * Have the member sent a link to choose a password: told to them with who asked, and written down. Where no message
+   * leaves, an owner is given the link to hand over; nobody reads the password that is chosen by it.
+   *
+   * @throws a 422 problem for somebody of other practices too, where no message leaves: an owner of this one has no hand
+   *   in those
    */
-  async sendReset(id: string): Promise<void> {
+  async sendReset(id: string): Promise<PasswordLinkAnswer> {
     const { personId } = await this.records.of(Membership).one(id);
-    if (!this.carrier.leaves)
+    const given = !this.carrier.leaves;
+    if (given && (await this.#elsewhere(personId)))
       throw new Problem(
         422,
         'No message leaves',
-        'No mail server is set up here, so no link can be sent. Ask whoever runs the server: “npm run reset-link -- ADDRESS” makes one for that person alone.',
+        'No mail server is set up here, and this person belongs to other practices too. Ask whoever runs the server: “npm run reset-link -- ADDRESS” makes a link for that person alone.',
       );
     await this.records.of(Membership).change(id, { resetAskedAt: new Date() });
-    const { mail } = await this.door.open(async (manager) =>
-      this.resets.write(
-        manager,
-        await manager.findOneByOrFail(Person, { id: personId }),
-        `${this.work.worker.person?.name ?? 'an owner'} of ${(await this.practices.current()).name}`,
-      ),
+    const asker = `${this.work.worker.person?.name ?? 'an owner'} of ${(await this.practices.current()).name}`;
+    const { mail, link } = await this.door.open(async (manager) =>
+      this.resets.write(manager, await manager.findOneByOrFail(Person, { id: personId }), asker),
     );
     await this.mail.carry(mail);
+    return { link: given ? link : null };
+  }
+
+  async #elsewhere(personId: string): Promise<boolean> {
+    const { practiceId } = this.work;
+    return this.door.open((manager) => manager.existsBy(Membership, { personId, practiceId: Not(practiceId) }));
   }
 
   /** @throws a 422 problem for sites that are not the practice's, or a client without any */

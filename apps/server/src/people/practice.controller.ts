@@ -1,10 +1,12 @@
 import {
   AuditPageAnswer,
+  HoldingsAnswer,
   InvitationAnswer,
   InvitationInput,
   MemberAnswer,
   MemberInput,
   OutboxAnswer,
+  PasswordLinkAnswer,
   PracticeAnswer,
   PracticeInput,
 } from '@glenfold/contract';
@@ -67,10 +69,21 @@ export class PracticeController {
 
   /** Take somebody off the practice; they can be taken back. */
   @Delete('members/:id')
+  @ApiQuery({ name: 'jobsTo', required: false })
   @HttpCode(204)
   @ApiNoContentResponse()
-  removeMember(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
-    return this.members.remove(id);
+  removeMember(
+    @Param('id', ParseUUIDPipe) id: string,
+    @Query('jobsTo', new ParseUUIDPipe({ optional: true })) jobsTo?: string,
+  ): Promise<void> {
+    return this.members.remove(id, jobsTo);
+  }
+
+  /** What somebody holds that others have to know of first. */
+  @Get('members/:memberId/holdings')
+  @ApiOkResponse({ type: HoldingsAnswer })
+  holdings(@Param('memberId', ParseUUIDPipe) id: string): Promise<HoldingsAnswer> {
+    return this.members.holds(id);
   }
 
   /** Take somebody back. */
@@ -82,9 +95,9 @@ export class PracticeController {
 
   /** Send somebody a link to choose a password. */
   @Post('members/:id/password-reset')
-  @HttpCode(204)
-  @ApiNoContentResponse()
-  sendReset(@Param('id', ParseUUIDPipe) id: string): Promise<void> {
+  @HttpCode(200)
+  @ApiOkResponse({ type: PasswordLinkAnswer })
+  sendReset(@Param('id', ParseUUIDPipe) id: string): Promise<PasswordLinkAnswer> {
     return this.members.sendReset(id);
   }
 

@@ -87,4 +87,8 @@ export class QuoteLine extends Owned {
 
   @Column({ type: 'text', nullable: true })
   answer: QuoteWord | null;
+
+  /** What it may cost at most, where it was agreed to without a price. */
+  @Column({ type: 'double precision', nullable: true })
+  ceiling: number | null;
 }

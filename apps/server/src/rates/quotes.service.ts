@@ -101,6 +101,15 @@ export class Quotes {
       const strange = lines.findIndex((line) => !known.some((one) => one.id === line.id));
       if (strange >= 0)
         return refuse([{ field: `lines.${strange}.id`, message: 'This line is not in the quote: load it again.' }]);
+      const open = lines.findIndex(
+        ({ id: lineId, answer, ceiling = null }) =>
+          answer === 'accepted' && ceiling === null && known.find((one) => one.id === lineId)!.price === null,
+      );
+      if (open >= 0) {
+        const { name, zone } = known.find((one) => one.id === lines[open]!.id)!;
+        const message = `The price of ${name}, ${zone}, is open: say what it may cost at most, or ask before you say yes.`;
+        return refuse([{ field: `lines.${open}.ceiling`, message }]);
+      }
       const contrary = lines.some(({ id: lineId, answer }) => {
         const before = known.find((one) => one.id === lineId)!.answer;
         return before !== null && before !== answer;
@@ -111,7 +120,13 @@ export class Quotes {
           'Answered meanwhile',
           `${quote.answeredBy ?? 'Somebody'} answered this otherwise after you opened it, so nothing was changed here. Look at what stands now, and answer again if you still want to.`,
         );
-      for (const line of lines) await of(QuoteLine).change(line.id, { answer: line.answer });
+      for (const { id: lineId, answer, ceiling = null } of lines) {
+        const { price } = known.find((one) => one.id === lineId)!;
+        await of(QuoteLine).change(lineId, {
+          answer,
+          ceiling: answer === 'accepted' && price === null ? ceiling : null,
+        });
+      }
       const said = new Map(lines.map((line) => [line.id, line.answer]));
       const whole = known.every((line) => (said.get(line.id) ?? line.answer) !== null);
       return this.#answer(
@@ -180,15 +195,16 @@ export class Quotes {
     const priced = role === null || allows(role, 'costs.read');
     const sum = (of: readonly QuoteLine[]): number | null =>
       priced ? of.reduce((all, { price }) => all + (price ?? 0), of.length > 0 ? (quote.visits ?? 0) : 0) : null;
+    const agreed = lines.filter(({ answer, ceiling }) => answer === 'accepted' && ceiling !== null);
     const over = STANDING.some((state) => state === quote.state) && (await this.#isOver(quote));
     return {
       ...{ id: quote.id, version: quote.version, note: quote.note, currency: quote.currency },
       state: over ? 'expired' : quote.state,
       offeredAt: quote.offeredAt.toISOString(),
       validUntil: quote.validUntil,
-      lines: lines.map(({ id, zone, name, words, amount, doneIn, caution, price, answer }) => ({
+      lines: lines.map(({ id, zone, name, words, amount, doneIn, caution, price, answer, ceiling }) => ({
         ...{ id, zone, name, words, amount, when: doneIn, caution, answer },
-        price: priced ? price : null,
+        ...{ price: priced ? price : null, ceiling: priced ? ceiling : null, priceOpen: price === null },
       })),
       visits: priced ? quote.visits : null,
       total: sum(lines),
@@ -196,6 +212,7 @@ export class Quotes {
       accepted: lines.some(({ answer }) => answer !== null)
         ? sum(lines.filter(({ answer }) => answer === 'accepted'))
         : null,
+      ceilings: priced && agreed.length > 0 ? agreed.reduce((all, { ceiling }) => all + ceiling!, 0) : null,
       ...{ answeredBy: quote.answeredBy, answerWords: quote.answerWords },
       answeredAt: quote.answeredAt?.toISOString() ?? null,
       open: !over && STANDING.some((state) => state === quote.state),

@@ -1,4 +1,5 @@
 import { createStore, get, update } from 'idb-keyval';
+import { ApiProblem } from '../api/client.ts';
 import {
   type Arrived,
   type Doer,
@@ -89,7 +90,8 @@ async function sendOnce(): Promise<void> {
     await send([...kinds.values()], arrive);
     told({ trouble: null });
   } catch (problem) {
-    told({ trouble: (problem as Error).message });
+    const away = problem instanceof ApiProblem && problem.status === 0;
+    told({ trouble: away ? 'No connection: it goes as soon as there is one.' : (problem as Error).message });
   } finally {
     await look();
   }

@@ -27,13 +27,23 @@ export function AnswerQuote({
   const [said, setSaid] = useState<Readonly<Record<string, QuoteWord>>>({});
   const [by, setBy] = useState(quote.answeredBy ?? known);
   const [words, setWords] = useState(quote.answerWords ?? '');
+  const [ceilings, setCeilings] = useState<Readonly<Record<string, string>>>({});
+  const open = new Set(quote.lines.flatMap(({ id, priceOpen }) => (priceOpen ? [id] : [])));
+  /** "$80" or "80"; what is no number goes as it is, and is refused in words. */
+  const money = (typed = ''): number | null => {
+    const plain = typed.replace(quote.currency, '').replace(/[\s,]/g, '');
+    return plain === '' ? null : ((Number.isNaN(Number(plain)) ? typed : Number(plain)) as number);
+  };
   const answered = quote.lines.filter(({ id, answer }) => said[id] ?? answer).length;
   const faults = saying.error instanceof ApiProblem ? saying.error.fields : [];
   const fault = (field: string): string | undefined => faults.find((one) => one.field === field)?.message;
   const send = (): void =>
     saying.mutate(
       {
-        lines: Object.entries(said).map(([id, answer]) => ({ id, answer })),
+        lines: Object.entries(said).map(([id, answer]) => ({
+          ...{ id, answer },
+          ...(answer === 'accepted' && open.has(id) ? { ceiling: money(ceilings[id]) } : {}),
+        })),
         by,
         words: words || null,
         version: quote.version,
@@ -54,11 +64,24 @@ export function AnswerQuote({
         size="small"
         variant="outlined"
         sx={{ mb: 1 }}
-        onClick={() => setSaid(Object.fromEntries(quote.lines.map(({ id }) => [id, 'accepted'])))}
+        onClick={() =>
+          setSaid({
+            ...said,
+            ...Object.fromEntries(
+              quote.lines.filter(({ priceOpen }) => !priceOpen).map(({ id }) => [id, 'accepted'] as const),
+            ),
+          })
+        }
       >
-        Yes to all
+        {quote.lines.some(({ priceOpen }) => priceOpen) ? 'Yes to all that has a price' : 'Yes to all'}
       </Button>
-      <QuoteLines quote={quote} said={said} onSay={(id, answer) => setSaid({ ...said, [id]: answer })} />
+      <QuoteLines
+        quote={quote}
+        said={said}
+        onSay={(id, answer) => setSaid({ ...said, [id]: answer })}
+        ceilings={ceilings}
+        onCeiling={(id, typed) => setCeilings({ ...ceilings, [id]: typed })}
+      />
       <QuoteSums quote={quote} />
       <Box sx={{ display: 'grid', gap: 1.5, gridTemplateColumns: { xs: '1fr', sm: '240px 1fr auto' }, maxWidth: 860 }}>
         <TextField

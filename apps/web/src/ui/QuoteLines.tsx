@@ -1,5 +1,5 @@
 import type { QuoteAnswer, QuoteLineAnswer, QuoteWord } from '@glenfold/contract';
-import { Box, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
+import { Box, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { present } from '@glenfold/agronomy';
 import { Words } from './Words.tsx';
 import { Cautions } from './bits.tsx';
@@ -11,6 +11,9 @@ interface QuoteLinesProps {
   readonly said: Readonly<Record<string, QuoteWord>>;
   /** Nothing where it can only be read. */
   readonly onSay?: ((id: string, answer: QuoteWord) => void) | undefined;
+  /** What a line with an open price may cost at most, as it is typed. */
+  readonly ceilings?: Readonly<Record<string, string>>;
+  readonly onCeiling?: (id: string, typed: string) => void;
 }
 
 const verdicts: Readonly<Record<QuoteWord, string>> = { accepted: 'yes', declined: 'no' };
@@ -20,8 +23,10 @@ function Line({
   quote,
   said,
   onSay,
+  ceilings = {},
+  onCeiling,
 }: Omit<QuoteLinesProps, 'said'> & { readonly line: QuoteLineAnswer; readonly said: QuoteWord | null }) {
-  const { id, name, amount, words, when, caution, price } = line;
+  const { id, name, amount, words, when, caution, price, ceiling, priceOpen } = line;
   return (
     <Box
       component="li"
@@ -49,6 +54,16 @@ function Line({
         <Box sx={{ fontSize: '0.93rem', maxWidth: 620 }}>
           <Words>{words}</Words>
           {caution && <Cautions texts={[caution]} />}
+          {onSay && priceOpen && said === 'accepted' && (
+            <TextField
+              size="small"
+              label={`Yes, up to (${quote.currency})`}
+              value={ceilings[id] ?? (ceiling === null ? '' : String(ceiling))}
+              onChange={(event) => onCeiling?.(id, event.target.value)}
+              helperText="Its price is open: what it may cost at most"
+              sx={{ mt: 1, maxWidth: 320 }}
+            />
+          )}
         </Box>
       </Box>
       <Box>{when}</Box>
@@ -58,6 +73,7 @@ function Line({
             ? ''
             : 'price open'
           : present('money', price, 'metric', quote.currency).text}
+        {ceiling !== null && `, up to ${present('money', ceiling, 'metric', quote.currency).text}`}
       </Box>
       {onSay ? (
         <ToggleButtonGroup
@@ -89,7 +105,7 @@ function Line({
 }
 
 /** What is offered, zone by zone, each line with its price and its answer. */
-export function QuoteLines({ quote, said, onSay }: QuoteLinesProps) {
+export function QuoteLines({ quote, said, onSay, ceilings, onCeiling }: QuoteLinesProps) {
   const zones = [...new Set(quote.lines.map(({ zone }) => zone))];
   return zones.map((zone) => (
     <Box key={zone} component="section" aria-label={`Offered for ${zone}`} sx={{ mb: 1.5 }}>
@@ -100,7 +116,14 @@ export function QuoteLines({ quote, said, onSay }: QuoteLinesProps) {
         {quote.lines
           .filter((line) => line.zone === zone)
           .map((line) => (
-            <Line key={line.id} line={line} quote={quote} said={said[line.id] ?? line.answer} onSay={onSay} />
+            <Line
+              key={line.id}
+              line={line}
+              quote={quote}
+              said={said[line.id] ?? line.answer}
+              onSay={onSay}
+              {...(ceilings && onCeiling ? { ceilings, onCeiling } : {})}
+            />
           ))}
       </Box>
     </Box>
@@ -109,7 +132,7 @@ export function QuoteLines({ quote, said, onSay }: QuoteLinesProps) {
 
 /** What it comes to: all of it, and what of it is accepted. */
 export function QuoteSums({ quote }: Pick<QuoteLinesProps, 'quote'>) {
-  const { visits, total, unpriced, accepted, currency } = quote;
+  const { visits, total, unpriced, accepted, ceilings, currency } = quote;
   const money = (value: number): string => present('money', value, 'metric', currency).text;
   return (
     <Typography component="div" sx={{ my: 1 }}>
@@ -125,6 +148,7 @@ export function QuoteSums({ quote }: Pick<QuoteLinesProps, 'quote'>) {
         <>
           {'. Accepted: '}
           <strong>{money(accepted)}</strong>
+          {ceilings !== null && `, and at most ${money(ceilings)} more for what has no price yet`}
         </>
       )}
       .

@@ -18,14 +18,14 @@ import { queries } from '../../api/queries.ts';
 import { colours } from '../../ui/theme.ts';
 import { SitePicker } from '../../ui/SitePicker.tsx';
 import { Trouble } from '../../ui/bits.tsx';
-import { useUndo } from '../../ui/undo.tsx';
 import { dayOf } from '../../ui/today.ts';
+import { RemoveMember } from './RemoveMember.tsx';
 import { practiceQueries, useInvite, useRevokeInvitation, useSaveMember, useSendReset } from './api.ts';
 
 function Member({ member }: { readonly member: MemberAnswer }) {
   const save = useSaveMember();
   const sendReset = useSendReset();
-  const { remove } = useUndo();
+  const [removing, setRemoving] = useState(false);
   const { id, person, role, siteIds, you, cannotSignIn } = member;
   // A client is saved once sites are chosen: until then the role is only wished for.
   const [wish, setWish] = useState<MemberInput | null>(null);
@@ -85,11 +85,12 @@ function Member({ member }: { readonly member: MemberAnswer }) {
           disabled={sendReset.isPending}
           {...(sendReset.isSuccess ? {} : { 'aria-label': `Send a password link to ${name}` })}
         >
-          {sendReset.isSuccess ? 'Link sent' : 'Send a password link'}
+          {sendReset.data ? (sendReset.data.link ? 'Link made' : 'Link sent') : 'Send a password link'}
         </Button>
-        <Button size="small" onClick={() => remove(`/members/${id}`, name)} aria-label={`Remove ${name}`}>
+        <Button size="small" onClick={() => setRemoving(true)} aria-label={`Remove ${name}`}>
           Remove
         </Button>
+        {removing && <RemoveMember member={member} onClose={() => setRemoving(false)} />}
       </Box>
       <Box sx={{ gridColumn: '1 / -1' }}>
         {shown.role === 'client' && (
@@ -114,9 +115,18 @@ function Member({ member }: { readonly member: MemberAnswer }) {
           </Box>
         )}
         <Trouble error={save.error ?? sendReset.error} />
-        {sendReset.isSuccess && (
-          <Typography role="status">The link is on its way to {person.email}; nobody else reads it.</Typography>
-        )}
+        {sendReset.data &&
+          (sendReset.data.link ? (
+            <Typography role="status" component="div">
+              No mail leaves here: give this link to {name} yourself. It works once, within the hour, and only {name}{' '}
+              chooses the password.
+              <Box component="code" sx={{ display: 'block', userSelect: 'all', overflowWrap: 'anywhere', my: 0.5 }}>
+                {sendReset.data.link}
+              </Box>
+            </Typography>
+          ) : (
+            <Typography role="status">The link is on its way to {person.email}; nobody else reads it.</Typography>
+          ))}
       </Box>
     </Box>
   );

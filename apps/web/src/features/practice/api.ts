@@ -1,4 +1,6 @@
 import type {
+  HoldingsAnswer,
+  PasswordLinkAnswer,
   AuditPageAnswer,
   HistoryAnswer,
   HistoryInput,
@@ -15,6 +17,13 @@ import { type Changed, useChange, useSave } from '../../api/changes.ts';
 import { api } from '../../api/client.ts';
 
 export const practiceQueries = {
+  /** What somebody holds, asked anew each time. */
+  holdings: (memberId: string) =>
+    queryOptions({
+      queryKey: ['members', memberId, 'holdings'],
+      queryFn: () => api<HoldingsAnswer>('GET', `/members/${memberId}/holdings`),
+      staleTime: 0,
+    }),
   members: () => queryOptions({ queryKey: ['members'], queryFn: () => api<MemberAnswer[]>('GET', '/members') }),
   invitations: () =>
     queryOptions({ queryKey: ['invitations'], queryFn: () => api<InvitationAnswer[]>('GET', '/invitations') }),
@@ -41,7 +50,7 @@ export const useSavePractice = () =>
   );
 export const useSaveMember = () => useSave<MemberInput, MemberAnswer>('/members');
 export const useSendReset = () =>
-  useChange('mail', (memberId: string) => api<null>('POST', `/members/${memberId}/password-reset`));
+  useChange('mail', (memberId: string) => api<PasswordLinkAnswer>('POST', `/members/${memberId}/password-reset`));
 export const useInvite = () =>
   useChange('member', (input: InvitationInput) => api<InvitationAnswer>('POST', '/invitations', input));
 export const useRevokeInvitation = () => useChange('member', (id: string) => api<null>('DELETE', `/invitations/${id}`));

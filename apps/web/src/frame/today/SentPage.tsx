@@ -6,14 +6,21 @@ import { type Sent, add, drop, letGo, sendAll, takeOver } from '../../offline/se
 import type { Entry } from '../../offline/outbox.ts';
 import { useCarried, useHolder } from '../../offline/useOutbox.ts';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { dayWords } from '../../ui/days.ts';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
-import { localTime } from '../../ui/today.ts';
+import { deviceToday, localTime } from '../../ui/today.ts';
 import { carryAll } from './carriers.ts';
 import { counted, mendedAt, ofHolder, ofOthers, saidOf, things } from './carriedWords.ts';
 
 const line = { borderTop: `1px solid ${colours.line}`, py: 1 } as const;
+
+/** "09:47" of today, "Tue 1 Dec, 17:20" of before. */
+function timeWords(at: string): string {
+  const [day = '', time = ''] = localTime(at).split(' ');
+  return day === deviceToday() ? time : `${dayWords(day, false)}, ${time}`;
+}
 
 /** What has arrived, with what was said of it. */
 export function SentList({ sent }: { readonly sent: readonly Sent[] }) {
@@ -25,7 +32,7 @@ export function SentList({ sent }: { readonly sent: readonly Sent[] }) {
           {of[0]!.words}
           {of.length > 1 && `, ${of.length} times`}{' '}
           <Box component="span" sx={{ color: colours.faded }}>
-            {localTime(of[0]!.at)}
+            {timeWords(of[0]!.at)}
           </Box>
           {of[0]!.notes.map((note) => (
             <Box key={note} sx={{ color: colours.ochre }}>
@@ -115,7 +122,11 @@ export function SentPage() {
                     {words}
                     {of.length > 1 && `, ${of.length} times`}
                   </span>
-                  <Button onClick={() => void drop(of.map(({ id }) => id))} aria-label={`Take back: ${words}`}>
+                  <Button
+                    onClick={() => void drop(of.map(({ id }) => id))}
+                    aria-label={`Take back: ${words}`}
+                    sx={{ whiteSpace: 'nowrap', flex: 'none' }}
+                  >
                     Take back
                   </Button>
                 </Box>

@@ -121,7 +121,7 @@ export function WalkPage() {
     <FieldFrame {...frame}>
       {walk.trouble && kept > 0 && (
         <Box role="note" sx={{ background: colours.ochreWash, px: 2, py: 0.5, fontSize: '0.92rem' }}>
-          {walk.trouble.startsWith('The server does not answer')
+          {walk.trouble.startsWith('No connection')
             ? 'No connection: every tap is kept on this device and sent later.'
             : walk.trouble}
         </Box>

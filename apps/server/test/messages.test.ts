@@ -1,0 +1,51 @@
+import type { MemberAnswer, MessagesAnswer, OutboxAnswer, TasksAnswer } from '@glenfold/contract';
+import { randomUUID } from 'node:crypto';
+import { get, send, siteOf, useDemoServer } from './client.ts';
+import { demoEmails, signIn } from './harness.ts';
+
+const server = useDemoServer();
+const written = (words: string) => ({ id: randomUUID(), words });
+
+it('a client asks about her site, the practice answers, and each is told by mail; what the field notes she does not read', async () => {
+  const hetty = await signIn(server.current(), demoEmails.client);
+  const wynn = await signIn(server.current(), demoEmails.technician);
+  const site = await siteOf('Gannet');
+  const at = `/sites/${site.id}/messages`;
+  const tasks = async () => (await get<TasksAnswer>('/rounds')).tasks.map(({ words }) => words);
+  const mails = async () => (await get<OutboxAnswer>('/outbox')).mails.map(({ to, subject }) => `${to}: ${subject}`);
+
+  const question = written('When may the children go on it?');
+  expect((await hetty.ask('post', at, question)).status).toBe(201);
+  // Sent again it is the same.
+  await hetty.ask('post', at, question);
+  expect(await tasks()).toContain('Answer Hetty Coppice');
+  expect(await mails()).toContain(`${demoEmails.owner}: Hetty Coppice writes about ${site.name}`);
+
+  await send('post', at, written('On Friday, once it is watered in.'));
+  expect(await tasks()).not.toContain('Answer Hetty Coppice');
+  expect(await mails()).toContain(`${demoEmails.client}: Orla Tench writes about ${site.name}`);
+
+  const note = { ...written('The gate code is another now.'), siteId: site.id };
+  const { id } = (await wynn.ask('post', '/notes', note)).body as { id: string };
+  expect(await tasks()).toContain('Read what Wynn Marram wrote');
+  const read = (await hetty.ask('get', at)).body as MessagesAnswer;
+  expect(read.messages.map(({ side, own, done }) => [side, own, done])).toEqual([['client', true, true], ['office', false, true]]); // prettier-ignore
+  await send('post', `/messages/${id}/done`, undefined, 204);
+  expect(await tasks()).not.toContain('Read what Wynn Marram wrote');
+
+  // Of another site she reads and writes nothing.
+  const other = await siteOf('Kelp');
+  expect((await hetty.ask('post', `/sites/${other.id}/messages`, written('?'))).status).toBe(404);
+  expect((await hetty.ask('get', `/sites/${other.id}/messages`)).status).toBe(404);
+});
+
+it('somebody who is removed hands their jobs on', async () => {
+  const members = await get<MemberAnswer[]>('/members');
+  const [wynn, piet] = ['Wynn', 'Piet'].map((name) => members.find(({ person }) => person.name.startsWith(name))!);
+  const jobs = async (person: string) => (await server.current().sql(`SELECT 1 FROM job WHERE "personId" = $1 AND "state" = 'open'`, [person])).length; // prettier-ignore
+  await server.current().sql(`UPDATE job SET "personId" = $1 WHERE "id" IN (SELECT "id" FROM job WHERE "state" = 'open' LIMIT 3)`, [wynn!.person.id]); // prettier-ignore
+  const before = await jobs(piet!.person.id);
+  expect(await get(`/members/${wynn!.id}/holdings`)).toEqual({ jobs: await jobs(wynn!.person.id) });
+  await send('delete', `/members/${wynn!.id}?jobsTo=${piet!.person.id}`);
+  expect([await jobs(wynn!.person.id), await jobs(piet!.person.id)]).toEqual([0, before + 3]);
+});
