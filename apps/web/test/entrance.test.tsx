@@ -215,7 +215,7 @@ describe('a report that is shared', () => {
       siteId: 's',
       siteName: site.name,
       place: site.place ?? null,
-      practiceName: 'Brackwater',
+      ...{ practiceName: 'Brackwater', practicePhone: null, practiceEmail: null },
       owner: null,
       quote: null,
       year: { done: [], next: [], moved: [], retests: [] },

@@ -18,7 +18,7 @@ import {
   ValidateNested,
 } from 'class-validator';
 import { Type } from './metadata.ts';
-import { KnownTimeZone, trim } from './checks.ts';
+import { KnownTimeZone, trim, trimOrNone } from './checks.ts';
 import { type Role, roles } from './roles.ts';
 
 const lowerCase = Transform(({ value }: { value: unknown }) =>
@@ -127,6 +127,17 @@ export class PracticeInput {
   @Length(1, 4, { message: 'Give the sign of the money in 1 to 4 letters, such as $, € or kr.' })
   @Matches(/^[^\d\s.,]+$/, { message: 'The sign of money has no digits, such as $, € or kr.' })
   currency: string;
+
+  /** By which its clients reach it. */
+  @trimOrNone
+  @IsOptional()
+  @Matches(/^\+?[\d\s()/.-]{4,30}$/, { message: 'Write the phone number in digits, such as +44 20 7946 0018.' })
+  phone?: string | null;
+
+  @trimOrNone
+  @IsOptional()
+  @IsEmail({}, { message: 'Write the mail address whole, such as office@practice.example.' })
+  email?: string | null;
 }
 
 /** What a person has chosen for themselves. */
@@ -208,6 +219,8 @@ export class PracticeAnswer {
   @IsInt() version: number;
   @IsString() timeZone: string;
   @IsString() currency: string;
+  @IsOptional() @IsString() phone: string | null;
+  @IsOptional() @IsString() email: string | null;
 }
 
 /** Where map tiles come from, and whose they are. */

@@ -52,6 +52,9 @@ export class SiteReportAnswer {
   @IsString() siteName: string;
   @IsOptional() @IsString() place: string | null;
   @IsString() practiceName: string;
+  /** By which it is reached. */
+  @IsOptional() @IsString() practicePhone: string | null;
+  @IsOptional() @IsString() practiceEmail: string | null;
   @ValidateNested({ each: true }) @Type(() => ReportZoneAnswer) zones: ReportZoneAnswer[];
   /** The report in plain words that was handed over last; nothing while none was. */
   @IsOptional() @ValidateNested() @Type(() => OwnerReportAnswer) owner: OwnerReportAnswer | null;

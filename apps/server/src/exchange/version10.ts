@@ -23,6 +23,7 @@ export const today = (tables: Tables): Tables =>
   withAdded(new Map([...tables, ...since11.map((file) => [file, []] as const)]), {
     'program-zones.json': { decided: null },
     'quote-lines.json': { ceiling: null },
+    'practice.json': { phone: null, email: null },
   });
 
 /** An export of format 10, in the tables of today. */

@@ -30,6 +30,7 @@ import { TakenOver1796010000000 } from './1796010000000-takenOver.ts';
 import { Decided1796020000000 } from './1796020000000-decided.ts';
 import { Messages1796030000000 } from './1796030000000-messages.ts';
 import { Ceilings1796040000000 } from './1796040000000-ceilings.ts';
+import { Reached1796050000000 } from './1796050000000-reached.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -65,4 +66,5 @@ export const migrations = [
   Decided1796020000000,
   Messages1796030000000,
   Ceilings1796040000000,
+  Reached1796050000000,
 ] as const;

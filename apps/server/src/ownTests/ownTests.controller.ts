@@ -1,4 +1,11 @@
-import { FieldTestAnswer, FieldTestInput, LoadCheckAnswer, LoadCheckInput, OpenTestsAnswer, ZoneRecordAnswer } from '@glenfold/contract';
+import {
+  FieldTestAnswer,
+  FieldTestInput,
+  LoadCheckAnswer,
+  LoadCheckInput,
+  OpenTestsAnswer,
+  ZoneRecordAnswer,
+} from '@glenfold/contract';
 import {
   Body,
   Controller,

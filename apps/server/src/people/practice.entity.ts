@@ -21,6 +21,13 @@ export class Practice {
   @Column({ type: 'text', default: '$' })
   currency: string;
 
+  /** By which its clients reach it. */
+  @Column({ type: 'text', nullable: true })
+  phone: string | null;
+
+  @Column({ type: 'text', nullable: true })
+  email: string | null;
+
   @CreateDateColumn({ type: 'timestamptz' })
   createdAt: Date;
 

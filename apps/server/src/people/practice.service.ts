@@ -17,7 +17,7 @@ export class PracticeService {
     return this.records.scoped((manager) => manager.findOneByOrFail(Practice, { id: practiceId }));
   }
 
-  change({ name, timeZone, currency }: PracticeInput, version: number): Promise<Practice> {
+  change({ name, timeZone, currency, phone = null, email = null }: PracticeInput, version: number): Promise<Practice> {
     return this.records.scoped(async (manager) => {
       const { practiceId } = this.work;
       const practice = await manager.findOneOrFail(Practice, {
@@ -29,7 +29,7 @@ export class PracticeService {
         const changedAt = (at ?? practice.createdAt).toISOString();
         throw new Stale({ current: practiceAnswer(practice), changedBy: by, changedAt });
       }
-      return manager.save(Object.assign(practice, { name, timeZone, currency }));
+      return manager.save(Object.assign(practice, { name, timeZone, currency, phone, email }));
     });
   }
 }
@@ -41,6 +41,8 @@ export function practiceAnswer({
   timeZone,
   currency,
   version,
-}: Pick<Practice, 'id' | 'name' | 'demo' | 'timeZone' | 'currency' | 'version'>): PracticeAnswer {
-  return { id, name, demo, timeZone, currency, version };
+  phone,
+  email,
+}: Pick<Practice, 'id' | 'name' | 'demo' | 'timeZone' | 'currency' | 'version' | 'phone' | 'email'>): PracticeAnswer {
+  return { id, name, demo, timeZone, currency, version, phone, email };
 }

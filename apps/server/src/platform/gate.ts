@@ -24,6 +24,8 @@ export interface Access {
     readonly timeZone: string;
     readonly currency: string;
     readonly version: number;
+    readonly phone: string | null;
+    readonly email: string | null;
   } | null;
   /** Nothing when the person does not belong to the practice any more. */
   readonly role: Role | null;

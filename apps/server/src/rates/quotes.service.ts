@@ -3,6 +3,7 @@ import { type QuoteAnswer, type QuoteAnswersInput, type QuoteInput, allows, dayI
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
+import { ClientMail } from '../people/clientMail.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
@@ -26,10 +27,19 @@ export class Quotes {
     private readonly work: Work,
     private readonly clock: Clock,
     private readonly days: Days,
+    private readonly clients: ClientMail,
   ) {}
 
   /** Offer what the program says now; what was offered before is withdrawn. */
-  async offer(siteId: string, units: UnitSystem, { days, note = null }: QuoteInput): Promise<QuoteAnswer> {
+  async offer(siteId: string, units: UnitSystem, input: QuoteInput): Promise<QuoteAnswer> {
+    const quote = await this.#offer(siteId, units, input);
+    const { name } = await this.ground.site(siteId);
+    const words = `There is a quote for the work at ${name}. It stands until ${quote.validUntil}: say yes or no to each line.`;
+    await this.clients.tell({ siteId, siteName: name, subject: 'A quote for', words });
+    return quote;
+  }
+
+  async #offer(siteId: string, units: UnitSystem, { days, note = null }: QuoteInput): Promise<QuoteAnswer> {
     const { zones, list, settings, timeZone } = await this.rates.toOffer(siteId, units);
     const told = zones.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments }));
     const lines = offeredLines(told, list, units);

@@ -4,6 +4,7 @@ import { Injectable, StreamableFile } from '@nestjs/common';
 import { In, IsNull, Not } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
 import { ZonePhoto } from '../ground/zonePhoto.entity.ts';
+import { ClientMail } from '../people/clientMail.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, notFound } from '../platform/problem.ts';
@@ -40,6 +41,7 @@ export class OwnerReports {
     private readonly clock: Clock,
     private readonly runs: RunsService,
     private readonly work: Work,
+    private readonly clients: ClientMail,
     kinds: RunKinds,
   ) {
     kinds.register({ name: KIND, work: (run) => this.make(run) });
@@ -138,12 +140,15 @@ export class OwnerReports {
   /** Hand a draft over as it stands; what was handed over before is kept, and superseded. */
   async handOver(id: string): Promise<OwnerReportAnswer> {
     const { siteId } = await this.#draft(id);
-    return this.records.together(async (of) => {
+    const answer = await this.records.together(async (of) => {
       for (const before of await of(OwnerReportRecord).find({ siteId, state: 'handed over' }))
         await of(OwnerReportRecord).change(before.id, { state: 'superseded' });
       const handed = await of(OwnerReportRecord).change(id, { state: 'handed over', handedOverAt: this.clock.now() });
       return this.#told(handed, '');
     });
+    const words = `The report on ${answer.siteName} is there: what stands in the way, and what the year does about it.`;
+    await this.clients.tell({ siteId, siteName: answer.siteName, subject: 'A report on', words });
+    return answer;
   }
 
   /**

@@ -58,7 +58,7 @@ export class ReportService {
       siteId,
       siteName,
       place,
-      practiceName: practice.name,
+      ...{ practiceName: practice.name, practicePhone: practice.phone, practiceEmail: practice.email },
       year: await this.#year(siteId, basis),
       owner: await this.owners.newest(siteId, true, under),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },

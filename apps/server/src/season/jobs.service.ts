@@ -11,6 +11,7 @@ import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
 import { EntryRecord } from '../entries/entry.entity.ts';
 import { Machine } from '../machines/machine.entity.ts';
+import { ClientMail } from '../people/clientMail.service.ts';
 import { Membership } from '../people/membership.entity.ts';
 import { grouped } from '../platform/grouped.ts';
 import { Problem, refuse } from '../platform/problem.ts';
@@ -37,6 +38,7 @@ export class JobsService {
     private readonly work: Work,
     private readonly days: Days,
     private readonly threads: Threads,
+    private readonly clients: ClientMail,
     handOver: HandOver,
   ) {
     handOver.listen((handed) => this.#from(handed));
@@ -117,7 +119,12 @@ export class JobsService {
       ...{ reason, words, since: await this.days.on(job.siteId) },
       by: this.work.worker.person?.name ?? null,
     };
-    return this.records.of(Job).change(id, { hold }, { version, tell: told });
+    const held = await this.records.of(Job).change(id, { hold }, { version, tell: told });
+    const { site, zones } = await this.bases.of(job.siteId);
+    const zone = zones.find((one) => one.id === job.zoneId)?.name ?? '';
+    const waits = `${job.name} on ${zone} waits: ${reason}.`;
+    await this.clients.tell({ siteId: job.siteId, siteName: site.name, subject: 'Something waits at', words: waits });
+    return held;
   }
 
   async letGo(id: string, version: number): Promise<Job> {

@@ -9,7 +9,9 @@ import { useSession } from '../../ui/session.tsx';
 import { Histories } from './Histories.tsx';
 import { useSavePractice } from './api.ts';
 
-const given = ({ name, timeZone, currency }: PracticeAnswer): PracticeInput => ({ name, timeZone, currency });
+const given = ({ name, timeZone, currency, phone, email }: PracticeAnswer): PracticeInput => ({
+  ...{ name, timeZone, currency, phone, email },
+});
 
 function Name({ practice }: { readonly practice: PracticeAnswer }) {
   const [seen, setSeen] = useState(practice);
@@ -68,6 +70,18 @@ function Name({ practice }: { readonly practice: PracticeAnswer }) {
           label="Currency"
           error={!!formState.errors.currency}
           helperText={formState.errors.currency?.message ?? 'Sign of the money'}
+        />
+        <TextField
+          {...register('phone')}
+          label="Phone"
+          error={!!formState.errors.phone}
+          helperText={formState.errors.phone?.message ?? 'Stands on every page that a client reads'}
+        />
+        <TextField
+          {...register('email')}
+          label="Mail"
+          error={!!formState.errors.email}
+          helperText={formState.errors.email?.message ?? 'So does this'}
         />
         <Button type="submit" variant="outlined" disabled={save.isPending || !formState.isDirty} sx={{ minHeight: 40 }}>
           Save

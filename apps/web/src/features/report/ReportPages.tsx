@@ -3,7 +3,9 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { colours, onDark } from '../../ui/theme.ts';
 import { More } from '../../ui/More.tsx';
+import { News } from './News.tsx';
 import { Conversation } from '../../ui/Conversation.tsx';
+import { ReachPractice } from '../../ui/ReachPractice.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
 import { Offered } from './Offered.tsx';
@@ -14,6 +16,7 @@ const page = { px: { xs: 2, md: 5 }, py: 3, maxWidth: 760 };
 
 /** The sites whose reports a client reads: their whole Glenfold. */
 export function Reports() {
+  const { practice } = useSession();
   const pages = useInfiniteQuery(reportQueries.reports());
   const sites = pages.data?.pages.flatMap((page) => page.sites);
   return (
@@ -21,6 +24,11 @@ export function Reports() {
       <Typography variant="h1" sx={{ mb: 2 }}>
         Your reports
       </Typography>
+      {practice && (
+        <Typography sx={{ color: colours.faded, mt: -1, mb: 2 }}>
+          By <ReachPractice {...practice} />.
+        </Typography>
+      )}
       <Trouble error={pages.error} />
       {sites?.length === 0 && <Typography>No report is shared with you yet. Ask the practice.</Typography>}
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
@@ -67,6 +75,7 @@ export function ReportPage() {
       )}
       {report && (
         <SiteReport report={report}>
+          {!may('work.read') && <News report={report} />}
           {report.quote && may('quote.answer') && (
             <Offered under={`/sites/${siteId}/report`} quote={report.quote} by={name} />
           )}

@@ -9,6 +9,7 @@ import {
 import { Box, Button, Typography } from '@mui/material';
 import type { ReactNode } from 'react';
 import { colours } from '../../ui/theme.ts';
+import { ReachPractice } from '../../ui/ReachPractice.tsx';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { Cautions } from '../../ui/bits.tsx';
@@ -244,7 +245,8 @@ export function SiteReport({
     <Box component="main" sx={{ px: { xs: 2, md: 5 }, py: 3, maxWidth: 1180, width: '100%' }}>
       <Typography variant="h1">{siteName}</Typography>
       <Typography sx={{ color: colours.faded, mb: 3 }}>
-        {place && `${place}. `}By {practiceName}.
+        {place && `${place}. `}By{' '}
+        <ReachPractice name={practiceName} phone={report.practicePhone} email={report.practiceEmail} />.
       </Typography>
       {children}
       {report.owner && (
