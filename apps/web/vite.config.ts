@@ -6,7 +6,17 @@ import { VitePWA } from 'vite-plugin-pwa';
 const PAGES = 'pages';
 
 /** What opens without a connection: the pages in the field, and the first one, which leads to them. */
-const FIELD = ['main', 'sampling/walk/WalksPage', 'sampling/walk/WalkPage', 'fieldTests/TestsPage', 'cards/CardsPage', 'cards/CardPage', 'pocket/Pocket', 'pocket/CalculatorPage']; // prettier-ignore
+const FIELD = [
+  ...[
+    'main',
+    'today/TodayPage',
+    'today/SentPage',
+    'today/FieldSitePage',
+    'sampling/walk/WalkPage',
+    'fieldTests/TestsPage',
+  ],
+  ...['cards/CardPage', 'pocket/Pocket', 'pocket/CalculatorPage'],
+];
 
 /** Files that the pages in the field are made of; found when they are bundled, asked for when the service worker is. */
 const inField = new Set<string>();
@@ -44,7 +54,7 @@ export default defineConfig({
         description: 'Lawn soil: sampling, reading, rates and records',
         display: 'standalone',
         start_url: '/',
-        shortcuts: [{ name: 'Walks', url: '/walk', description: 'Cores to take, also without a connection' }],
+        shortcuts: [{ name: 'Today', url: '/today', description: 'What is to be done, also without a connection' }],
         theme_color: '#22302B',
         background_color: '#F6F3EC',
         icons: [
@@ -79,7 +89,7 @@ export default defineConfig({
                   // One page serves every calculation and every test, whatever its inputs.
                   cacheKeyWillBeUsed: async ({ request }) => {
                     const { origin, pathname } = new URL(request.url);
-                    if (pathname.startsWith('/tests/')) return `${origin}${pathname}`;
+                    if (pathname.startsWith('/tests/') || pathname.startsWith('/field/')) return `${origin}${pathname}`;
                     return pathname.startsWith('/pocket') ? `${origin}/pocket` : request;
                   },
                   // A page that was not kept: the first one leads to those that were.

@@ -15,7 +15,7 @@ async function pagesOf(page: Page): Promise<string[]> {
   const steps = ['ground', 'sampling', 'lab', 'reading', 'rates', 'season', 'logbook', 'proof'];
   return [
     ...['/', '/bags', '/week', '/retests', '/products', '/products/machines', '/settings', '/tables', '/practice'],
-    ...['/practice/people', '/practice/outbox', '/pocket', '/walk', '/cards', `/tests/${id}`, `/reports/${id}`],
+    ...['/practice/people', '/practice/outbox', '/pocket', '/today', '/sent', `/field/${id}`, `/tests/${id}`, `/reports/${id}`],
     ...[`/sites/${id}/about`, `/sites/${id}/owner-report`],
     ...steps.map((step) => `/sites/${id}/${step}/${zone!.id}`),
   ];

@@ -84,7 +84,7 @@ test('a program is offered with the price of its work, answered by link, and wha
   const offered = trustee.getByRole('region', { name: 'Offered to you' });
   await expect(offered).toContainText('The court first');
   await expect(offered.getByRole('listitem', { name: 'Coring, Walled court' })).toContainText('$263.00');
-  await offered.getByRole('button', { name: 'Yes to all' }).click();
+  await offered.getByRole('button', { name: /^Yes to all/ }).click();
   await offered.getByRole('listitem', { name: 'Loosening, Walled court' }).getByRole('button', { name: 'no' }).click();
   await offered.getByLabel(/Who decides/).fill('Wyn Marram');
   await offered.getByLabel('Words to the practice').fill('No loosening this year');

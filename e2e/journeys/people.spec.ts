@@ -44,6 +44,9 @@ test('an invitation brings somebody in, as what the owner offered and later chan
 
   // Taken out, she sees nothing any more; the record of changes names who did what.
   await page.getByRole('button', { name: 'Remove Nora Fen' }).click();
+  const asked = page.getByRole('dialog', { name: 'Remove Nora Fen?' });
+  await expect(asked).toContainText('What waits on their phone and is not sent stays there');
+  await asked.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page.getByRole('listitem', { name: 'Nora Fen' })).toHaveCount(0);
   await nora.getByRole('link', { name: 'Products' }).click();
   await expect(nora.getByRole('main')).toContainText('you do not belong to any practice any more');

@@ -113,10 +113,10 @@ test.describe('on the phone', () => {
     const total = planned!.cores;
     await page.goto('/bags');
     await page.getByRole('link', { name: 'Take the walks along' }).click();
-    await page.getByRole('button', { name: 'Fetch all that is planned' }).click();
-    await expect(page.getByRole('status').filter({ hasText: 'All that is planned is on this device.' })).toBeVisible();
-    const along = page.getByRole('list', { name: 'Walks' }).getByRole('link', { name: /Gannet Row/ });
-    await expect(along).toContainText(`${total} cores to take`);
+    await page.getByRole('button', { name: 'Take today along' }).click();
+    await expect(page.getByRole('status').filter({ hasText: 'Today is on this device' })).toBeVisible();
+    const along = page.getByRole('region', { name: 'Gannet Row Almshouses' }).getByRole('link', { name: /^Walk/ });
+    await expect(along).toHaveText(`Walk: ${total} cores to take`);
     await along.click();
     await begin(page);
     await page.getByRole('button', { name: 'Cored' }).click();
@@ -138,7 +138,7 @@ test.describe('on the phone', () => {
     }
     await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('5 kept here');
     await expect(page.getByRole('note')).toContainText('every tap is kept on this device');
-    await page.goto('/walk');
+    await page.goto('/today');
     await along.click();
     await page.reload();
     await expect(page.getByText(`5 of ${total} done`)).toBeVisible();

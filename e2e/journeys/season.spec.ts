@@ -28,9 +28,9 @@ test('a job of today is done without a connection, stands in the book, and the n
     await expect(dialog).toBeHidden();
   } else await page.keyboard.press('Escape');
   await page.setViewportSize({ width: 390, height: 844 });
-  await page.goto('/cards');
-  await page.getByRole('button', { name: 'Fetch the week' }).click();
-  await expect(page.getByText('The cards of this week are on this device.')).toBeVisible();
+  await page.goto('/today');
+  await page.getByRole('button', { name: 'The whole week' }).click();
+  await expect(page.getByText(/^The week is on this device: \d sites/)).toBeVisible();
   await expect(page.getByText(/On hold: The court stands in water/)).toBeVisible();
 
   await page.evaluate(() => navigator.serviceWorker.ready);

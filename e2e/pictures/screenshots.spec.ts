@@ -88,9 +88,10 @@ test('one current picture of each main view, from the demo data', async ({ page,
     .getByRole('link', { name: 'Open' })
     .click();
   await page.getByRole('heading', { name: 'Drainage hole' }).waitFor();
-  await shoot(page, 'own-test-phone');
-  await page.goto('/cards');
-  await page.getByRole('button', { name: 'Fetch the week' }).click();
+  await page.goto('/today');
+  await page.getByRole('button', { name: 'The whole week' }).click();
+  await page.getByText('is on this device').waitFor();
+  await shoot(page, 'today-phone');
   await page.getByRole('link', { name: /^Lime, Club lawn/ }).click();
   await page.getByRole('button', { name: 'Spread' }).first().click();
   await shoot(page, 'card-phone');

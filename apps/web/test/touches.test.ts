@@ -35,7 +35,18 @@ describe('after a change', () => {
   it('a result has the state of its site, its plan and the lists read anew, and not the drawing', () => {
     expect(readAnew('result')).toEqual(
       [
-        ...['audit', 'bagByCode', 'bags', 'board', 'hiddenSoil', 'labReports', 'labResults', 'program', 'quote'],
+        ...[
+          'ahead',
+          'audit',
+          'bagByCode',
+          'bags',
+          'board',
+          'hiddenSoil',
+          'labReports',
+          'labResults',
+          'program',
+          'quote',
+        ],
         ...[
           'report',
           'siteProgram',
@@ -56,7 +67,7 @@ describe('after a change', () => {
   it('a price has rates and lists of products read anew, and no ground', () => {
     expect(readAnew('product')).toEqual(
       [
-        ...['audit', 'generic', 'products', 'program', 'quote', 'siteProgram'],
+        ...['ahead', 'audit', 'generic', 'products', 'program', 'quote', 'siteProgram'],
         ...['zoneReading', 'siteReadings', 'schools', 'worth'],
       ].sort(),
     );

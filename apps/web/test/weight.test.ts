@@ -31,7 +31,16 @@ describe('the built pages', () => {
         .matchAll(/url:"([^"]+)"/g),
     ].map(([, name]) => name!);
     const parts = (name: string): string[] => kept.filter((file) => file.startsWith(`assets/${name}-`));
-    for (const needed of ['index', 'WalkPage', 'WalksPage', 'CardPage', 'CardsPage', 'TestsPage', 'CalculatorPage'])
+    for (const needed of [
+      'index',
+      'WalkPage',
+      'TodayPage',
+      'SentPage',
+      'FieldSitePage',
+      'CardPage',
+      'TestsPage',
+      'CalculatorPage',
+    ])
       expect([needed, parts(needed)[0]]).toEqual([needed, expect.stringContaining(needed)]);
     for (const other of ['Ground', 'Lab', 'Rates', 'SettingsPage', 'DrawingEditor', 'readFile.worker'])
       expect(parts(other)).toEqual([]);

@@ -1,11 +1,11 @@
 import { Snackbar } from '@mui/material';
 import { useMutationState } from '@tanstack/react-query';
-import { Suspense, useEffect, useRef, useState } from 'react';
+import { Suspense, useState } from 'react';
 import { ApiProblem } from '../api/client.ts';
 import { deferred } from '../ui/deferred.tsx';
-import { fieldName } from '../ui/recordWords.ts';
-import { type Late, mergeOf, saveMerged } from './late.ts';
+import { type Late, mergeOf } from './late.ts';
 
+const Together = deferred(async () => (await import('./Together.tsx')).Together);
 const ConflictDialog = deferred(async () => (await import('./ConflictDialog.tsx')).ConflictDialog);
 
 /** Saves that came after somebody else's, of every form and page. */
@@ -35,7 +35,9 @@ export function Conflicts() {
   return (
     <>
       {agreed && (
-        <Together key={late.error.message + late.conflict.changedAt} late={late} onDone={done} onSay={setSaid} />
+        <Suspense>
+          <Together key={late.error.message + late.conflict.changedAt} late={late} onDone={done} onSay={setSaid} />
+        </Suspense>
       )}
       {late && !agreed && (
         <Suspense>
@@ -45,27 +47,4 @@ export function Conflicts() {
       <Snackbar open={said !== null} autoHideDuration={8000} onClose={() => setSaid(null)} message={said} />
     </>
   );
-}
-
-interface TogetherProps {
-  readonly late: Late;
-  readonly onDone: (late: Late) => void;
-  readonly onSay: (words: string) => void;
-}
-
-/** Saves once more what nobody else has touched, and says with what it was saved together. */
-function Together({ late, onDone, onSay }: TogetherProps) {
-  const act = useRef({ onDone, onSay });
-  useEffect(() => {
-    act.current = { onDone, onSay };
-  });
-  useEffect(() => {
-    const { kept, theirsOnly } = mergeOf(late);
-    act.current.onDone(late);
-    act.current.onSay(
-      `Saved together with what ${late.conflict.changedBy} changed meanwhile${theirsOnly.length > 0 ? `: ${theirsOnly.map(fieldName).join(', ')}` : ''}.`,
-    );
-    saveMerged(late, kept);
-  }, [late]);
-  return null;
 }

@@ -12,13 +12,16 @@ const KEY = 'glenfold holder';
 const watchers = new Set<() => void>();
 let read: { readonly text: string | null; readonly holder: Holder | null } = { text: null, holder: null };
 
+/** Where a browser keeps nothing: as long as the page is open. */
+let inMemory: string | null = null;
+
 /** Who was signed in here last and has not signed out; known without a connection. */
 export function holderNow(): Holder | null {
-  let text: string | null = null;
+  let text = inMemory;
   try {
     text = localStorage.getItem(KEY);
   } catch {
-    // A browser that keeps nothing holds nothing for anybody.
+    // What is in memory stands.
   }
   if (text !== read.text) read = { text, holder: text === null ? null : (JSON.parse(text) as Holder) };
   return read.holder;
@@ -26,11 +29,12 @@ export function holderNow(): Holder | null {
 
 function hold(holder: Holder | null): void {
   const before = holderNow();
+  inMemory = holder && JSON.stringify(holder);
   try {
-    if (holder) localStorage.setItem(KEY, JSON.stringify(holder));
-    else localStorage.removeItem(KEY);
+    if (inMemory === null) localStorage.removeItem(KEY);
+    else localStorage.setItem(KEY, inMemory);
   } catch {
-    return;
+    // It is known until the page is closed.
   }
   if (before !== holderNow()) for (const watcher of watchers) watcher();
 }
