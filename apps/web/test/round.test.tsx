@@ -257,7 +257,12 @@ describe('the logbook', () => {
     zones: [{ zoneId: 'z', zone: 'Back lawn', lines: [], warnings: [], unknown: ['a few bags, 2027-04'] }],
   } as never;
   const open = (more = {}) => {
-    const asked = serve({ '/sites/s/logbook': book, '/products': [productWith()], ...more });
+    const asked = serve({
+      '/sites/s/logbook': book,
+      '/sites/s/messages': { messages: [] },
+      '/products': [productWith()],
+      ...more,
+    });
     show(<Logbook site={site} zones={[lawn]} zone={lawn} results={[]} />);
     return asked;
   };
