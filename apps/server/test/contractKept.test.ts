@@ -5,7 +5,7 @@ import {
   allows,
   permissions,
   type JobAnswer,
-  MemberAnswer,
+  type MemberAnswer,
   type LabReportAnswer,
   type LabResultAnswer,
   type ProblemAnswer,

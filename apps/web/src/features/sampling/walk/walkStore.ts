@@ -61,12 +61,6 @@ export async function packSite(siteId: string): Promise<PackedSite> {
 
 const packedBy = (pack: PackedSite) => ({ practiceId: pack.practiceId, person: walkerOf(pack).person });
 
-/** A site as who holds the device has taken it along; nothing where it was not. */
-export async function packedSite(siteId: string): Promise<PackedSite | undefined> {
-  const pack = await get<PackedSite>(packKey(siteId), store);
-  return pack && isHolders(packedBy(pack)) ? pack : undefined;
-}
-
 /** Cores of a packed site that wait. */
 export const coresWaiting = ({ bags }: PackedSite): number =>
   bags
