@@ -1,4 +1,4 @@
-import { type QuoteAnswer, QuoteInput, type QuoteState } from '@glenfold/contract';
+import { type QuoteAnswer, QuoteInput, type QuoteState, withReadableDays } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -104,8 +104,8 @@ function Standing({ quote }: { readonly quote: QuoteAnswer }) {
     >
       <Box sx={{ display: 'flex', gap: 1.5, flexWrap: 'wrap', alignItems: 'baseline' }}>
         <Typography sx={{ flex: '1 1 320px' }}>
-          The quote of {dayOf(new Date(offeredAt))} <strong>{told[state]}</strong>
-          {open && `, until ${validUntil}`}.
+          The quote of {withReadableDays(dayOf(new Date(offeredAt)))} <strong>{told[state]}</strong>
+          {open && `, until ${withReadableDays(validUntil)}`}.
           {answeredBy &&
             ` ${answeredBy}: ${lines.filter(({ answer }) => answer === 'accepted').length} yes, ${declined} no.`}
           {answerWords && ` “${answerWords}”`}

@@ -22,7 +22,7 @@ export function newsOf(
   return {
     waits: [
       ...(quote?.open ? [`A quote waits for your answer, until ${withReadableDays(quote.validUntil)}.`] : []),
-      ...year.next.filter(({ words }) => words.includes(': waits since')).map(({ zone, words }) => `${zone}: ${withReadableDays(words)}`), // prettier-ignore
+      ...year.next.filter(({ words }) => words.includes(': waits since')).map(({ zone, words }) => `${zone}: ${withReadableDays(words.replace(': waits', ' waits'))}.`), // prettier-ignore
       ...soon
         .filter(({ words }) => !words.includes(': waits since'))
         .map(({ zone, when, words }) => `${when === today ? 'Today' : dayWords(when!)}: ${words}, ${zone}.`),

@@ -1,4 +1,4 @@
-import type { QuoteAnswer } from '@glenfold/contract';
+import { type QuoteAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { AnswerQuote } from '../../ui/AnswerQuote.tsx';
 import { QuoteLines, QuoteSums } from '../../ui/QuoteLines.tsx';
@@ -33,7 +33,7 @@ export function Offered({ under, quote, by }: OfferedProps) {
         </Button>
       </Box>
       <Typography sx={{ mb: 1 }}>
-        Of {dayOf(new Date(offeredAt))}, it stands until {validUntil}.{' '}
+        {withReadableDays(`Of ${dayOf(new Date(offeredAt))}, it stands until ${validUntil}.`)}{' '}
         {open && 'Take each line or leave it; you may change your mind until the practice plans the work.'}
         {state === 'expired' && 'Its days are over: ask the practice for a new one.'}
         {state === 'taken over' && 'Answered, and the work is being planned.'}
