@@ -90,7 +90,7 @@ test('one current picture of each main view, from the demo data', async ({ page,
   await page.getByRole('heading', { name: 'Drainage hole' }).waitFor();
   await page.goto('/today');
   await page.getByRole('button', { name: 'The whole week' }).click();
-  await page.getByText('is on this device').waitFor();
+  await page.getByText(/^The week is on this device/).waitFor();
   await shoot(page, 'today-phone');
   await page.getByRole('link', { name: /^Lime, Club lawn/ }).click();
   await page.getByRole('button', { name: 'Spread' }).first().click();
