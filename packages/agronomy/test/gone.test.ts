@@ -47,4 +47,23 @@ describe('what went down', () => {
       { numRuns: 60 },
     );
   });
+
+  it('counts once where a remedy stands twice', () => {
+    const twice = (gone?: Gone) =>
+      programOf({
+        changes: ['one', 'two'].map((key) => ({
+          key,
+          remedy: 'sand',
+          added: true,
+          values: { layer: 0.3, times: 1 },
+          gone,
+        })),
+      })
+        .treatments // prettier-ignore
+        .filter(({ remedy }) => remedy === 'sand')
+        .map(({ status }) => status);
+    const sand = materialOf(programOf({ changes: [{ key: 'one', remedy: 'sand', added: true, values: { layer: 0.3 } }] }).treatments.find(({ remedy }) => remedy === 'sand')!.supply!.materialId); // prettier-ignore
+    const done = entry('1', { on: '2027-04-20', kind: 'sand', unit: 'cm', rate: 0.3, material: sand, recordedAt: '2027-04-20T10:00:00Z' }); // prettier-ignore
+    expect(twice(goneOf([done], 200, '2027-04-01T00:00:00Z'))).toEqual(['down', 'planned']);
+  });
 });

@@ -26,23 +26,44 @@ function asProduct({ remedy }: Change, gone: Gone, product: Stocked | undefined)
 /** Nobody goes over a lawn again for less than this share of a rate. */
 const NOT_WORTH = 0.02;
 
-/** What of a rate set by hand is still to go down. @param treatment as the whole rate would have it */
+/**
+ * What of rates set by hand is still to go down. Of several treatments of one remedy the first is taken as done first:
+ * what went down counts once.
+ *
+ * @param treatments as the whole rates would have them
+ */
 export function lessGone(
+  changes: readonly Change[],
+  treatments: readonly Treatment[],
+  materials: readonly Stocked[],
+  system: UnitSystem,
+): Change[] {
+  const taken = new Map<RemedyName, number>();
+  return changes.map((change) => {
+    const treatment = treatments.find(({ key }) => key === change.key);
+    return treatment ? lessOf(change, treatment, taken, materials, system) : change;
+  });
+}
+
+function lessOf(
   change: Change,
-  treatment: Treatment | undefined,
+  treatment: Treatment,
+  taken: Map<RemedyName, number>,
   materials: readonly Stocked[],
   system: UnitSystem,
 ): Change {
-  const { gone, values, out } = change;
+  const { gone, values, out, remedy } = change;
   const field = typeof values.rate === 'number' ? 'rate' : typeof values.layer === 'number' ? 'layer' : undefined;
-  if (!gone || !treatment || field === undefined || out !== undefined) return change;
+  if (!gone || field === undefined || out !== undefined) return change;
   const each = values[field] as number;
   // Sand and wetting agent are set for one going-over, all others for the year.
   const perTime = treatment.doses.length > 1 && (treatment.rate?.value ?? 0) > each * 1.01;
   const set = perTime ? each * treatment.doses.length : each;
   const product = materials.find(({ id }) => id === treatment.values.material);
-  const down = asProduct(change, gone, product);
+  const before = taken.get(remedy) ?? 0;
+  const down = Math.max(0, asProduct(change, gone, product) - before);
   if (down <= set * NOT_WORTH) return change;
+  taken.set(remedy, before + Math.min(down, set));
   const say = (of: number): string => present(treatment.sense, of, system).text;
   const left = set - down;
   if (left <= set * NOT_WORTH)
@@ -51,7 +72,7 @@ export function lessGone(
       out: 'down',
       told: `The ${say(set)} set by hand is down, ${say(down)} by ${gone.last}: nothing more goes down until another rate is set.`,
     };
-  const times = gone.ofKind[entryKindOf(change.remedy)]?.times ?? 0;
+  const times = gone.ofKind[entryKindOf(remedy)]?.times ?? 0;
   const fewer = typeof values.times === 'number' ? { times: Math.max(1, values.times - times) } : {};
   return {
     ...change,

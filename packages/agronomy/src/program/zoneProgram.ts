@@ -121,14 +121,7 @@ export function programZone(input: ProgramInput): { readonly reading: Reading; r
   if (changes.every(({ gone }) => gone === undefined)) return programOf(input);
   // As it was set tells which product every rate is of.
   const { treatments } = programOf(input).program;
-  const left = changes.map((change) =>
-    lessGone(
-      change,
-      treatments.find(({ key }) => key === change.key),
-      materials,
-      system,
-    ),
-  );
+  const left = lessGone(changes, treatments, materials, system);
   return programOf({ ...input, changes: left });
 }
 

@@ -1,5 +1,10 @@
 import type { Treatment } from '@glenfold/agronomy';
-import type { ProductAnswer, TreatmentChangeAnswer, ZoneProgramAnswer } from '@glenfold/contract';
+import {
+  type ProductAnswer,
+  type TreatmentChangeAnswer,
+  type ZoneProgramAnswer,
+  withReadableDays,
+} from '@glenfold/contract';
 import EditIcon from '@mui/icons-material/Edit';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { type ReactNode, useState } from 'react';
@@ -196,7 +201,7 @@ export function TreatmentRow({ zoneId, area, treatment, before, products, work, 
             {byHand.instead && ` (${byHand.instead})`}
           </Box>
         )}
-        {byHand?.held && <Cautions texts={[byHand.held]} />}
+        {byHand?.held && <Cautions texts={[withReadableDays(byHand.held)]} />}
         <Typography sx={{ mt: 0.5, maxWidth: 640 }}>
           <Words>{words}</Words>
         </Typography>
