@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { contentOf, productOf } from '@glenfold/agronomy';
-import type { CardAnswer, ProblemAnswer, ProductAnswer, ZoneAnswer } from '@glenfold/contract';
+import type { CardAnswer, EntryWrittenAnswer, ProblemAnswer, ProductAnswer, ZoneAnswer } from '@glenfold/contract';
 import fc from 'fast-check';
 import { decideTreatment, get, programOf, send, siteOf, textOf, treatmentIn, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
@@ -25,6 +25,18 @@ describe('the logbook', () => {
       rate: 50,
     });
     expect(again.entry.recordedAt).toBe(entry.recordedAt);
+  });
+
+  it('is mended by a technician only where they wrote themselves, on the day; nothing is withdrawn by them', async () => {
+    const { zone } = await limed('BOOK-T');
+    const wynn = await signIn(server.current(), demoEmails.technician);
+    const of = { zoneId: zone.id, on: '2026-05-04', kind: 'lime', words: 'a bag', state: 'done' };
+    const wrote = async (input: object) => wynn.ask('post', '/entries', { ...of, id: randomUUID(), ...input });
+    const { entry: owners } = await write(of);
+    const own = (await wrote({ rate: 40 })).body as EntryWrittenAnswer;
+    expect((await wrote({ correctsId: owners.id, reason: 'half', rate: 20 })).status).toBe(422);
+    expect((await wrote({ correctsId: own.entry.id, reason: 'typed twice', state: 'withdrawn' })).body).toMatchObject({ errors: [{ message: expect.stringMatching(/withdraws none/) as string }] }); // prettier-ignore
+    expect((await wrote({ correctsId: own.entry.id, reason: 'half of it', rate: 20 })).status).toBe(201);
   });
 
   it('comes to what its entries come to, after any entries and corrections', async () => {

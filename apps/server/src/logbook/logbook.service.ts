@@ -40,6 +40,7 @@ import { SeasonBases } from '../season/basis.service.ts';
 import type { Job } from '../season/job.entity.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import { Days } from '../settings/days.service.ts';
+import { mendingFaults } from './mending.ts';
 import { laterProgramWords } from './laterProgram.ts';
 
 /** Days after which an entry does not move the store any more. */
@@ -102,23 +103,18 @@ export class LogbookService {
     const { state, reason = null, correctsId = null, jobId = null } = input;
     const corrected =
       correctsId === null ? undefined : (await this.records.of(EntryRecord).findEver({ id: correctsId }))[0];
+    const today = await this.days.on(zone.siteId);
+    const writtenOn = corrected && (await this.days.on(zone.siteId, corrected.recordedAt));
     const faults = [
       ...(state === 'not done' && !reason ? [{ field: 'reason', message: 'Say why it was not done.' }] : []),
       ...(state === 'partly done' && input.area == null
         ? [{ field: 'area', message: 'Say how much of the zone was done: the rest stays to be done.' }]
         : []),
-      ...(correctsId !== null && corrected?.zoneId !== zone.id
-        ? [{ field: 'correctsId', message: 'The entry that this mends is of another zone, or not there.' }]
-        : []),
-      ...(correctsId !== null && !reason ? [{ field: 'reason', message: 'Say what was wrong.' }] : []),
-      ...(state === 'withdrawn' && correctsId === null
-        ? [{ field: 'state', message: 'Only an entry that is there can be withdrawn: name it.' }]
-        : []),
+      ...mendingFaults(input, corrected, this.work.worker, writtenOn === today),
     ];
     if (faults.length > 0) refuse(faults);
     const [product] = input.productId ? await this.records.of(ProductRecord).findEver({ id: input.productId }) : [];
     if (input.productId && !product) refuse([{ field: 'productId', message: 'Choose a product of the list.' }]);
-    const today = await this.days.on(zone.siteId);
     return this.records.together(async (of) => {
       const [job] = corrected?.jobId ? await this.jobs.some([corrected.jobId]) : [await this.jobs.inPlaceOf(jobId)];
       const material = product && materialOf(product);

@@ -81,7 +81,8 @@ export const useMeasure = () =>
 
 /** Deletes and restores, by the resource’s path. */
 export const useRemove = () => useByPath((path) => api<null>('DELETE', path), 'Deleted.');
-export const useRestore = () => useByPath((path) => api<unknown>('POST', `${path.split('?')[0]}/restore`), 'Brought back.');
+export const useRestore = () =>
+  useByPath((path) => api<unknown>('POST', `${path.split('?')[0]}/restore`), 'Brought back.');
 
 function useByPath<T>(change: (path: string) => Promise<T>, spoken: string) {
   const client = useQueryClient();

@@ -3,8 +3,9 @@ import { type EntryAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { FormDialog } from '../../ui/FormDialog.tsx';
-import { useMay } from '../../ui/session.tsx';
+import { useMay, useSession } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
+import { dayOf, deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { useWriteEntry } from './api.ts';
@@ -55,6 +56,11 @@ interface EntryListProps {
 export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
   const { say } = useUnits();
   const may = useMay();
+  const { person } = useSession();
+  // Who works in the field mends what they wrote themselves on the day, and withdraws nothing.
+  const office = may('work.write');
+  const isOwnOfToday = ({ writtenBy, recordedAt }: EntryAnswer): boolean =>
+    may('field.write') && writtenBy === person?.name && dayOf(new Date(recordedAt)) === deviceToday();
   const [withdrawing, setWithdrawing] = useState<EntryAnswer | null>(null);
   const sorted = [...entries].sort(
     (one, other) => other.on.localeCompare(one.on) || other.recordedAt.localeCompare(one.recordedAt),
@@ -140,18 +146,20 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
                 </Box>
               )}
             </Box>
-            {entry.stands && may('field.write') && (
+            {entry.stands && (office || isOwnOfToday(entry)) && (
               <Box sx={{ display: 'flex', gap: 0.5, alignItems: 'start' }}>
                 <Button size="small" onClick={() => onMend(entry)} aria-label={`Mend ${words}, ${on}, ${zone}`}>
                   Mend
                 </Button>
-                <Button
-                  size="small"
-                  onClick={() => setWithdrawing(entry)}
-                  aria-label={`Withdraw ${words}, ${on}, ${zone}`}
-                >
-                  Withdraw
-                </Button>
+                {office && (
+                  <Button
+                    size="small"
+                    onClick={() => setWithdrawing(entry)}
+                    aria-label={`Withdraw ${words}, ${on}, ${zone}`}
+                  >
+                    Withdraw
+                  </Button>
+                )}
               </Box>
             )}
           </Box>
