@@ -3,10 +3,12 @@ import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { clear, createStore } from 'idb-keyval';
 import { Route, Routes } from 'react-router';
+import { tapEntry } from '../src/features/sampling/walk/walkStore.ts';
 import { FieldSitePage } from '../src/frame/today/FieldSitePage.tsx';
 import { SentPage } from '../src/frame/today/SentPage.tsx';
 import { TodayPage } from '../src/frame/today/TodayPage.tsx';
 import { inDrivingOrder } from '../src/frame/today/dayStore.ts';
+import { keep } from '../src/offline/outbox.ts';
 import { type Asked, changesOf, problem, serve, show } from './page.tsx';
 import { bagWith, coresWith, plane, zoneWith } from './scene.ts';
 import userEvent from './userEvent.ts';
@@ -89,6 +91,17 @@ describe('the day on the phone', () => {
       await waitFor(() => expect(screen.getByText(/Nothing is on this device|Sign in to see/)).toBeTruthy());
       expect(document.body.textContent).not.toMatch(/Gannet|4711/);
     }
+  });
+
+  it('counts a core as taken once it is tapped, sent or not', async () => {
+    open('/today', { '/core-taps': 503 });
+    await press('Take today along');
+    await screen.findByRole('link', { name: 'Walk: 2 cores to take' });
+    const [core] = bag.places;
+    await keep(tapEntry({ practiceId: 'b', person: { id: 'p', name: 'Wynn Sands' } }, { siteId: 's', tap: { id: 't1', coreId: core!.id, state: 'cored', at: '2026-12-02T09:00:00Z' } })); // prettier-ignore
+    cleanup();
+    open('/today', { '/core-taps': 503 });
+    expect(await screen.findByRole('link', { name: 'Walk: 1 core to take' })).toBeTruthy();
   });
 
   it('drives round by the shortest way, what lies nowhere last', () => {

@@ -11,6 +11,7 @@ import { api } from '../../api/client.ts';
 import { type PackedCard, packCards, packedCards } from '../../features/cards/cardStore.ts';
 import { type KeptTest, openSite, openTests } from '../../features/fieldTests/testStore.ts';
 import { type PackedSite, coresWaiting, packSite, packedSites } from '../../features/sampling/walk/walkStore.ts';
+import { all } from '../../offline/outbox.ts';
 import { keepPages } from '../../ui/keepPages.ts';
 
 /** What is to be done at one site. */
@@ -40,7 +41,8 @@ export function inDrivingOrder<T extends { readonly position: Position | null }>
 /** All that is on this device for who holds it, site by site in driving order. */
 export async function dayHere(): Promise<DaySite[]> {
   const [cards, packs, tests] = [await packedCards(), await packedSites(), await openTests()];
-  const walks = packs.filter((pack) => coresWaiting(pack) > 0);
+  const kept = await all();
+  const walks = packs.filter((pack) => coresWaiting(pack, kept) > 0);
   const ids = [
     ...new Set([
       ...cards.map(({ card }) => card.job.siteId),
@@ -60,7 +62,7 @@ export async function dayHere(): Promise<DaySite[]> {
         contacts: pack?.site.contacts ?? [],
         position: (pack && whereLies(pack.site, pack.zones)) ?? null,
         cards: own,
-        cores: pack ? coresWaiting(pack) : 0,
+        cores: pack ? coresWaiting(pack, kept) : 0,
         tests: tested.map(({ test }) => test),
       };
     }),

@@ -61,11 +61,15 @@ export async function packSite(siteId: string): Promise<PackedSite> {
 
 const packedBy = (pack: PackedSite) => ({ practiceId: pack.practiceId, person: walkerOf(pack).person });
 
-/** Cores of a packed site that wait. */
-export const coresWaiting = ({ bags }: PackedSite): number =>
-  bags
+/** Cores of a packed site that wait. @param entries what is kept here and not sent: touches of it count as done */
+export function coresWaiting({ bags }: PackedSite, entries: readonly Entry[]): number {
+  // The newest touch of a core says how it stands.
+  const touchedTo = new Map(entries.filter(isTap).map(({ body }) => [body.tap.coreId, body.tap.state]));
+  return bags
     .filter(({ state }) => state === 'planned')
-    .reduce((sum, { places }) => sum + places.filter(({ state }) => state === 'waiting').length, 0);
+    .flatMap(({ places }) => places)
+    .filter(({ id, state }) => (touchedTo.get(id) ?? state) === 'waiting').length;
+}
 
 /** Sites that who holds the device has taken along, in order of their names. */
 export async function packedSites(): Promise<PackedSite[]> {
