@@ -39,6 +39,19 @@ it('a client asks about her site, the practice answers, and each is told by mail
   expect((await hetty.ask('get', `/sites/${other.id}/messages`)).status).toBe(404);
 });
 
+it('the practice is reached by phone and mail from whatever a client reads', async () => {
+  const owner = await signIn(server.current(), demoEmails.owner);
+  const { practice } = await owner.session();
+  const { name, timeZone, currency, version } = practice!;
+  const reached = { phone: '+44 1632 960018', email: 'office@brackwater.example' };
+  expect((await owner.ask('put', '/practice', { name, timeZone, currency, phone: 'ring twice' }, version)).status).toBe(422); // prettier-ignore
+  expect((await owner.ask('put', '/practice', { name, timeZone, currency, ...reached }, version)).status).toBe(200);
+  const hetty = await signIn(server.current(), demoEmails.client);
+  expect((await hetty.session()).practice).toMatchObject(reached);
+  const { body } = await hetty.ask('get', `/sites/${(await siteOf('Gannet')).id}/report`);
+  expect(body).toMatchObject({ practicePhone: reached.phone, practiceEmail: reached.email });
+});
+
 it('somebody who is removed hands their jobs on', async () => {
   const members = await get<MemberAnswer[]>('/members');
   const [wynn, piet] = ['Wynn', 'Piet'].map((name) => members.find(({ person }) => person.name.startsWith(name))!);
