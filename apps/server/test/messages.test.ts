@@ -48,8 +48,8 @@ it('the practice is reached by phone and mail from whatever a client reads', asy
   expect((await owner.ask('put', '/practice', { name, timeZone, currency, ...reached }, version)).status).toBe(200);
   const hetty = await signIn(server.current(), demoEmails.client);
   expect((await hetty.session()).practice).toMatchObject(reached);
-  const { body } = await hetty.ask('get', `/sites/${(await siteOf('Gannet')).id}/report`);
-  expect(body).toMatchObject({ practicePhone: reached.phone, practiceEmail: reached.email });
+  const report = await hetty.ask('get', `/sites/${(await siteOf('Gannet')).id}/report`);
+  expect(report.body).toMatchObject({ practicePhone: reached.phone, practiceEmail: reached.email });
 });
 
 it('somebody who is removed hands their jobs on', async () => {
