@@ -242,7 +242,7 @@ describe('what an owner says and what the practice does at the same moment', () 
     const site = await siteOf('Gannet');
     for (let round = 0; round < 6; round += 1) {
       const quote = await send<QuoteAnswer>('post', `/sites/${site.id}/quotes?units=us`, { days: 30 });
-      const lines = (answer: string) => quote.lines.map(({ id }) => ({ id, answer }));
+      const lines = (answer: string) => quote.lines.map(({ id }) => ({ id, answer, ceiling: 90 }));
       await send('post', `/quotes/${quote.id}/answers`, { by: 'Hetty', lines: lines('accepted') }, 200);
       const [late, taken] = await Promise.all([
         post(`/quotes/${quote.id}/answers`, { by: 'Hetty', lines: lines('declined').slice(0, 1) }),
@@ -262,7 +262,7 @@ describe('what an owner says and what the practice does at the same moment', () 
   it('of two answers that turn one another round unseen the first stands, and the other is told', async () => {
     const { id: siteId } = await siteOf('Gannet');
     const quote = await send<QuoteAnswer>('post', `/sites/${siteId}/quotes?units=us`, { days: 30 });
-    const say = (answer: string) => post(`/quotes/${quote.id}/answers`, { by: 'Hetty', version: quote.version, lines: quote.lines.map(({ id }) => ({ id, answer })) }); // prettier-ignore
+    const say = (answer: string) => post(`/quotes/${quote.id}/answers`, { by: 'Hetty', version: quote.version, lines: quote.lines.map(({ id }) => ({ id, answer, ceiling: 90 })) }); // prettier-ignore
     const answers = await Promise.all([say('accepted'), say('declined'), say('accepted'), say('declined')]);
     const first = answers.filter(({ status }) => status === 200).map(({ body }) => (body as QuoteAnswer).lines[0]!.answer); // prettier-ignore
     expect([new Set(first).size, answers.filter(({ status }) => status === 409).length]).toEqual([1, 2]);
