@@ -70,7 +70,7 @@ test('the school field is planned, cored, dried and sent, and a bag is found by 
   }
   await expect(page.getByRole('heading', { name: 'All cores are in' })).toBeVisible();
   await expect(page.getByRole('status', { name: 'Sending' })).toHaveText('all sent');
-  await page.getByRole('link', { name: 'Back' }).click();
+  await openSite(page, 'Harbour School field', 'Sampling');
 
   for (let left = 2; left > 0; left -= 1) {
     await page.getByRole('button', { name: 'Laid out to dry' }).first().click();
