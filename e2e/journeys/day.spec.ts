@@ -3,7 +3,7 @@ import { anotherBrowser, expect, test } from './person.ts';
 
 test.use({ viewport: { width: 390, height: 844 }, as: 'Wynn' });
 
-test('a technician’s morning without a connection: what is written waits, is sent from any page, and signing out before says so', async ({
+test('a technician’s morning without a connection: what is written waits, is told, and is sent once there is one', async ({
   page,
   context,
 }) => {

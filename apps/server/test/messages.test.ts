@@ -1,4 +1,4 @@
-import type { MemberAnswer, MessagesAnswer, OutboxAnswer, TasksAnswer } from '@glenfold/contract';
+import type { MemberAnswer, MessagesAnswer, OutboxAnswer, SeasonAnswer, TasksAnswer } from '@glenfold/contract';
 import { randomUUID } from 'node:crypto';
 import { get, send, siteOf, useDemoServer } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
@@ -37,6 +37,18 @@ it('a client asks about her site, the practice answers, and each is told by mail
   const other = await siteOf('Kelp');
   expect((await hetty.ask('post', `/sites/${other.id}/messages`, written('?'))).status).toBe(404);
   expect((await hetty.ask('get', `/sites/${other.id}/messages`)).status).toBe(404);
+});
+
+it('a client is told by mail of a quote and of what waits', async () => {
+  const site = await siteOf('Gannet');
+  const { jobs } = await get<SeasonAnswer>(`/sites/${site.id}/season?units=us`);
+  const job = jobs.find(({ hold, state }) => hold === null && state === 'open')!;
+  await send('post', `/sites/${site.id}/quotes?units=us`, { days: 30 });
+  await send('put', `/jobs/${job.id}/hold?units=us`, { reason: 'it stands in water' }, 200, job.version);
+  const { mails } = await get<OutboxAnswer>('/outbox');
+  const told = mails.filter(({ to }) => to === demoEmails.client).map(({ subject, text }) => `${subject}: ${text}`);
+  expect(told.join()).toMatch(/A quote for Gannet Row[\s\S]*say yes or no to each line/);
+  expect(told.join()).toMatch(new RegExp(`Something waits at Gannet Row[\\s\\S]*${job.name} on ${job.zone} waits: it stands in water`)); // prettier-ignore
 });
 
 it('the practice is reached by phone and mail from whatever a client reads', async () => {

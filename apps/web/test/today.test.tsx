@@ -4,6 +4,7 @@ import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { clear, createStore } from 'idb-keyval';
 import { Route, Routes } from 'react-router';
 import { tapEntry } from '../src/features/sampling/walk/walkStore.ts';
+import { AccountMenu } from '../src/frame/AccountMenu.tsx';
 import { FieldSitePage } from '../src/frame/today/FieldSitePage.tsx';
 import { SentPage } from '../src/frame/today/SentPage.tsx';
 import { TodayPage } from '../src/frame/today/TodayPage.tsx';
@@ -136,6 +137,23 @@ describe('what is written at a site', () => {
     await waitFor(() => expect(changesOf(asked).at(-1)).toMatchObject({ path: '/notes', body: { siteId: 's', words: expect.stringMatching(/compost, 9 m³.*not taken/) as unknown } })); // prettier-ignore
     await waitFor(() => expect(screen.getByRole('status', { name: 'Sending' }).textContent).toBe('all sent'));
     expect(await screen.findByText(/^Note to the office/)).toBeTruthy();
+  });
+
+  it('is asked after before somebody signs out, and stays on the device', async () => {
+    open('/field/s', { 'POST /entries': 503 });
+    await press('Work without a card');
+    await userEvent.type(await screen.findByLabelText('In words'), 'urea along the path');
+    await press('Keep it');
+    await waitFor(() => expect(screen.getByRole('status', { name: 'Sending' }).textContent).toBe('1 kept here'));
+    cleanup();
+    const asked = serve({ ...answers, 'POST /entries': 503, 'DELETE /session': {} });
+    show(<AccountMenu onKeys={() => undefined} />, { role: 'technician' });
+    await press(/account$/);
+    await userEvent.click(await screen.findByRole('menuitem', { name: 'Sign out' }));
+    const dialog = within(await screen.findByRole('dialog', { name: '1 thing is not sent yet' }));
+    expect(dialog.getByText(/it stays on this device, shown to nobody/)).toBeTruthy();
+    await userEvent.click(dialog.getByRole('button', { name: 'Stay' }));
+    expect(changesOf(asked).filter(({ path }) => path === '/session')).toEqual([]);
   });
 
   it('by somebody who is gone is counted, not shown, and handed to the practice by whoever is there', async () => {

@@ -189,6 +189,7 @@ export { advise, adviceOf, type Advice } from './advice/advise.ts';
 export { readReport } from './advice/report.ts';
 export { runScenario, type Scenario, type ScenarioFile } from './advice/scenarios.ts';
 export { referenceTables, type ReferenceTable } from './tables/tables.ts';
+export { capital } from './units/capital.ts';
 export * from './units/present.ts';
 export { QuantityError, parseQuantity, splitNumber } from './units/quantity.ts';
 export { UnitError, convert, describeDimension } from './units/unit.ts';

@@ -2,7 +2,7 @@ import { type DynamicModule, type MiddlewareConsumer, Module, type NestModule } 
 import { AuditService } from '../audit/audit.service.ts';
 import type { Installation } from '../platform/installation.ts';
 import { AccessMiddleware } from './access.ts';
-import { ClientMail } from './clientMail.service.ts';
+import { SiteMail } from './siteMail.service.ts';
 import { DemoController, DemoPeople } from './demoPeople.ts';
 import { InvitationService } from './invitation.service.ts';
 import { MailService } from './mail.service.ts';
@@ -26,7 +26,7 @@ export class PeopleModule implements NestModule {
       controllers: [SessionController, PracticeController, ...(demo ? [DemoController] : [])],
       providers: [
         AuditService,
-        ClientMail,
+        SiteMail,
         DemoPeople,
         InvitationService,
         MailService,
@@ -37,7 +37,7 @@ export class PeopleModule implements NestModule {
         SetupService,
         SignInService,
       ],
-      exports: [ClientMail, MailService, MemberService, PracticeService, SessionService, SetupService],
+      exports: [SiteMail, PracticeService, SessionService, SetupService],
     };
   }
 

@@ -3,7 +3,7 @@ import { type QuoteAnswer, type QuoteAnswersInput, type QuoteInput, allows, dayI
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
-import { ClientMail } from '../people/clientMail.service.ts';
+import { SiteMail } from '../people/siteMail.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
@@ -27,7 +27,7 @@ export class Quotes {
     private readonly work: Work,
     private readonly clock: Clock,
     private readonly days: Days,
-    private readonly clients: ClientMail,
+    private readonly mail: SiteMail,
   ) {}
 
   /** Offer what the program says now; what was offered before is withdrawn. */
@@ -35,7 +35,7 @@ export class Quotes {
     const quote = await this.#offer(siteId, units, input);
     const { name } = await this.ground.site(siteId);
     const words = `There is a quote for the work at ${name}. It stands until ${quote.validUntil}: say yes or no to each line.`;
-    await this.clients.tell({ siteId, siteName: name, subject: 'A quote for', words });
+    await this.mail.tell({ to: 'clients', siteId, subject: `A quote for ${name}`, words });
     return quote;
   }
 

@@ -4,7 +4,7 @@ import { Injectable, StreamableFile } from '@nestjs/common';
 import { In, IsNull, Not } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
 import { ZonePhoto } from '../ground/zonePhoto.entity.ts';
-import { ClientMail } from '../people/clientMail.service.ts';
+import { SiteMail } from '../people/siteMail.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { Clock } from '../platform/clock.ts';
 import { Problem, notFound } from '../platform/problem.ts';
@@ -41,7 +41,7 @@ export class OwnerReports {
     private readonly clock: Clock,
     private readonly runs: RunsService,
     private readonly work: Work,
-    private readonly clients: ClientMail,
+    private readonly mail: SiteMail,
     kinds: RunKinds,
   ) {
     kinds.register({ name: KIND, work: (run) => this.make(run) });
@@ -147,7 +147,7 @@ export class OwnerReports {
       return this.#told(handed, '');
     });
     const words = `The report on ${answer.siteName} is there: what stands in the way, and what the year does about it.`;
-    await this.clients.tell({ siteId, siteName: answer.siteName, subject: 'A report on', words });
+    await this.mail.tell({ to: 'clients', siteId, subject: `A report on ${answer.siteName}`, words });
     return answer;
   }
 

@@ -10,8 +10,9 @@ import type {
 import { Injectable } from '@nestjs/common';
 import { Any, In } from 'typeorm';
 import { EntryRecord } from '../entries/entry.entity.ts';
+import { Zone } from '../ground/zone.entity.ts';
 import { Machine } from '../machines/machine.entity.ts';
-import { ClientMail } from '../people/clientMail.service.ts';
+import { SiteMail } from '../people/siteMail.service.ts';
 import { Membership } from '../people/membership.entity.ts';
 import { grouped } from '../platform/grouped.ts';
 import { Problem, refuse } from '../platform/problem.ts';
@@ -20,6 +21,7 @@ import { Threads } from '../platform/threads.ts';
 import { Work } from '../platform/work.ts';
 import { changedSince } from '../rates/changedSince.ts';
 import { HandOver, type Handed, type HandedDose, type HandedZone } from '../rates/handOver.service.ts';
+import { Site } from '../sites/site.entity.ts';
 import { Days } from '../settings/days.service.ts';
 import { type SeasonBasis, SeasonBases, doseOf, placeOf, seasonZone } from './basis.service.ts';
 import { amountOf, doseWords, handedJobs, jobsAhead } from './handedJobs.ts';
@@ -38,7 +40,7 @@ export class JobsService {
     private readonly work: Work,
     private readonly days: Days,
     private readonly threads: Threads,
-    private readonly clients: ClientMail,
+    private readonly mail: SiteMail,
     handOver: HandOver,
   ) {
     handOver.listen((handed) => this.#from(handed));
@@ -120,10 +122,10 @@ export class JobsService {
       by: this.work.worker.person?.name ?? null,
     };
     const held = await this.records.of(Job).change(id, { hold }, { version, tell: told });
-    const { site, zones } = await this.bases.of(job.siteId);
-    const zone = zones.find((one) => one.id === job.zoneId)?.name ?? '';
+    const { name: zone } = await this.records.of(Zone).one(job.zoneId);
+    const { name: site } = await this.records.of(Site).one(job.siteId);
     const waits = `${job.name} on ${zone} waits: ${reason}.`;
-    await this.clients.tell({ siteId: job.siteId, siteName: site.name, subject: 'Something waits at', words: waits });
+    await this.mail.tell({ to: 'clients', siteId: job.siteId, subject: `Something waits at ${site}`, words: waits });
     return held;
   }
 

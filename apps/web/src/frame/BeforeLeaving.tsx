@@ -1,5 +1,6 @@
 import { Button, Typography } from '@mui/material';
 import { Link } from 'react-router';
+import { isOf } from '../offline/holder.ts';
 import { sendAll } from '../offline/sender.ts';
 import { useCarried, useHolder } from '../offline/useOutbox.ts';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
@@ -8,9 +9,7 @@ import { DialogFrame } from '../ui/DialogFrame.tsx';
 export function useUnsent(): number {
   const holder = useHolder();
   const { entries } = useCarried();
-  return entries.filter(
-    ({ practiceId, person }) => holder?.practiceId === practiceId && (person === null || person.id === holder.personId),
-  ).length;
+  return entries.filter((one) => isOf(holder, one)).length;
 }
 
 interface BeforeLeavingProps {

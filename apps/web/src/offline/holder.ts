@@ -64,11 +64,15 @@ export function followHolder(watcher: () => void): () => void {
   };
 }
 
-/** Whether something that was taken along is of who holds the device. */
-export function isHolders(one: {
+/** Whose something is: nobody's in particular where an earlier version kept it. */
+interface Someones {
   readonly practiceId: string;
   readonly person: { readonly id: string } | null;
-}): boolean {
-  const holder = holderNow();
-  return holder?.practiceId === one.practiceId && (one.person === null || one.person.id === holder.personId);
 }
+
+/** Whether something that was taken along, or done here, is of a holder. */
+export const isOf = (holder: Holder | null, { practiceId, person }: Someones): boolean =>
+  holder?.practiceId === practiceId && (person === null || person.id === holder.personId);
+
+/** Whether it is of who holds the device now. */
+export const isHolders = (one: Someones): boolean => isOf(holderNow(), one);

@@ -1,4 +1,5 @@
 import {
+  capital,
   InputError,
   type LoadKind,
   judgeLoad,
@@ -13,8 +14,6 @@ import { useState } from 'react';
 import { FormDialog } from './FormDialog.tsx';
 import { NumberField } from './NumberField.tsx';
 import { colours } from './theme.ts';
-
-const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 
 type Seen = Readonly<Record<string, unknown>>;
 
@@ -140,7 +139,7 @@ export function LoadForm({ siteId, today, opened, what = '', keep, onClose }: Lo
         <Typography role="alert" sx={{ color: colours.ochre, fontWeight: 700 }}>{`Not right yet: ${judged.message}.`}</Typography>
       ) : (
         <Box role="status" aria-label="What the checks say" sx={{ borderLeft: `5px solid ${verdictColour[judged.verdict]}`, pl: 1.5 }}>
-          <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.25rem' }}>{sentence(judged.verdict)}{judged.goodFor.length > 0 ? `: ${judged.goodFor.join('; ')}` : ''}</Typography>
+          <Typography sx={{ fontFamily: 'Bitter, serif', fontWeight: 700, fontSize: '1.25rem' }}>{capital(judged.verdict)}{judged.goodFor.length > 0 ? `: ${judged.goodFor.join('; ')}` : ''}</Typography>
           {judged.reasons.map((words) => (
             <Typography key={words}>{words}</Typography>
           ))}

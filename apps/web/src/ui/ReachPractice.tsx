@@ -1,4 +1,5 @@
 import { Box } from '@mui/material';
+import { PhoneLink } from './PhoneLink.tsx';
 
 interface ReachProps {
   readonly name: string;
@@ -14,7 +15,7 @@ export function ReachPractice({ name, phone, email }: ReachProps) {
       {phone && (
         <>
           {', '}
-          <a href={`tel:${phone.replace(/[^+\d]/g, '')}`}>{phone}</a>
+          <PhoneLink phone={phone} />
         </>
       )}
       {email && (

@@ -1,3 +1,4 @@
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import type { CardPart } from '@glenfold/agronomy';
 import { type CardAnswer, type EntryInput, withReadableDays } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
@@ -16,7 +17,7 @@ import { colours } from '../../ui/theme.ts';
 import { deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { CloseCard } from './CloseCard.tsx';
-import { type TakenPhoto, draftOf, useCardDraft } from './cardDraft.ts';
+import { draftOf, useCardDraft } from './cardDraft.ts';
 import { DayVerdict } from './DayVerdict.tsx';
 import { Tally } from './Tally.tsx';
 import { type PackedCard, cardKinds, entryToSend, noteWritten, openCard, photoToSend, workerOf } from './cardStore.ts';

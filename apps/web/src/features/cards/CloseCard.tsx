@@ -1,18 +1,17 @@
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import { type Day, type EntryKind, senseOfPack } from '@glenfold/agronomy';
 import type { CardAnswer, EntryInput } from '@glenfold/contract';
 import { Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { TakePhoto } from '../../ui/field/TakePhoto.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
-import { shrink } from '../../ui/shrink.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Trouble } from '../../ui/bits.tsx';
-import type { CardDraft, TakenPhoto } from './cardDraft.ts';
+import type { CardDraft } from './cardDraft.ts';
 
 const likeOf = { kg: 'like 20 lb or 9 kg', L: 'like 2 gal or 8 L', m3: 'like 2 yd³ or 1.5 m³' } as const;
-/** Longest side of a photo, pixels. */
-const LONGEST = 1400;
 
 interface CloseCardProps {
   readonly card: CardAnswer;
@@ -43,7 +42,6 @@ export function CloseCard({ card, day, today, by, draft, photos, onDraft, onPhot
     name in parts ? parts[name]! : typeof used === 'number' && quantity ? (whole * used) / quantity : whole;
   const [error, setError] = useState<Error | null>(null);
   const [busy, setBusy] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
   const partly = state === 'partly done';
   const fault =
     state === 'not done' && reason.trim() === ''
@@ -97,15 +95,6 @@ export function CloseCard({ card, day, today, by, draft, photos, onDraft, onPhot
       setError(problem as Error);
     } finally {
       setBusy(false);
-    }
-  };
-  const take = async (picked: File | undefined): Promise<void> => {
-    if (!picked) return;
-    try {
-      const { type, image } = await shrink(picked, LONGEST);
-      onPhoto({ id: crypto.randomUUID(), type, image });
-    } catch (problem) {
-      setError(problem as Error);
     }
   };
   return (
@@ -170,21 +159,12 @@ export function CloseCard({ card, day, today, by, draft, photos, onDraft, onPhot
           />
         </Box>
         <Box sx={{ display: 'flex', alignItems: 'center', gap: 1.5 }}>
-          <Button variant="outlined" onClick={() => file.current?.click()}>
+          <TakePhoto label="Photo of what was done" onPhoto={onPhoto}>
             Add a photo
-          </Button>
+          </TakePhoto>
           <Typography sx={{ color: colours.faded }}>
             {photos.length === 0 ? 'none yet' : `${photos.length} ${photos.length === 1 ? 'photo' : 'photos'}`}
           </Typography>
-          <input
-            ref={file}
-            type="file"
-            accept="image/*"
-            capture="environment"
-            hidden
-            aria-label="Photo of what was done"
-            onChange={(event) => void take(event.target.files?.[0])}
-          />
         </Box>
         <Trouble error={error} />
         <Button variant="contained" size="large" disabled={busy} onClick={() => void write()} sx={{ minHeight: 56 }}>

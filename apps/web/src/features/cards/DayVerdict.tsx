@@ -1,4 +1,5 @@
 import {
+  capital,
   type Day,
   type DayFlag,
   type DayNumber,
@@ -32,7 +33,6 @@ interface DayVerdictProps {
 
 const isNumber = (fact: string): fact is DayNumber => Object.hasOwn(dayNumbers, fact);
 const isWord = (fact: string): fact is DayWord => Object.hasOwn(dayWords, fact);
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What nobody measures on a lawn with a phone in hand: the normals tell it. */
 const BY_NORMALS: ReadonlySet<string> = new Set([

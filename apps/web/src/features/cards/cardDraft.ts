@@ -1,14 +1,9 @@
 import type { Day } from '@glenfold/agronomy';
-import type { EntryInput, PictureType } from '@glenfold/contract';
+import type { EntryInput } from '@glenfold/contract';
 import { createStore, del, get, update } from 'idb-keyval';
 import { useCallback, useEffect, useState } from 'react';
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import { useDeviceState } from '../../ui/useSessionState.ts';
-
-export interface TakenPhoto {
-  readonly id: string;
-  readonly type: PictureType;
-  readonly image: string;
-}
 
 /** What somebody has typed on a card and not written down yet. */
 export interface CardDraft {

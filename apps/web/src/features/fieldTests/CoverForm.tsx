@@ -1,10 +1,11 @@
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import { coverMethods, greenShare } from '@glenfold/agronomy';
 import { Box, Button, Typography } from '@mui/material';
 import { useEffect, useRef, useState } from 'react';
 import { colours } from '../../ui/theme.ts';
 import { LONGEST_PHOTO } from '../../offline/photos.ts';
 import { shrink } from '../../ui/shrink.ts';
-import type { TakenPhoto } from './testStore.ts';
+import type {} from './testStore.ts';
 import { type FormProps, PlainField, WordField } from './fields.tsx';
 
 const hits = ['living', 'weed', 'bare'] as const;

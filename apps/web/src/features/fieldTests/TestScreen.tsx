@@ -1,3 +1,4 @@
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import { PendingOf } from './pending.ts';
 import { type FieldTestJudged, InputError, fieldTestOf, findGrass, judgeFieldTest } from '@glenfold/agronomy';
 import type { ZoneAnswer } from '@glenfold/contract';
@@ -16,7 +17,7 @@ import { TestDrawing } from './TestDrawing.tsx';
 import { CupsForm, WateringForm } from './WaterForms.tsx';
 import { type Draft, NoteField } from './fields.tsx';
 import { TestPhotos } from './TestPhotos.tsx';
-import type { KeptTest, PackedSite, TakenPhoto, TestEdit } from './testStore.ts';
+import type { KeptTest, PackedSite, TestEdit } from './testStore.ts';
 
 /** What of a zone its tests are judged by, on the device. */
 function groundOf({ facts, soilGroup, rootDepth, grass, surface, measured }: ZoneAnswer) {

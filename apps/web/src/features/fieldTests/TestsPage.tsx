@@ -1,3 +1,4 @@
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import { withReadableDays } from '@glenfold/contract';
 import { type FieldTestKind, fieldTestKinds, fieldTestOf } from '@glenfold/agronomy';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
@@ -14,7 +15,7 @@ import { useUnits } from '../../ui/units.tsx';
 import { useNow } from './DrainageForm.tsx';
 import { TestDrawing } from './TestDrawing.tsx';
 import { TestScreen } from './TestScreen.tsx';
-import { type KeptTest, type TakenPhoto, type TestEdit, beginTest, changeTest, dropTest, dueOf, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
+import { type KeptTest, type TestEdit, beginTest, changeTest, dropTest, dueOf, openSite, photoToSend, testKinds, testsOf, toSend, workerOf } from './testStore.ts'; // prettier-ignore
 
 const nothing: readonly KeptTest[] = [];
 

@@ -2,7 +2,6 @@ import { type FieldTestKind, drainageNext, fieldTestOf } from '@glenfold/agronom
 import {
   type FieldTestAnswer,
   type FieldTestInput,
-  type PictureType,
   type SiteAnswer,
   type ZoneAnswer,
   withReadableDays,
@@ -12,6 +11,7 @@ import { ApiProblem, api } from '../../api/client.ts';
 import { isHolders } from '../../offline/holder.ts';
 import { type Doer, type Entry, type OutboxKind, signedIn } from '../../offline/outbox.ts';
 import { type KeptPhoto, photoKind } from '../../offline/photos.ts';
+import type { TakenPhoto } from '../../ui/field/TakePhoto.tsx';
 import { deviceZone, todayIn } from '../../ui/today.ts';
 
 /** What of a site is taken along, to test its zones without a connection. */
@@ -159,13 +159,6 @@ export const toSend = (doer: Doer, { siteId: _siteId, unsent: _unsent, ...test }
   ...doer,
   ...{ id: `${test.id} ${test.revision}`, kind: KIND, body: test },
 });
-
-/** A picture of what was seen in a test. */
-export interface TakenPhoto {
-  readonly id: string;
-  readonly type: PictureType;
-  readonly image: string;
-}
 
 const photos = photoKind('test photo');
 

@@ -5,13 +5,8 @@ import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { useMeasure } from '../../api/changes.ts';
 import { FormDialog } from '../../ui/FormDialog.tsx';
+import { measuredDepths } from '../../ui/entryFields.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
-
-const fields = [
-  ['thatch', 'Thatch', 'The spongy layer between grass and soil, on a cut slice'],
-  ['rootDepth', 'Roots to', 'How far down the slice the roots still hold the soil'],
-  ['probeStop', 'A probe stops at', 'Pushed with both hands, a day after rain; empty when it does not stop'],
-] as const;
 
 /** What a knife or a spade shows on the spot. */
 export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnswer; readonly onClose: () => void }) {
@@ -41,7 +36,7 @@ export function MeasureForm({ zone: opened, onClose }: { readonly zone: ZoneAnsw
       saving={saving}
     >
       <Typography>Cut a slice a hand deep, lay a rule beside it, and put it back.</Typography>
-      {fields.map(([name, label, help]) => (
+      {measuredDepths.map(([name, label, help]) => (
         <Controller
           key={name}
           name={name}

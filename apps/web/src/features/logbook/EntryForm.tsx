@@ -1,4 +1,4 @@
-import { type EntryKind, type RateUnit, type Sense, entryKinds, rateUnitOf, senseOfPack } from '@glenfold/agronomy';
+import { type EntryKind, capital, entryKinds, rateUnitOf, senseOfPack } from '@glenfold/agronomy';
 import type { EntryAnswer, EntryInput, ZoneAnswer } from '@glenfold/contract';
 import { MenuItem, TextField, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -6,15 +6,11 @@ import { useState } from 'react';
 import { ApiProblem } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { Fields, FormDialog } from '../../ui/FormDialog.tsx';
+import { senseOfRate } from '../../ui/entryFields.ts';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { useWriteEntry } from './api.ts';
-
-const senseOfRate: Readonly<Record<RateUnit, Sense>> = {
-  ...{ 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' },
-};
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 interface EntryFormProps {
   readonly zones: readonly ZoneAnswer[];

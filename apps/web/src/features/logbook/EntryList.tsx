@@ -1,7 +1,8 @@
-import { type Sense, senseOfPack } from '@glenfold/agronomy';
+import { senseOfPack } from '@glenfold/agronomy';
 import { type EntryAnswer, withReadableDays } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
+import { senseOfRate } from '../../ui/entryFields.ts';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -9,10 +10,6 @@ import { dayOf, deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Words } from '../../ui/Words.tsx';
 import { useWriteEntry } from './api.ts';
-
-const rates: Readonly<Record<string, Sense>> = {
-  ...{ 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' },
-};
 
 /** An entry is never struck out: another that withdraws it stands in its place. */
 function Withdraw({ entry, onClose }: { readonly entry: EntryAnswer; readonly onClose: () => void }) {
@@ -86,7 +83,7 @@ export function EntryList({ entries, onMend, zones = false }: EntryListProps) {
         } = entry;
         const amount = [
           quantity !== null && quantityUnit ? say(senseOfPack[quantityUnit], quantity) : '',
-          rate !== null && unit ? say(rates[unit]!, rate) : '',
+          rate !== null && unit ? say(senseOfRate[unit], rate) : '',
           ...mixed.map((part) =>
             part.quantity !== null && part.quantityUnit
               ? `with ${say(senseOfPack[part.quantityUnit], part.quantity)} of ${part.words}`

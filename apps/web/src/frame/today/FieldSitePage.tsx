@@ -1,24 +1,26 @@
-import { type EntryKind, type RateUnit, type Sense, entryKinds, rateUnitOf } from '@glenfold/agronomy';
+import { type EntryKind, capital, entryKinds, rateUnitOf } from '@glenfold/agronomy';
 import { type ZoneAnswer, accessKeys, accessWords, withReadableDays } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { cardKinds, entryToSend } from '../../features/cards/cardStore.ts';
 import { fieldKinds, loadToSend, measuresToSend, photoToSend } from '../../features/field/fieldStore.ts';
 import { SiteSketch } from '../../features/sampling/SiteSketch.tsx';
 import { type PackedSite, packSite, walkerOf } from '../../features/sampling/walk/walkStore.ts';
-import { type KeptPhoto, LONGEST_PHOTO } from '../../offline/photos.ts';
+import type { KeptPhoto } from '../../offline/photos.ts';
 import type { Entry } from '../../offline/outbox.ts';
 import { drop } from '../../offline/sender.ts';
 import { useOutbox } from '../../offline/useOutbox.ts';
+import { measuredDepths, senseOfRate } from '../../ui/entryFields.ts';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { LoadForm } from '../../ui/LoadForm.tsx';
 import { QuantityField } from '../../ui/QuantityField.tsx';
 import { Trouble } from '../../ui/bits.tsx';
+import { PhoneLink } from '../../ui/PhoneLink.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
+import { TakePhoto } from '../../ui/field/TakePhoto.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
-import { shrink } from '../../ui/shrink.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { deviceZone, todayIn } from '../../ui/today.ts';
@@ -29,8 +31,6 @@ const nobody = (): void => undefined;
 const siteKinds = [...fieldKinds, ...cardKinds];
 const IDLE = { isPending: false, error: null } as const;
 type Typed = number | string | null;
-const senseOfRate: Readonly<Record<RateUnit, Sense>> = { 'g/m2': 'productRate', cm: 'layer', 'mL/m2': 'liquidRate', mm: 'rainfall' }; // prettier-ignore
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 interface FormProps {
   readonly pack: PackedSite;
@@ -58,12 +58,6 @@ function ZoneChoice({
     </TextField>
   );
 }
-
-const measured = [
-  ['thatch', 'Thatch', 'The spongy layer between grass and soil, on a cut slice'],
-  ['rootDepth', 'Roots to', 'How far down the slice the roots still hold the soil'],
-  ['probeStop', 'A probe stops at', 'Pushed with both hands, a day after rain'],
-] as const;
 
 /** What a knife or a probe shows: what is left empty stays as it was. */
 function Measure({ pack, add, onClose }: FormProps) {
@@ -98,7 +92,7 @@ function Measure({ pack, add, onClose }: FormProps) {
       saving={{ isPending: false, error }}
     >
       <ZoneChoice zones={pack.zones} value={zoneId} onChange={setZoneId} />
-      {measured.map(([key, label, help]) => {
+      {measuredDepths.map(([key, label, help]) => {
         const last = zone?.[key];
         return (
           <QuantityField
@@ -198,45 +192,22 @@ function WithoutCard({ pack, today, add, onClose }: FormProps) {
 function Photos({ pack, today, add, waiting, onClose }: FormProps & { readonly waiting: readonly Entry[] }) {
   const [zoneId, setZoneId] = useState(pack.zones[0]?.id ?? '');
   const [caption, setCaption] = useState('');
-  const [error, setError] = useState<Error | null>(null);
-  const file = useRef<HTMLInputElement>(null);
-  const take = async (picked: File | undefined): Promise<void> => {
-    if (!picked) return;
-    setError(null);
-    try {
-      const { type, image } = await shrink(picked, LONGEST_PHOTO);
-      const photo = { id: crypto.randomUUID(), type, image, takenOn: today, caption: caption.trim() || null };
-      await add(photoToSend(walkerOf(pack), { zoneId, photo }));
-      setCaption('');
-    } catch (problem) {
-      setError(problem as Error);
-    }
-  };
   const zones = new Set(pack.zones.map(({ id }) => id));
   const here = waiting.filter((one): one is Entry<KeptPhoto> => one.kind === 'site photo' && zones.has((one.body as KeptPhoto).zoneId)); // prettier-ignore
   return (
-    <FormDialog
-      small
-      title="Photos"
-      action="Done"
-      onClose={onClose}
-      onSave={onClose}
-      saving={{ isPending: false, error }}
-    >
+    <FormDialog small title="Photos" action="Done" onClose={onClose} onSave={onClose} saving={IDLE}>
       <ZoneChoice zones={pack.zones} value={zoneId} onChange={setZoneId} />
       <TextField label="What it shows" value={caption} onChange={(event) => setCaption(event.target.value)} />
-      <Button variant="outlined" onClick={() => file.current?.click()} sx={{ minHeight: 56 }}>
+      <TakePhoto
+        label="Photo of the zone"
+        onPhoto={async (taken) => {
+          const photo = { ...taken, takenOn: today, caption: caption.trim() || null };
+          await add(photoToSend(walkerOf(pack), { zoneId, photo }));
+          setCaption('');
+        }}
+      >
         Take a photo
-      </Button>
-      <input
-        ref={file}
-        type="file"
-        accept="image/*"
-        capture="environment"
-        hidden
-        aria-label="Photo of the zone"
-        onChange={(event) => void take(event.target.files?.[0])}
-      />
+      </TakePhoto>
       {here.length > 0 && (
         <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, 1fr)', gap: 1 }}>
           {here.map(({ id, body: { photo } }) => (
@@ -260,7 +231,7 @@ function Photos({ pack, today, add, waiting, onClose }: FormProps & { readonly w
 /** What is known of a zone, for who stands on it. */
 function ZoneKnown({ zone }: { readonly zone: ZoneAnswer }) {
   const { say } = useUnits();
-  const depths = measured.flatMap(([key, label]) => (zone[key] == null ? [] : [`${label.toLowerCase()} ${say('depth', zone[key])}`])); // prettier-ignore
+  const depths = measuredDepths.flatMap(([key, label]) => (zone[key] == null ? [] : [`${label.toLowerCase()} ${say('depth', zone[key])}`])); // prettier-ignore
   const last = zone.applied.at(-1);
   return (
     <Box component="li" sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
@@ -311,7 +282,7 @@ export function FieldSitePage() {
             {phone && (
               <>
                 {', '}
-                <a href={`tel:${phone.replace(/[^+\d]/g, '')}`}>{phone}</a>
+                <PhoneLink phone={phone} />
               </>
             )}
           </Typography>

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { noteToSend } from '../../features/field/fieldStore.ts';
 import { type Sent, add, drop, letGo, sendAll, takeOver } from '../../offline/sender.ts';
 import type { Entry } from '../../offline/outbox.ts';
+import { isOf } from '../../offline/holder.ts';
 import { useCarried, useHolder } from '../../offline/useOutbox.ts';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { dayWords } from '../../ui/days.ts';
@@ -12,7 +13,7 @@ import { keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { deviceToday, localTime } from '../../ui/today.ts';
 import { carryAll } from './carriers.ts';
-import { counted, mendedAt, ofHolder, ofOthers, saidOf, things } from './carriedWords.ts';
+import { counted, mendedAt, ofOthers, saidOf, things } from './carriedWords.ts';
 
 const line = { borderTop: `1px solid ${colours.line}`, py: 1 } as const;
 
@@ -98,11 +99,11 @@ export function SentPage() {
     carryAll();
     void keepPages(['/sent']);
   }, []);
-  const own = entries.filter((one) => ofHolder(holder, one));
+  const own = entries.filter((one) => isOf(holder, one));
   const waiting = own.filter(({ refused }) => refused === undefined);
   const refused = own.filter((one) => one.refused !== undefined);
   const others = ofOthers(holder, entries);
-  const arrived = sent.filter((one) => ofHolder(holder, one));
+  const arrived = sent.filter((one) => isOf(holder, one));
   return (
     <FieldFrame back="/today" title="On this device" heading>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 2, flex: 1 }}>

@@ -8,16 +8,17 @@ import type { PackedCard } from '../../features/cards/cardStore.ts';
 import { freshen } from '../../features/cards/cardStore.ts';
 import { dueOf } from '../../features/fieldTests/testStore.ts';
 import { takeOverOld } from '../../features/sampling/walk/walkStore.ts';
+import { isOf } from '../../offline/holder.ts';
 import { useCarried, useHolder } from '../../offline/useOutbox.ts';
 import { JobMark, jobDay } from '../../ui/JobWords.tsx';
 import { Trouble } from '../../ui/bits.tsx';
+import { PhoneLink } from '../../ui/PhoneLink.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { WHY_KEPT, askToKeep, keepPages } from '../../ui/keepPages.ts';
 import { colours } from '../../ui/theme.ts';
 import { deviceToday } from '../../ui/today.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { carryAll } from './carriers.ts';
-import { ofHolder } from './carriedWords.ts';
 import { SentList } from './SentPage.tsx';
 import { WaitingLine } from './WaitingLine.tsx';
 import { type DaySite, dayHere, takeAlong } from './dayStore.ts';
@@ -100,7 +101,7 @@ function Site({ site, today, now }: { readonly site: DaySite; readonly today: st
               {phone && (
                 <>
                   {', '}
-                  <a href={`tel:${phone.replace(/[^+\d]/g, '')}`}>{phone}</a>
+                  <PhoneLink phone={phone} />
                 </>
               )}
             </Typography>
@@ -222,7 +223,7 @@ export function TodayPage() {
     ['Later this week', sites.filter((site) => !isToday(site))],
   ] as const;
   const dayOf = (at: string): string => new Date(at).toLocaleDateString('sv');
-  const doneToday = sent.filter((one) => ofHolder(holder, one) && dayOf(one.at) === today);
+  const doneToday = sent.filter((one) => isOf(holder, one) && dayOf(one.at) === today);
   return (
     <FieldFrame back={navigator.onLine ? '/' : undefined} title={`Today, ${holder.name}`} heading>
       <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 2, flex: 1 }}>

@@ -1,14 +1,15 @@
 import { Box } from '@mui/material';
 import { Link } from 'react-router';
+import { isOf } from '../../offline/holder.ts';
 import { useCarried, useHolder } from '../../offline/useOutbox.ts';
 import { colours } from '../../ui/theme.ts';
-import { ofHolder, ofOthers, things } from './carriedWords.ts';
+import { ofOthers, things } from './carriedWords.ts';
 
 /** What waits on this device, in a line that leads to the rest: nothing of what it is where it is somebody else's. */
 export function WaitingLine() {
   const holder = useHolder();
   const { entries } = useCarried();
-  const own = entries.filter((one) => ofHolder(holder, one));
+  const own = entries.filter((one) => isOf(holder, one));
   const refused = own.filter((one) => one.refused !== undefined).length;
   const others = ofOthers(holder, entries);
   if (own.length === 0 && others.length === 0) return null;

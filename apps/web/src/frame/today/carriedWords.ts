@@ -1,10 +1,6 @@
-import type { Holder } from '../../offline/holder.ts';
-import type { Doer, Entry } from '../../offline/outbox.ts';
+import { type Holder, isOf } from '../../offline/holder.ts';
+import type { Entry } from '../../offline/outbox.ts';
 import { kindOf } from '../../offline/sender.ts';
-
-/** Whether something kept here is of who holds the device. */
-export const ofHolder = (holder: Holder | null, { practiceId, person }: Doer): boolean =>
-  holder?.practiceId === practiceId && (person === null || person.id === holder.personId);
 
 /** What something kept here is, in words. */
 export const saidOf = (entry: Entry): string => kindOf(entry)?.say(entry as unknown as Entry<never>) ?? entry.kind;
@@ -28,7 +24,7 @@ export function ofOthers(
   entries: readonly Entry[],
 ): ReadonlyArray<readonly [name: string, ids: readonly string[]]> {
   const theirs = entries.filter(
-    (one) => !ofHolder(holder, one) && (holder === null || one.practiceId === holder.practiceId),
+    (one) => !isOf(holder, one) && (holder === null || one.practiceId === holder.practiceId),
   );
   return counted(theirs, ({ person }) => person?.name ?? 'somebody').map(([name, of]) => [
     name,

@@ -4,6 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { touch } from '../../../api/touches.ts';
 import type { Entry } from '../../../offline/outbox.ts';
+import { LONGEST_PHOTO } from '../../../offline/photos.ts';
 import { useOutbox } from '../../../offline/useOutbox.ts';
 import { shrink } from '../../../ui/shrink.ts';
 import { deviceZone, todayIn } from '../../../ui/today.ts';
@@ -19,9 +20,6 @@ import {
   walkKinds,
   walkerOf,
 } from './walkStore.ts';
-
-/** Longest side of a photo, pixels. */
-const LONGEST = 1600;
 
 /** A core of the walk, with what was tapped on this device over it. */
 export interface WalkedCore extends CoreAnswer {
@@ -92,7 +90,7 @@ export function useWalk(siteId: string) {
   /** Keep a photo of where a core is taken. @throws with words for what is no picture */
   const takePhoto = async (core: WalkedCore, file: File): Promise<void> => {
     if (!pack) return;
-    const { type, image } = await shrink(file, LONGEST);
+    const { type, image } = await shrink(file, LONGEST_PHOTO);
     const caption = `Core ${core.number} of bag ${writeBagCode(core.code)}`;
     const takenOn = todayIn(pack.site.timeZone ?? deviceZone());
     const photo = { ...{ id: crypto.randomUUID(), type, image }, caption, takenOn };

@@ -6,19 +6,19 @@ import type { Mail } from './mail.entity.ts';
 import { MailService } from './mail.service.ts';
 import { MemberService } from './member.service.ts';
 
-/** What a client is told by mail, with what it is about. */
-export interface ClientNews {
+/** What the people of a site are told by mail. */
+export interface SiteNews {
+  /** Those who read its report, or those who run the practice. */
+  readonly to: 'clients' | 'owners';
   readonly siteId: string;
-  readonly siteName: string;
-  /** "A quote for" — before the name of the site. */
   readonly subject: string;
   /** What there is to know, in sentences. */
   readonly words: string;
 }
 
-/** Tells the clients of a site what is new for them; every message stands in the practice's outbox. */
+/** Tells the clients of a site, or the practice's owners, what is new there; every message stands in the outbox. */
 @Injectable()
-export class ClientMail {
+export class SiteMail {
   constructor(
     private readonly records: Records,
     private readonly work: Work,
@@ -27,18 +27,19 @@ export class ClientMail {
     private readonly members: MemberService,
   ) {}
 
-  async tell({ siteId, siteName, subject, words }: ClientNews): Promise<void> {
+  async tell({ to, siteId, subject, words }: SiteNews): Promise<void> {
     const { practiceId } = this.work;
-    const to = (await this.members.members()).filter(
-      ({ role, siteIds }) => role === 'client' && siteIds.includes(siteId),
+    const people = (await this.members.members()).filter(({ role, siteIds }) =>
+      to === 'owners' ? role === 'owner' : role === 'client' && siteIds.includes(siteId),
     );
+    const page = `${this.installation.address}${to === 'owners' ? `/sites/${siteId}/logbook` : `/reports/${siteId}`}`;
     const mails = await this.records.scoped(async (manager) => {
       const written: Mail[] = [];
-      for (const { person } of to)
+      for (const { person } of people)
         written.push(
           await this.mail.write(manager, {
-            ...{ practiceId, to: person.email, subject: `${subject} ${siteName}` },
-            text: `${person.name},\n\n${words}\n\nRead it, and ask what you want to know:\n${this.installation.address}/reports/${siteId}\n`,
+            ...{ practiceId, to: person.email, subject },
+            text: `${person.name},\n\n${words}\n\nRead it, and write back:\n${page}\n`,
           }),
         );
       return written;
