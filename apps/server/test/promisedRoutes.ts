@@ -139,6 +139,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'GET /sites/:siteId/report/quotes/:quoteId/quote.pdf': { for: 'OATC' },
   'POST /sites/:siteId/report/quotes/:quoteId/answers': { for: 'OAC', body: quoteAnswers },
   'GET /sites/:siteId/quote': { for: 'OAT' },
+  'GET /sites/:siteId/price': { for: 'OAT' },
   'GET /quotes/:quoteId/quote.pdf': { for: 'OAT' },
 
   'GET /runs': { for: 'OAT', ownOnly: true },

@@ -79,6 +79,31 @@ describe('a quote', () => {
     await send('delete', `/zones/${court.id}/program/treatments/lime`);
   });
 
+  it('is one price with program and report: what was agreed and what is another since lead to what stands, to the cent', async () => {
+    const site = await siteOf('Gannet');
+    const quote = await offer('Gannet');
+    const lines = quote.lines.map(({ id, priceOpen }) => ({ id, answer: 'accepted', ...(priceOpen ? { ceiling: 80 } : {}) })); // prettier-ignore
+    await send('post', `/quotes/${quote.id}/answers`, { by: 'Hetty Coppice', lines }, 200);
+    await send('post', `/sites/${site.id}/programs?units=us`, {});
+    const price = async () => (await get<SiteReportAnswer>(`/sites/${site.id}/report`)).price!;
+    const agreed = await price();
+    expect([agreed.sum, agreed.quote!.sum, agreed.quote!.changes]).toEqual([quote.total, quote.total, []]);
+
+    const court = await zoneOf('Gannet', 'GR-1');
+    const lime = treatmentIn(await programOf(court.id), 'lime');
+    await decideTreatment(court.id, 'lime', { values: { rate: lime.rate!.value / 2 }, reason: 'a trial' });
+    expect((await price()).sum).toBe(agreed.sum);
+    await send('post', `/sites/${site.id}/programs?units=us`, {});
+    const now = await price();
+    const less = now.quote!.changes.find(({ words }) => words.startsWith('Lime: '))!;
+    expect([less.zone, less.words, less.difference < 0]).toEqual([court.name, expect.stringMatching(/ in place of /), true]); // prettier-ignore
+    expect(now.quote!.changes.reduce((sum, { difference }) => sum + difference, agreed.sum)).toBeCloseTo(now.sum, 6);
+    const { list } = await get<SiteProgramAnswer>(`/sites/${site.id}/program?units=us`);
+    expect(now.sum).toBe(Math.round(list.cost!.value * 100) / 100);
+    await send('delete', `/zones/${court.id}/program/treatments/lime`);
+    await send('delete', `/quotes/${quote.id}`);
+  });
+
   it('stands alone: a newer one withdraws it, another site’s report does not know it, and after its last day it is over', async () => {
     const [first, second] = [await offer('Tollgate'), await offer('Tollgate')];
     const withdrawn = await send<{ title: string }>(

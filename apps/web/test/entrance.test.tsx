@@ -217,6 +217,7 @@ describe('a report that is shared', () => {
       place: site.place ?? null,
       ...{ practiceName: 'Brackwater', practicePhone: null, practiceEmail: null },
       owner: null,
+      price: null,
       quote: null,
       year: { done: [], next: [], moved: [], retests: [] },
       zones: [

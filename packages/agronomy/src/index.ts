@@ -174,6 +174,7 @@ export * from './program/sections.ts';
 export * from './program/rollover.ts';
 export { type Gone, goneOf } from './ledger/gone.ts';
 export * from './program/offer.ts';
+export * from './program/yearPrice.ts';
 export type { Stocked } from './remedies/remedy.ts';
 export * from './remedies/remedyTable.ts';
 export { alsoMixedOf, fieldsOf, remedyOf, suitsRemedy } from './remedies/remedies.ts';

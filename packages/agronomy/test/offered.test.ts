@@ -7,7 +7,11 @@ import {
   inYear,
   isOver,
   lacksPrice,
-  offeredLines,
+  offeredYear,
+  priceSince,
+  standingPrice,
+  yearSum,
+  type PricedLine,
   readChange,
   sectionSums,
   shoppingList,
@@ -77,7 +81,7 @@ describe('what work costs', () => {
     const list = listOf(zones);
     expect(list.labour[0]).toMatchObject({ name: 'Corer', amount: 2, used: 1.25, zones: ['North', 'South'] });
     expect(list.labour[0]!.cost!.value).toBe(190);
-    const coring = offeredLines(zones, list, 'metric').filter(({ key }) => key === 'c');
+    const coring = offeredYear(zones, list, 'metric').lines.filter(({ key }) => key === 'c');
     expect(coring.map(({ price }) => price)).toEqual([76, 114]);
   });
 
@@ -87,7 +91,7 @@ describe('what work costs', () => {
     expect(list.unpricedWork).toEqual([{ zone: 'North', name: 'Coring' }]);
     expect(program({ changes: [{ remedy: 'core', key: 'c', added: true }] }).unpricedWork).toEqual(['Coring']);
     expect(sectionSums(zones, list, { now: { budget: 1e6 } }, '$')[0]!.unpricedWork).toEqual(['Coring, North']);
-    expect(offeredLines(zones, list, 'metric').find(({ key }) => key === 'c')!.price).toBeNull();
+    expect(offeredYear(zones, list, 'metric').lines.find(({ key }) => key === 'c')!.price).toBeNull();
     const free = [{ ...zones[0]!, treatments: zones[0]!.treatments.map((one) => ({ ...one, price: { value: 0, working: [] } })) }]; // prettier-ignore
     expect(free[0]!.treatments.some(lacksPrice)).toBe(false);
   });
@@ -127,11 +131,10 @@ describe('a program that is offered', () => {
           }),
         );
         const list = listOf(made, stock);
-        const lines = offeredLines(made, list, 'metric');
+        const offered = offeredYear(made, list, 'metric');
         const visits = visitLines(made.flatMap(({ treatments }) => treatments), prices, '$'); // prettier-ignore
-        const sum = [...lines.map(({ price }) => price!), ...visits.map(({ cost }) => cost!.value)].reduce((a, b) => a + b, 0); // prettier-ignore
-        // Each line is told to the cent.
-        expect(Math.abs(sum - list.cost!.value)).toBeLessThanOrEqual(0.005 * lines.length + 1e-6);
+        // Each line is told to the cent, and so is their sum.
+        expect(Math.abs(yearSum(offered) - list.cost!.value)).toBeLessThanOrEqual(0.005 + 1e-6);
         const byZone = made.reduce((all, zone) => all + zoneCost(zone, list, '$')!.value, 0);
         expect(byZone + visits.reduce((all, { cost }) => all + cost!.value, 0)).toBeCloseTo(list.cost!.value, 4);
         const [section] = sectionSums(made, list, { now: { year: 2027, budget: list.cost!.value + 1 } }, '$');
@@ -140,6 +143,56 @@ describe('a program that is offered', () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  const priced = fc.record({
+    lines: fc
+      .uniqueArray(fc.record({ zone: fc.constantFrom('North', 'South'), key: fc.constantFrom('lime', 'core', 'nitrogen'), cents: fc.option(fc.integer({ min: 0, max: 90_000 })) }), { selector: ({ zone, key }) => `${zone} ${key}` }) // prettier-ignore
+      .map((lines) => lines.map(({ zone, key, cents }): PricedLine => ({ zoneId: zone, zone, key, name: key, amount: `${cents} g`, price: cents === null ? null : cents / 100 }))), // prettier-ignore
+    visits: fc.integer({ min: 0, max: 30_000 }).map((cents) => cents / 100),
+    zoneIds: fc.subarray(['North', 'South'], { minLength: 1 }),
+    on: fc.integer({ min: 10, max: 28 }).map((day) => `2027-03-${day}`),
+  });
+  const key = ({ zoneId, key: own }: PricedLine): string => `${zoneId} ${own}`;
+
+  it('leads from what was told to what stands, to the cent, and takes nothing off for what is done', () => {
+    fc.assert(
+      fc.property(
+        fc.array(priced, { minLength: 1, maxLength: 5 }),
+        fc.subarray(['North lime', 'South core']),
+        (told, gone) => {
+          const done = new Set(gone);
+          const standing = standingPrice(told, done);
+          for (const then of told) {
+            const changes = priceSince(then, standing, done);
+            const sum = changes.reduce((all, { difference }) => all + difference, yearSum(then));
+            expect(Math.abs(sum - yearSum(standing))).toBeLessThan(0.005);
+          }
+          // What was told first of a thing that is done is what it cost.
+          for (const one of gone) {
+            const first = told.find(({ lines, zoneIds }) =>
+              lines.some((line) => key(line) === one && zoneIds.includes(line.zoneId)),
+            );
+            const was = first?.lines.find((line) => key(line) === one)?.price;
+            expect(standing.lines.find((line) => key(line) === one)?.price).toBe(was);
+          }
+          expect(new Set(standing.lines.map(key)).size).toBe(standing.lines.length);
+        },
+      ),
+    );
+  });
+
+  it('says what is another in words: lime halved, a drain left out, a price found', () => {
+    const line = (name: string, amount: string, price: number | null): PricedLine => ({ zoneId: 'n', zone: 'North', key: name, name, amount, price }); // prettier-ignore
+    const then = { lines: [line('Lime', '60 lb', 140), line('Drain', '', 900), line('Coring', '', null)], visits: 56, zoneIds: ['n'], on: '2026-11-20' }; // prettier-ignore
+    const now = { lines: [line('Lime', '30 lb', 70), line('Coring', '', 95.5)], visits: 28, zoneIds: ['n'], on: '2026-12-01' }; // prettier-ignore
+    const changes = priceSince(then, standingPrice([then, now]));
+    expect(changes.map(({ words, on, difference }) => [words, on, difference])).toEqual([
+      ['Lime: 30 lb in place of 60 lb', '2026-12-01', -70],
+      ['Drain: not in the program any more', '2026-12-01', -900],
+      ['Coring: it has a price now', '2026-12-01', 95.5],
+      ['Visits: another number of them', '2026-12-01', -28],
+    ]);
   });
 
   it('stands against a budget, and says by how much it does not reach', () => {

@@ -46,6 +46,57 @@ export class ReportYearAnswer {
   @ValidateNested({ each: true }) @Type(() => ReportLineAnswer) retests: ReportLineAnswer[];
 }
 
+/** Something that is another since a price was told. */
+export class PriceChangeAnswer {
+  /** Nothing for what serves the whole site. */
+  @IsOptional() @IsString() zone: string | null;
+  /** "Lime: 30 lb of pelleted lime in place of 60 lb of pelleted lime". */
+  @IsString() words: string;
+  /** Day on which it was told so. */
+  @IsOptional() @IsString() on: string | null;
+  /** Less than nought where it is cheaper. */
+  @IsNumber() difference: number;
+}
+
+/** A price as it was told once, and what is another since: the differences lead from its sum to that of today. */
+export class PriceToldAnswer {
+  @IsString() on: string;
+  /** Who agreed to it; nothing where nobody was asked. */
+  @IsOptional() @IsString() by: string | null;
+  @IsNumber() sum: number;
+  @ValidateNested({ each: true }) @Type(() => PriceChangeAnswer) changes: PriceChangeAnswer[];
+}
+
+/** What one treatment of one zone costs. */
+export class PriceLineAnswer {
+  @IsString() zone: string;
+  /** Of the treatment. */
+  @IsString() key: string;
+  /** Nothing while it has none. */
+  @IsOptional() @IsNumber() price: number | null;
+}
+
+/** What the year of a site costs, as its owner is told it. */
+export class SitePriceAnswer {
+  @IsNumber() sum: number;
+  @IsString() currency: string;
+  /** What the sum is made of, beside visits. */
+  @ValidateNested({ each: true }) @Type(() => PriceLineAnswer) lines: PriceLineAnswer[];
+  /** What has no price yet, and is not in the sum. */
+  @IsString({ each: true }) unpriced: string[];
+  /** As it was agreed to. */
+  @IsOptional() @ValidateNested() @Type(() => PriceToldAnswer) quote: PriceToldAnswer | null;
+  /** As the report in plain words says. */
+  @IsOptional() @ValidateNested() @Type(() => PriceToldAnswer) report: PriceToldAnswer | null;
+  /** What costs more now than it was agreed to at most. */
+  @IsString({ each: true }) over: string[];
+}
+
+/** The price of a site; nothing where none was told yet, and for those who see none. */
+export class PriceOfSiteAnswer {
+  @IsOptional() @ValidateNested() @Type(() => SitePriceAnswer) price: SitePriceAnswer | null;
+}
+
 /** The report of one site. */
 export class SiteReportAnswer {
   @IsString() siteId: string;
@@ -60,6 +111,8 @@ export class SiteReportAnswer {
   @IsOptional() @ValidateNested() @Type(() => OwnerReportAnswer) owner: OwnerReportAnswer | null;
   /** What is offered, to be answered line by line; nothing where nothing is. */
   @IsOptional() @ValidateNested() @Type(() => QuoteAnswer) quote: QuoteAnswer | null;
+  /** What the year costs as it stands; nothing where none was told yet. */
+  @IsOptional() @ValidateNested() @Type(() => SitePriceAnswer) price: SitePriceAnswer | null;
   /** What was done this year, what comes next and what moved. */
   @ValidateNested() @Type(() => ReportYearAnswer) year: ReportYearAnswer;
 }

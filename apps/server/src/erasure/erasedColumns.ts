@@ -91,7 +91,7 @@ export const erasedColumns: Readonly<Record<string, ErasedTable>> = {
     stays: ['analyte', 'method', 'unit', 'basis', 'qualifier'],
   },
   setting: { told: ['name'], written: ['value'], stays: ['kind'] },
-  program: { stays: ['state', 'units'] },
+  program: { emptied: { price: 'NULL' }, stays: ['state', 'units'] },
   program_zone: {
     emptied: {
       issued: `"issued" || (

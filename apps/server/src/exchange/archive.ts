@@ -7,7 +7,7 @@ import yauzl from 'yauzl';
 import yazl from 'yazl';
 
 /** Of the format of the files in the archive; a newer one is refused. */
-export const FORMAT_VERSION = 11;
+export const FORMAT_VERSION = 12;
 const FORMAT = 'glenfold practice';
 const MANIFEST = 'manifest.json';
 const MOST_FILES = 1_000_000;

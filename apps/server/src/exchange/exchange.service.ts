@@ -34,6 +34,7 @@ import { readVersion6 } from './version6.ts';
 import { readVersion7 } from './version7.ts';
 import { readVersion8 } from './version8.ts';
 import { readVersion10 } from './version10.ts';
+import { readVersion11 } from './version11.ts';
 import { readVersion9 } from './version9.ts';
 import { type Row, tableText } from './formats.ts';
 import { type ExportedTable, exportedTables } from './tables.ts';
@@ -54,6 +55,7 @@ const readers: Readonly<Record<number, (files: ReadonlyMap<string, string>) => T
   8: readVersion8,
   9: readVersion9,
   10: readVersion10,
+  11: readVersion11,
 };
 
 @Injectable()

@@ -2,7 +2,7 @@ import { kindOfDateNamed } from '../season/siteDate.entity.ts';
 import type { Row } from './formats.ts';
 import { type Tables, readTables } from './readTables.ts';
 import type { ExportedTable } from './tables.ts';
-import { withAdded } from './version10.ts';
+import { withAdded } from './version11.ts';
 import { tablesOf9, today as fromVersion9 } from './version9.ts';
 
 export const tablesOf8: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = tablesOf9;

@@ -1,6 +1,7 @@
 import { type Tables, readTables } from './readTables.ts';
 import type { ExportedTable } from './tables.ts';
-import { tablesOf10, today as fromVersion10, withAdded } from './version10.ts';
+import { tablesOf10, today as fromVersion10 } from './version10.ts';
+import { withAdded } from './version11.ts';
 
 export const tablesOf9: ReadonlyArray<Pick<ExportedTable, 'file' | 'spread'>> = tablesOf10;
 

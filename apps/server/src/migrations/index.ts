@@ -31,6 +31,7 @@ import { Decided1796020000000 } from './1796020000000-decided.ts';
 import { Messages1796030000000 } from './1796030000000-messages.ts';
 import { Ceilings1796040000000 } from './1796040000000-ceilings.ts';
 import { Reached1796050000000 } from './1796050000000-reached.ts';
+import { Prices1796060000000 } from './1796060000000-prices.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -67,4 +68,5 @@ export const migrations = [
   Messages1796030000000,
   Ceilings1796040000000,
   Reached1796050000000,
+  Prices1796060000000,
 ] as const;

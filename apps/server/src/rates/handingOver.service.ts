@@ -39,7 +39,7 @@ export class HandingOver {
   /** What handing these zones over would do: what is another than on the last paper, and what becomes of the jobs. */
   async ahead(siteId: string, units: UnitSystem, zoneIds?: readonly string[]): Promise<HandOverAheadAnswer> {
     const zones = await this.ground.zones(siteId);
-    const papers = await this.rates.papers(siteId, units, zoneIds);
+    const { papers } = await this.rates.papers(siteId, units, zoneIds);
     const last = new Map(
       (await this.handOver.last(papers.map(({ zoneId }) => zoneId))).map((one) => [one.zoneId, one]),
     );
@@ -75,7 +75,7 @@ export class HandingOver {
     { zoneIds, seal }: HandOverInput = {},
   ): Promise<Program & { zones: number }> {
     const seen = await this.handOver.last(zoneIds ?? (await this.ground.zones(siteId)).map(({ id }) => id));
-    const papers = await this.rates.papers(siteId, units, zoneIds);
+    const { papers, price } = await this.rates.papers(siteId, units, zoneIds);
     const first = papers[0] ?? this.rates.nothingYet('This site');
     if (seal !== undefined && seal !== sealOf(papers))
       throw new Problem(
@@ -88,7 +88,7 @@ export class HandingOver {
       const issuedAt = this.clock.now();
       const decided = await decidedNow(this.records, papers.map(({ zoneId }) => zoneId)); // prettier-ignore
       const program = await of(Program).add({
-        ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, startsOn: first.startsOn },
+        ...{ siteId, state: 'handed over', handedOverAt: issuedAt, units, price, startsOn: first.startsOn },
       });
       await of(ProgramZone).addAll(
         papers.map(({ zoneId, paper, resultId }) => ({

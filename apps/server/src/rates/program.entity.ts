@@ -1,4 +1,4 @@
-import type { UnitSystem } from '@glenfold/agronomy';
+import type { UnitSystem, YearPrice } from '@glenfold/agronomy';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -20,4 +20,8 @@ export class Program extends Owned {
 
   @Column({ type: 'text', nullable: true })
   units: UnitSystem | null;
+
+  /** What its zones come to as it was handed over, and the visits of the whole site; nothing for drafts and of before. */
+  @Column({ type: 'jsonb', nullable: true })
+  price: (YearPrice & { readonly zoneIds: readonly string[] }) | null;
 }

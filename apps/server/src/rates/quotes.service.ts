@@ -1,4 +1,4 @@
-import { type UnitSystem, offeredLines, visitLines } from '@glenfold/agronomy';
+import { type UnitSystem, yearSum } from '@glenfold/agronomy';
 import { type QuoteAnswer, type QuoteAnswersInput, type QuoteInput, allows, dayIn } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import { In } from 'typeorm';
@@ -40,9 +40,8 @@ export class Quotes {
   }
 
   async #offer(siteId: string, units: UnitSystem, { days, note = null }: QuoteInput): Promise<QuoteAnswer> {
-    const { zones, list, settings, timeZone } = await this.rates.toOffer(siteId, units);
-    const told = zones.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments }));
-    const lines = offeredLines(told, list, units);
+    const { zones, offered, settings, timeZone } = await this.rates.toOffer(siteId, units);
+    const { lines, visits } = offered;
     if (lines.length === 0)
       throw new Problem(
         409,
@@ -50,15 +49,10 @@ export class Quotes {
         'The program of this site has nothing in it yet. Enter a test, or add a treatment.',
       );
     const remedies = new Map(
-      told.flatMap(({ zoneId, treatments }) =>
+      zones.flatMap(({ zoneId, program: { treatments } }) =>
         treatments.map(({ key, remedy }) => [`${zoneId} ${key}`, remedy] as const),
       ),
     );
-    const visits = visitLines(
-      told.flatMap(({ treatments }) => treatments),
-      settings.work,
-      settings.currency,
-    ).reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0);
     const offeredAt = this.clock.now();
     const validUntil = dayIn(new Date(offeredAt.getTime() + days * DAY), timeZone);
     return this.records.together(async (of) => {
@@ -204,7 +198,7 @@ export class Quotes {
     const { role } = this.work.worker;
     const priced = role === null || allows(role, 'costs.read');
     const sum = (of: readonly QuoteLine[]): number | null =>
-      priced ? of.reduce((all, { price }) => all + (price ?? 0), of.length > 0 ? (quote.visits ?? 0) : 0) : null;
+      priced ? yearSum({ lines: of, visits: of.length > 0 ? (quote.visits ?? 0) : 0 }) : null;
     const agreed = lines.filter(({ answer, ceiling }) => answer === 'accepted' && ceiling !== null);
     const over = STANDING.some((state) => state === quote.state) && (await this.#isOver(quote));
     return {

@@ -40,7 +40,7 @@ export class RatesReporter implements StepReporter<'zones' | 'tested' | 'handedO
   }
 
   state({ zones, tested, handedOver, changed }: Facts<'zones' | 'tested' | 'handedOver' | 'changed'>): State {
-    if (changed > 0) return { words: `${changed} changed since handed over`, state: 'act' };
+    if (changed > 0) return { words: `${changed} changed since`, state: 'act' };
     return tested === 0 ? { words: 'no test yet', state: 'waiting' } : share(handedOver, zones, 'handed over');
   }
 

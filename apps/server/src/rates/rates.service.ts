@@ -1,4 +1,5 @@
 import {
+  priceOnly,
   type TestedZone,
   type UnitSystem,
   type WorkPrice,
@@ -175,8 +176,8 @@ export class RatesService {
 
   /** What a quote offers: the program of every zone, what it takes to buy, and how work is charged. */
   async toOffer(siteId: string, units: UnitSystem) {
-    const { zones, list, basis } = await this.#sitePrograms(siteId, units);
-    return { zones, list, settings: basis.settingsOf(), timeZone: basis.timeZone };
+    const { zones, list, offered, basis } = await this.#sitePrograms(siteId, units);
+    return { zones, list, offered, settings: basis.settingsOf(), timeZone: basis.timeZone };
   }
 
   /** Begin the next year of a site’s program. */
@@ -194,13 +195,15 @@ export class RatesService {
   /** All that the paper of a zone shows, as it stands now. Nothing is kept: a draft is printed without being handed over. */
   async draft(zoneId: string, units: UnitSystem): Promise<ZonePaper> {
     const zone = await this.ground.zone(zoneId);
-    const [paper] = await this.papers(zone.siteId, units, [zoneId]);
+    const {
+      papers: [paper],
+    } = await this.papers(zone.siteId, units, [zoneId]);
     return paper?.paper ?? this.nothingYet(zone.name);
   }
 
   /** The same of every zone of a site. */
   async siteDraft(siteId: string, units: UnitSystem): Promise<ZonePaper[]> {
-    return (await this.papers(siteId, units)).map(({ paper }) => paper);
+    return (await this.papers(siteId, units)).papers.map(({ paper }) => paper);
   }
 
   /** A zone of a program that was handed over, as the person may see it. */
@@ -314,30 +317,33 @@ export class RatesService {
     return (result && borrowedWords(result, zoneId, names)) ?? null;
   }
 
-  /** What the papers of a site’s zones show, as they stand now. */
+  /** What the papers of a site’s zones show, as they stand now, and what these zones come to. */
   async papers(siteId: string, units: UnitSystem, only?: readonly string[]) {
-    const { zones, list, basis } = await this.#sitePrograms(siteId, units);
+    const { zones, list, offered, basis } = await this.#sitePrograms(siteId, units);
     const practice = await this.practices.current();
     const priced = this.#seesCosts();
-    return zones
-      .filter(({ zoneId }) => only?.includes(zoneId) ?? true)
-      .map(({ zoneId, name, reading, program }) => {
-        const own = { zoneId, zone: name, treatments: program.treatments };
-        const zone = basis.zones.find(({ id }) => id === zoneId)!;
-        const result = basis.results.get(zoneId);
-        const paper: ZonePaper = {
-          ...{ units, practiceName: practice.name, siteName: basis.site.name, currency: practice.currency },
-          ...{ zoneName: zone.name, zoneLabel: zone.label, area: zone.area },
-          grass: grassWords(zone.grass, zone.facts?.mix),
-          share: (priced && zoneCost(own, list, practice.currency)?.value) || null,
-          answer: {
-            ...{ result: result ? labResultAnswer(result) : null, borrowed: this.#borrowed(zoneId, basis) },
-            ...{ reading, program: this.#asTold(program), priced },
-            retest: retestOfProgram(result?.sample.sampledOn ?? null, zone.applied, program.treatments),
-          },
-        };
-        return { zoneId, paper, program, resultId: result?.id ?? null, startsOn: basis.shared.from };
-      });
+    const own = zones.filter(({ zoneId }) => only?.includes(zoneId) ?? true);
+    const zoneIds = own.map(({ zoneId }) => zoneId);
+    const { lines, visits } = priceOnly(offered);
+    const price = { visits, zoneIds, lines: lines.filter(({ zoneId }) => zoneIds.includes(zoneId)) };
+    const papers = own.map(({ zoneId, name, reading, program }) => {
+      const told = { zoneId, zone: name, treatments: program.treatments };
+      const zone = basis.zones.find(({ id }) => id === zoneId)!;
+      const result = basis.results.get(zoneId);
+      const paper: ZonePaper = {
+        ...{ units, practiceName: practice.name, siteName: basis.site.name, currency: practice.currency },
+        ...{ zoneName: zone.name, zoneLabel: zone.label, area: zone.area },
+        grass: grassWords(zone.grass, zone.facts?.mix),
+        share: (priced && zoneCost(told, list, practice.currency)?.value) || null,
+        answer: {
+          ...{ result: result ? labResultAnswer(result) : null, borrowed: this.#borrowed(zoneId, basis) },
+          ...{ reading, program: this.#asTold(program), priced },
+          retest: retestOfProgram(result?.sample.sampledOn ?? null, zone.applied, program.treatments),
+        },
+      };
+      return { zoneId, paper, program, resultId: result?.id ?? null, startsOn: basis.shared.from };
+    });
+    return { papers, price };
   }
 
   #toRead(zone: ProgramZone): ProgramZone & { readonly paper: ZonePaper } {

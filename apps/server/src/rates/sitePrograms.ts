@@ -11,6 +11,8 @@ import {
   schoolsOf,
   shoppingList,
   type AskedFees,
+  type OfferedYear,
+  offeredYear,
   worthOfMeasuring,
 } from '@glenfold/agronomy';
 import { threaded } from '../platform/threaded.ts';
@@ -37,6 +39,8 @@ export interface SitePrograms {
     readonly program: ZoneProgram;
   }>;
   readonly list: ShoppingList;
+  /** What each of them comes to, to the cent. */
+  readonly offered: OfferedYear;
 }
 
 /** What each measurement that was not made is worth in a zone. */
@@ -69,14 +73,15 @@ export const sitePrograms = threaded(
       const others = tested.flatMap((other): TestedZone[] => (other.zoneId === zoneId ? [] : [other.of]));
       return { zoneId, name: input.zone.name, ...programZone({ ...input, ...shared, others }) };
     });
+    const own = programs.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments }));
     const list = shoppingList(
-      programs.map(({ zoneId, name, program }) => ({ zoneId, zone: name, treatments: program.treatments })),
+      own,
       (id) => stock.get(id) ?? 0,
       (id) => prices.get(id) ?? null,
       shared.system,
       currency,
       work,
     );
-    return { zones: programs, list };
+    return { zones: programs, list, offered: offeredYear(own, list, shared.system) };
   },
 );

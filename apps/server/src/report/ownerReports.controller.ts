@@ -1,5 +1,5 @@
 import type { UnitSystem } from '@glenfold/agronomy';
-import { NewestOwnerReportAnswer, OwnerLetterInput, OwnerReportAnswer } from '@glenfold/contract';
+import { NewestOwnerReportAnswer, OwnerLetterInput, OwnerReportAnswer, PriceOfSiteAnswer } from '@glenfold/contract';
 import {
   Body,
   Controller,
@@ -18,13 +18,28 @@ import { ApiCreatedResponse, ApiOkResponse, ApiProduces, ApiQuery, ApiTags } fro
 import { For } from '../platform/gate.ts';
 import { systems, unitsPipe } from '../platform/units.ts';
 import { SeenVersion } from '../platform/version.ts';
+import { GroundService } from '../ground/ground.service.ts';
 import { OwnerReports } from './ownerReports.service.ts';
+import { SitePrice } from './sitePrice.service.ts';
 
 /** The report for an owner, for those who make it. */
 @ApiTags('report')
 @Controller()
 export class OwnerReportsController {
-  constructor(private readonly reports: OwnerReports) {}
+  constructor(
+    private readonly reports: OwnerReports,
+    private readonly ground: GroundService,
+    private readonly prices: SitePrice,
+  ) {}
+
+  /** What the year costs as its owner is told it. */
+  @Get('sites/:siteId/price')
+  @For('work.read')
+  @ApiOkResponse({ type: PriceOfSiteAnswer })
+  async price(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<PriceOfSiteAnswer> {
+    await this.ground.site(siteId);
+    return { price: await this.prices.of(siteId) };
+  }
 
   /** The newest, whether it is being made, a draft or handed over. */
   @Get('sites/:siteId/owner-report')

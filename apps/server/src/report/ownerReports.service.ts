@@ -1,4 +1,4 @@
-import { type OwnerZone, type UnitSystem, grassWords } from '@glenfold/agronomy';
+import { type OwnerReport, type OwnerZone, type UnitSystem, grassWords } from '@glenfold/agronomy';
 import { type OwnerReportAnswer, allows } from '@glenfold/contract';
 import { Injectable, StreamableFile } from '@nestjs/common';
 import { In, IsNull, Not } from 'typeorm';
@@ -233,7 +233,7 @@ function withoutMoney(answer: OwnerReportAnswer, currency: string): OwnerReportA
     ...answer,
     letter,
     report: {
-      ...report,
+      ...withoutPrice(report),
       ...{ cost: null, saved: null, letter: wordsWithoutMoney(report.letter, currency) },
       pages: report.pages.map((page) => ({
         ...page,
@@ -243,3 +243,5 @@ function withoutMoney(answer: OwnerReportAnswer, currency: string): OwnerReportA
     },
   };
 }
+
+const withoutPrice = ({ price: _price, ...report }: OwnerReport): OwnerReport => report;

@@ -18,6 +18,7 @@ import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
 import { ProofService } from '../proof/proof.service.ts';
 import { OwnerReports } from './ownerReports.service.ts';
+import { SitePrice } from './sitePrice.service.ts';
 import { type SeasonBasis, SeasonBases } from '../season/basis.service.ts';
 import { JobsService } from '../season/jobs.service.ts';
 import type { Job } from '../season/job.entity.ts';
@@ -37,6 +38,7 @@ export class ReportService {
     private readonly jobs: JobsService,
     private readonly proofs: ProofService,
     private readonly owners: OwnerReports,
+    private readonly prices: SitePrice,
   ) {}
 
   /** @param only sites that may be read; all when absent */
@@ -61,6 +63,7 @@ export class ReportService {
       ...{ practiceName: practice.name, practicePhone: practice.phone, practiceEmail: practice.email },
       year: await this.#year(siteId, basis),
       owner: await this.owners.newest(siteId, true, under),
+      price: await this.prices.of(siteId),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
       zones: await this.#zones(zones, new Map(issued.map((plan) => [plan.zoneId, plan])), under),
     };

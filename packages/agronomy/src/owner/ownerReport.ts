@@ -1,5 +1,5 @@
-import { offeredLines } from '../program/offer.ts';
-import { zoneCost } from '../program/sections.ts';
+import { type OfferedLine, offeredYear } from '../program/offer.ts';
+import { type YearPrice, priceOnly, yearSum } from '../program/yearPrice.ts';
 import type { ShoppingList } from '../program/shopping.ts';
 import { careOf } from './care.ts';
 import { curedAs, cureOf } from '../readings/limitCures.ts';
@@ -80,6 +80,8 @@ export interface OwnerReport {
   readonly saved: string | null;
   /** The covering letter as it is suggested. */
   readonly letter: string;
+  /** Line by line what the sum is made of; not told in reports of before, nor to those who see no prices. */
+  readonly price?: YearPrice;
 }
 
 /** What the report is written with. */
@@ -194,13 +196,12 @@ const MOST_FOUND = 5;
 const MOST_FIRST = 3;
 const UNSURE = 0.25;
 
-function pageOf(one: OwnerZone, input: OwnerInput): OwnerPage {
+function pageOf(one: OwnerZone, lines: readonly OfferedLine[], input: OwnerInput): OwnerPage {
   const { zoneId, name, grass, zone, read, program, borrowed } = one;
-  const { system, currency, priced, latitude, list } = input;
+  const { system, currency, priced, latitude } = input;
   const money = (value: number): string => present('money', value, system, currency).text;
-  const own = { zoneId, zone: name, treatments: program.treatments };
-  const priceOf = new Map(offeredLines([own], list, system).map(({ key, price }) => [key, price]));
-  const sum = zoneCost(own, list, currency);
+  const priceOf = new Map(lines.map(({ key, price }) => [key, price]));
+  const cost = lines.some(({ price }) => price === null) ? 0 : yearSum({ lines, visits: 0 });
   const limits = read.ranked.limits;
   const given = planned(program.treatments);
   const saved = (program.besideLab ?? []).reduce((sum, line) => sum + (line.saved?.value ?? 0), 0);
@@ -208,16 +209,16 @@ function pageOf(one: OwnerZone, input: OwnerInput): OwnerPage {
     ...{ zoneId, name, grass, borrowed, area: present('area', zone.area, system).text },
     found: foundOf(one),
     works: given.map((treatment): OwnerWork => {
-      const cost = priceOf.get(treatment.key) ?? null;
+      const own = priceOf.get(treatment.key) ?? null;
       return {
         what: capital(treatment.supply?.name ?? treatment.name),
         when: whenOf(treatment, latitude),
         why: reasonOf(treatment, limits),
-        cost: priced && cost !== null && cost > 0 ? money(cost) : null,
+        cost: priced && own !== null && own > 0 ? money(own) : null,
       };
     }),
     expect: expectations(one, input),
-    cost: priced && sum && sum.value > 0 ? money(sum.value) : null,
+    cost: priced && cost > 0 ? money(cost) : null,
     notBought: program.leftOut.map((name) => plainNames[name] ?? inSentence(name)),
     saved: priced && saved >= 1 ? money(saved) : null,
     part: [...careOf(zone, system), ...partsOf(zone, given)],
@@ -283,11 +284,23 @@ const inSentence = (words: string): string => words.charAt(0).toLowerCase() + wo
 /** The report for an owner: what was found, what comes first, what it costs, and what to expect by when. */
 export function ownerReport(input: OwnerInput): OwnerReport {
   const { zones, system, currency, priced, list } = input;
-  const pages = zones.map((one) => pageOf(one, input));
+  const offered = offeredYear(
+    zones.map(({ zoneId, name, program: { treatments } }) => ({ zoneId, zone: name, treatments })),
+    list,
+    system,
+  );
+  const pages = zones.map((one) =>
+    pageOf(
+      one,
+      offered.lines.filter(({ zoneId }) => zoneId === one.zoneId),
+      input,
+    ),
+  );
   const first = firstOf(input);
   const money = (value: number): string => present('money', value, system, currency).text;
   const unpriced = unique(zones.flatMap(({ program }) => program.unpriced));
-  const cost = priced && list.cost && list.cost.value > 0 ? money(list.cost.value) : null;
+  const year = yearSum(offered);
+  const cost = priced && list.cost && year > 0 ? money(year) : null;
   const saved = zones
     .flatMap(({ program }) => program.besideLab ?? [])
     .reduce((sum, line) => sum + (line.saved?.value ?? 0), 0);
@@ -295,5 +308,6 @@ export function ownerReport(input: OwnerInput): OwnerReport {
     ...{ first, pages, cost, unpriced },
     saved: priced && saved >= 1 ? money(saved) : null,
     letter: letterOf(input, first, cost),
+    ...(priced ? { price: priceOnly(offered) } : {}),
   };
 }

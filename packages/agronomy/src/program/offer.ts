@@ -62,23 +62,37 @@ function shareOf(zone: ZoneToSupply, treatment: Treatment, list: ShoppingList): 
 }
 
 /** A site’s program as lines that can be accepted or declined one by one; visits stand beside them. */
-export function offeredLines(
-  zones: readonly ZoneToSupply[],
-  list: ShoppingList,
-  system: UnitSystem,
-): readonly OfferedLine[] {
-  return zones.flatMap((zone) =>
+export interface OfferedYear {
+  readonly lines: readonly OfferedLine[];
+  readonly visits: number;
+}
+
+/**
+ * What is offered of a site’s program, as everybody who is told a price is told it. Cents are carried from line to
+ * line, so that all lines that have a price and the visits add up to the list’s own sum.
+ */
+export function offeredYear(zones: readonly ZoneToSupply[], list: ShoppingList, system: UnitSystem): OfferedYear {
+  let exact = 0;
+  let told = 0;
+  const inCents = (value: number): number => {
+    exact += value * 100;
+    const own = Math.round(exact) - told;
+    told += own;
+    return own / 100;
+  };
+  const lines = zones.flatMap((zone) =>
     planned(zone.treatments).map((treatment): OfferedLine => {
       const { key, name, words, supply, rate, sense, cautions } = treatment;
-      const told = [
+      const amount = [
         ...(rate ? [present(sense, rate.value, system).text] : []),
         ...(supply ? [`${tellSupply(supply.quantity.value, supply.unit, system)} of ${supply.name}`] : []),
       ].join(', ');
       return {
-        ...{ zoneId: zone.zoneId, zone: zone.zone, key, name, words, amount: told, when: whenOf(treatment) },
+        ...{ zoneId: zone.zoneId, zone: zone.zone, key, name, words, amount, when: whenOf(treatment) },
         caution: cautions[0] ?? null,
-        price: isPriced(treatment, list) ? Math.round(shareOf(zone, treatment, list) * 100) / 100 : null,
+        price: isPriced(treatment, list) ? inCents(shareOf(zone, treatment, list)) : null,
       };
     }),
   );
+  return { lines, visits: inCents(list.visits.reduce((sum, { cost }) => sum + (cost?.value ?? 0), 0)) };
 }

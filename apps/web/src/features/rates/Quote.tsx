@@ -6,6 +6,7 @@ import { AnswerQuote } from '../../ui/AnswerQuote.tsx';
 import { FormDialog } from '../../ui/FormDialog.tsx';
 import { NumberField } from '../../ui/NumberField.tsx';
 import { QuoteLines, QuoteSums } from '../../ui/QuoteLines.tsx';
+import { YearPrice } from '../../ui/YearPrice.tsx';
 import { Cautions, Trouble } from '../../ui/bits.tsx';
 import { useMay } from '../../ui/session.tsx';
 import { colours } from '../../ui/theme.ts';
@@ -139,6 +140,35 @@ function Standing({ quote }: { readonly quote: QuoteAnswer }) {
           <QuoteSums quote={quote} />
         </Box>
       )}
+    </Box>
+  );
+}
+
+/**
+ * What its owner was told that the year costs, beside what the program comes to now.
+ * @param now of the program as it stands; nothing while something has no price
+ */
+export function PriceTold({ siteId, now }: { readonly siteId: string; readonly now: number | null }) {
+  const { say } = useUnits();
+  const { data } = useQuery(ratesQueries.price(siteId));
+  const price = data?.price;
+  if (!price) return null;
+  const differs = now !== null && Math.abs(now - price.sum) >= 0.005;
+  return (
+    <Box
+      component="details"
+      open={differs || price.over.length > 0}
+      sx={{ mb: 2, '& > summary': { cursor: 'pointer', color: colours.slate } }}
+    >
+      <summary>What its owner was told it costs: {say('money', price.sum)}</summary>
+      <YearPrice price={price}>
+        {differs && (
+          <Typography sx={{ color: colours.ochre, mt: 1 }}>
+            The program below comes to {say('money', now)}. Its owner reads of the difference once it is handed over, or
+            offered anew.
+          </Typography>
+        )}
+      </YearPrice>
     </Box>
   );
 }

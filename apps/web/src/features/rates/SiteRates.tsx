@@ -13,7 +13,7 @@ import { Opens } from '../../ui/working.tsx';
 import { useCurrency } from '../../ui/session.tsx';
 import { HandOver } from './HandOver.tsx';
 import { BeginYear } from './InHand.tsx';
-import { OfferButton, SiteQuote } from './Quote.tsx';
+import { OfferButton, PriceTold, SiteQuote } from './Quote.tsx';
 import { SectionTable } from './SectionTable.tsx';
 import { Shopping } from './Shopping.tsx';
 import { ratesQueries } from './api.ts';
@@ -186,6 +186,7 @@ export function SiteRates({ site, zones }: StepProps) {
         </Box>
       )}
       <SiteQuote siteId={site.id} />
+      <PriceTold siteId={site.id} now={answer.list.cost?.value ?? null} />
       <Across siteId={site.id} answer={answer} />
       <SectionTable siteId={site.id} sections={answer.sections} />
       <Shopping siteId={site.id} answer={answer} />

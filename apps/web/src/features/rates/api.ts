@@ -3,6 +3,7 @@ import type {
   HandOverAheadAnswer,
   HandOverInput,
   IssuedProgramAnswer,
+  PriceOfSiteAnswer,
   QuoteAnswer,
   QuoteAnswersInput,
   QuoteInput,
@@ -19,6 +20,12 @@ export const ratesQueries = {
     queryOptions({
       queryKey: ['program', 'quote', siteId],
       queryFn: () => api<QuoteOfSiteAnswer>('GET', `/sites/${siteId}/quote`),
+    }),
+  /** What its owner was told that the year costs. */
+  price: (siteId: string) =>
+    queryOptions({
+      queryKey: ['program', 'price', siteId],
+      queryFn: () => api<PriceOfSiteAnswer>('GET', `/sites/${siteId}/price`),
     }),
   /** What handing over would do; looked up anew each time it is asked. */
   ahead: (siteId: string, units: UnitSystem, zoneId?: string) =>

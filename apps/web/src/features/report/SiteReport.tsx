@@ -12,6 +12,7 @@ import { colours } from '../../ui/theme.ts';
 import { ReachPractice } from '../../ui/ReachPractice.tsx';
 import { ReadingBar } from '../../ui/ReadingBar.tsx';
 import { Words } from '../../ui/Words.tsx';
+import { YearPrice } from '../../ui/YearPrice.tsx';
 import { Cautions } from '../../ui/bits.tsx';
 import { Opens } from '../../ui/working.tsx';
 import { dayWords } from '../../ui/days.ts';
@@ -30,7 +31,16 @@ function GroundFirst({ plan: { reading } }: { readonly plan: ReportPlanAnswer })
   );
 }
 
-function ToDo({ plan: { program, units, currency } }: { readonly plan: ReportPlanAnswer }) {
+/** Prices of a zone as its owner is told them, by treatment; nothing where none was told. */
+type Prices = ReadonlyMap<string, number | null> | null;
+
+function ToDo({
+  plan: { program, units, currency },
+  prices,
+}: {
+  readonly plan: ReportPlanAnswer;
+  readonly prices: Prices;
+}) {
   const say = (sense: Sense, value: number): string => present(sense, value, units, currency).text;
   const { judged, leftOut } = program;
   const given = planned(program.treatments);
@@ -84,7 +94,8 @@ function ToDo({ plan: { program, units, currency } }: { readonly plan: ReportPla
                 />
                 <br />
                 {packWords(supply, units)}
-                {supply.cost && (
+                {prices && prices.get(key) != null && `, ${say('money', prices.get(key)!)}`}
+                {!prices && supply.cost && (
                   <>
                     {', '}
                     <Opens
@@ -114,7 +125,7 @@ function ToDo({ plan: { program, units, currency } }: { readonly plan: ReportPla
   );
 }
 
-function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
+function Zone({ zone, prices }: { readonly zone: ReportZoneAnswer; readonly prices: Prices }) {
   const { name, area, grass, plan, changing } = zone;
   return (
     <Box component="section" aria-label={name} sx={{ borderTop: `2px solid ${colours.ink}`, pt: 1.5, pb: 3 }}>
@@ -164,7 +175,7 @@ function Zone({ zone }: { readonly zone: ReportZoneAnswer }) {
               What the lawn gets
             </Typography>
             <GroundFirst plan={plan} />
-            <ToDo plan={plan} />
+            <ToDo plan={plan} prices={prices} />
           </Box>
         </Box>
       ) : (
@@ -240,7 +251,11 @@ export function SiteReport({
 }) {
   const { siteName, place, practiceName, zones, year } = report;
   const sorted = [...zones].sort((a, b) => Number(b.plan !== null) - Number(a.plan !== null));
-  const programs = sorted.map((zone) => <Zone key={zone.name} zone={zone} />);
+  const programs = sorted.map((zone) => {
+    const own = report.price?.lines.filter((line) => line.zone === zone.name);
+    const prices = own ? new Map(own.map(({ key, price }) => [key, price])) : null;
+    return <Zone key={zone.name} zone={zone} prices={prices} />;
+  });
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 5 }, py: 3, maxWidth: 1180, width: '100%' }}>
       <Typography variant="h1">{siteName}</Typography>
@@ -249,6 +264,7 @@ export function SiteReport({
         <ReachPractice name={practiceName} phone={report.practicePhone} email={report.practiceEmail} />.
       </Typography>
       {children}
+      {report.price && <YearPrice price={report.price} />}
       {report.owner && (
         <Box sx={{ mb: 4 }}>
           <OwnerPages answer={report.owner} />

@@ -1,0 +1,157 @@
+import {
+  type StandingPrice,
+  type ToldPrice,
+  type YearPrice,
+  priceSince,
+  standingPrice,
+  yearSum,
+} from '@glenfold/agronomy';
+import { type PriceToldAnswer, type SitePriceAnswer, allows } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
+import { In, MoreThanOrEqual } from 'typeorm';
+import { PracticeService } from '../people/practice.service.ts';
+import { Clock } from '../platform/clock.ts';
+import { Records } from '../platform/records.ts';
+import { Work } from '../platform/work.ts';
+import { Program } from '../rates/program.entity.ts';
+import { Quote, QuoteLine } from '../rates/quote.entity.ts';
+import { Job } from '../season/job.entity.ts';
+import { Days } from '../settings/days.service.ts';
+import { OwnerReportRecord } from './ownerReport.entity.ts';
+
+const YEAR = 366 * 86_400_000;
+/** A price, and the moment at which it was told. */
+interface Telling {
+  readonly at: Date;
+  readonly price: YearPrice & { readonly zoneIds: readonly string[] };
+}
+
+/** A quote as a price: what was not declined of it. */
+interface Offered extends Telling {
+  readonly quote: Quote;
+  /** As `zoneId key`. */
+  readonly declined: ReadonlySet<string>;
+  /** What lines with an open price were agreed to at most. */
+  readonly ceilings: ReadonlyMap<string, number>;
+}
+
+const keyOf = ({ zoneId, key }: { readonly zoneId: string; readonly key: string }): string => `${zoneId} ${key}`;
+
+/**
+ * What the year of a site costs, as its owner is told it in a quote, in programs and in reports: one price, and what is
+ * another since each of them.
+ */
+@Injectable()
+export class SitePrice {
+  constructor(
+    private readonly records: Records,
+    private readonly practices: PracticeService,
+    private readonly days: Days,
+    private readonly clock: Clock,
+    private readonly work: Work,
+  ) {}
+
+  /** The price as it stands; nothing where none was told, and for those who see none. */
+  async of(siteId: string): Promise<SitePriceAnswer | null> {
+    const { role } = this.work.worker;
+    if (role !== null && !allows(role, 'costs.read')) return null;
+    const quote = await this.#quote(siteId);
+    const since = quote?.at ?? new Date(this.clock.now().getTime() - YEAR);
+    const programs = await this.#programs(siteId, since);
+    const report = await this.#report(siteId);
+    const later = [...programs, ...(report && report.at >= since ? [report] : [])];
+    const tellings = [...(quote ? [quote] : []), ...later.sort((one, other) => Number(one.at) - Number(other.at))];
+    if (tellings.length === 0) return null;
+    const done = await this.#done(siteId, since);
+    const told: ToldPrice[] = [];
+    for (const { at, price } of tellings) {
+      const lines = price.lines.filter((line) => !(quote?.declined.has(keyOf(line)) && this.#isBefore(at, quote)));
+      told.push({ ...price, lines, on: await this.days.on(siteId, at) });
+    }
+    const standing = standingPrice(told, done);
+    return {
+      sum: yearSum(standing),
+      currency: quote?.quote.currency ?? (await this.practices.current()).currency,
+      lines: standing.lines.map(({ zone, key, price }) => ({ zone, key, price })),
+      unpriced: standing.lines.filter(({ price }) => price === null).map(({ name, zone }) => `${name}, ${zone}`),
+      quote: quote?.quote.answeredAt ? await this.#since(siteId, quote, standing, done) : null,
+      report: report && (await this.#since(siteId, report, standing, done)),
+      over: quote ? overCeiling(quote, standing) : [],
+    };
+  }
+
+  async #since(
+    siteId: string,
+    { at, price, ...of }: Telling | Offered,
+    standing: StandingPrice,
+    done: ReadonlySet<string>,
+  ): Promise<PriceToldAnswer> {
+    const answered = 'quote' in of ? of.quote.answeredAt : null;
+    return {
+      on: await this.days.on(siteId, answered ?? at),
+      by: 'quote' in of ? of.quote.answeredBy : null,
+      sum: yearSum(price),
+      changes: priceSince(price, standing, done).map(({ zone, words, on, difference }) => ({
+        ...{ zone, words, difference },
+        on: on || null,
+      })),
+    };
+  }
+
+  /** What was declined is not told again before it was answered, and taken over. */
+  #isBefore(at: Date, { quote: { answeredAt, state } }: Offered): boolean {
+    return state !== 'taken over' || answeredAt === null || at <= answeredAt;
+  }
+
+  /** The quote that stands; one whose days are over without an answer tells no price. */
+  async #quote(siteId: string): Promise<Offered | null> {
+    const [quote] = await this.records
+      .of(Quote)
+      .find({ siteId, state: In(['open', 'answered', 'taken over']) }, { offeredAt: 'DESC' });
+    if (!quote || (quote.answeredAt === null && (await this.days.on(siteId)) > quote.validUntil)) return null;
+    const all = await this.records.of(QuoteLine).find({ quoteId: quote.id }, { position: 'ASC' });
+    const lines = all.filter(({ answer }) => answer !== 'declined');
+    return {
+      ...{ quote, at: quote.offeredAt },
+      price: { lines, visits: lines.length > 0 ? (quote.visits ?? 0) : 0, zoneIds: all.map(({ zoneId }) => zoneId) },
+      declined: new Set(all.filter(({ answer }) => answer === 'declined').map(keyOf)),
+      ceilings: new Map(all.flatMap((line) => (line.ceiling === null ? [] : [[keyOf(line), line.ceiling] as const]))),
+    };
+  }
+
+  async #programs(siteId: string, since: Date): Promise<Telling[]> {
+    const programs = await this.records
+      .of(Program)
+      .find({ siteId, state: In(['handed over', 'superseded']), handedOverAt: MoreThanOrEqual(since) });
+    return programs.flatMap(({ handedOverAt, price }) => (price && handedOverAt ? [{ at: handedOverAt, price }] : []));
+  }
+
+  async #report(siteId: string): Promise<Telling | null> {
+    const [report] = await this.records
+      .of(OwnerReportRecord)
+      .find({ siteId, state: 'handed over' }, { createdAt: 'DESC' });
+    const told = report?.made?.report;
+    if (!told?.price) return null;
+    // Its sums are those of the day on which it was made, not of the one on which it was given.
+    return { at: report!.createdAt, price: { ...told.price, zoneIds: told.pages.map(({ zoneId }) => zoneId) } };
+  }
+
+  /** What is done or begun of this year. */
+  async #done(siteId: string, since: Date): Promise<ReadonlySet<string>> {
+    const jobs = await this.records.of(Job).find({
+      siteId,
+      state: In(['done', 'partly done']),
+      createdAt: MoreThanOrEqual(new Date(since.getTime() - YEAR)),
+    });
+    const from = await this.days.on(siteId, since);
+    return new Set(jobs.filter(({ day, latest }) => (day ?? latest ?? from) >= from).map(keyOf));
+  }
+}
+
+/** Lines that were agreed to up to an amount, and cost more now that they have a price. */
+function overCeiling({ ceilings }: Offered, { lines }: StandingPrice): string[] {
+  return lines.flatMap((line) => {
+    const most = ceilings.get(keyOf(line));
+    return most !== undefined && line.price !== null && line.price > most ? [`${line.name}, ${line.zone}`] : [];
+  });
+}
