@@ -74,3 +74,44 @@ it('somebody who is removed hands their jobs on', async () => {
   await send('delete', `/members/${wynn!.id}?jobsTo=${piet!.person.id}`);
   expect([await jobs(wynn!.person.id), await jobs(piet!.person.id)]).toEqual([0, before + 3]);
 });
+
+it('a client shares her report with her board and follows the visits in her calendar, as long as she may see it', async () => {
+  const { http } = server.current();
+  const owner = await signIn(server.current(), demoEmails.owner);
+  const hetty = await signIn(server.current(), demoEmails.client);
+  const site = await siteOf('Gannet');
+  const at = `/sites/${site.id}/share-links`;
+  const board = { purpose: 'The board', days: 30 };
+  expect((await hetty.ask('post', `/sites/${(await siteOf('Kelp')).id}/share-links`, board)).status).toBe(404);
+  const made = (await hetty.ask('post', at, board)).body as { id: string; address: string };
+  await send('post', at, { purpose: 'Of the office', days: 30 });
+  // She sees her own, and ends no other.
+  const own = (await hetty.ask('get', at)).body as Array<{ id: string; purpose: string }>;
+  expect(own.map(({ purpose }) => purpose)).toEqual(['The board']);
+  const links = await get<Array<{ id: string; purpose: string }>>(at);
+  const office = links.find(({ purpose }) => purpose === 'Of the office')!;
+  expect((await hetty.ask('delete', `/share-links/${office.id}`)).status).toBe(409);
+
+  const shared = () => http.get(`/api/shared/${made.address.split('/').at(-1)}`);
+  expect((await shared()).status).toBe(200);
+  const { practice } = await owner.session();
+  const { name, timeZone, currency, version } = practice!;
+  await owner.ask('put', '/practice', { name, timeZone, currency, clientsShare: false }, version);
+  expect([(await shared()).status, (await hetty.ask('post', at, board)).status]).toEqual([410, 403]);
+  await owner.ask('put', '/practice', { name, timeZone, currency, clientsShare: true }, version + 1);
+  expect((await shared()).status).toBe(200);
+
+  const { jobs } = await get<SeasonAnswer>(`/sites/${site.id}/season?units=us`);
+  const job = jobs.find(({ state, day }) => state === 'open' && day !== null)!;
+  await send('put', `/jobs/${job.id}/crew?units=us`, { part: 'morning' }, 200, job.version);
+  const { address } = (await hetty.ask('post', '/calendar-links')).body as { address: string };
+  const feed = async () => (await http.get(new URL(address).pathname)).text.replaceAll('\r\n ', '');
+  const calendar = await feed();
+  expect(calendar).toContain(`${job.zone}\\, ${site.name}\\, morning`);
+  expect(calendar).not.toMatch(/Kelp Cottage|The evening before|\/cards\//);
+
+  const members = await get<MemberAnswer[]>('/members');
+  const member = members.find(({ person }) => person.email === demoEmails.client)!;
+  await owner.ask('delete', `/members/${member.id}`);
+  expect([(await shared()).body, await feed()]).toEqual([expect.objectContaining({ status: 410 }), expect.stringContaining('does not belong to the practice any more')]); // prettier-ignore
+});

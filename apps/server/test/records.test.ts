@@ -268,6 +268,12 @@ describe('the migrations', () => {
     const kinds = await column('kind');
     const places = await column('replacesId');
     const phones = await column('phone');
+    expect([await column('clientsShare'), await column('price')]).toEqual([1, expect.any(Number)]);
+    const priced = await column('price');
+    await owner.undoLastMigration();
+    expect([await column('clientsShare'), await column('clientId'), await column('part')]).toEqual([0, 0, 0]);
+    await owner.undoLastMigration();
+    expect(await column('price')).toBe(priced - 1);
     await owner.undoLastMigration();
     expect([await column('phone'), await column('ceiling')]).toEqual([phones - 1, 1]);
     await owner.undoLastMigration();

@@ -33,7 +33,7 @@ describe('what a request costs', () => {
     ['what wants doing', 20, () => '/rounds'],
     ['the board', 10, () => '/bags'],
     ['what a few letters find', 10, () => '/find?text=ga'],
-    ['the report of a site', 25, async () => `/sites/${(await siteOf('Gannet')).id}/report`],
+    ['the report of a site', 30, async () => `/sites/${(await siteOf('Gannet')).id}/report`],
   ])('%s: at most %i statements', async (_what, most, pathOf) => {
     const path = await pathOf();
     const said = await statements(() => get(path));

@@ -7,7 +7,7 @@ import { Route, Routes } from 'react-router';
 import { Invitation, Reset } from '../src/features/entrance/OneTimeLinks.tsx';
 import { SharedReport } from '../src/features/report/ReportPages.tsx';
 import { Entrance } from '../src/frame/Entrance.tsx';
-import { ShareForm } from '../src/frame/ShareForm.tsx';
+import { ShareForm } from '../src/features/report/ShareForm.tsx';
 import { changesOf, choose, problem, serve, show } from './page.tsx';
 import { site } from './scene.ts';
 
@@ -217,7 +217,7 @@ describe('a report that is shared', () => {
       place: site.place ?? null,
       ...{ practiceName: 'Brackwater', practicePhone: null, practiceEmail: null },
       owner: null,
-      price: null,
+      ...{ price: null, mayShare: false, earlier: [], entryKnown: true },
       quote: null,
       year: { done: [], next: [], moved: [], retests: [] },
       zones: [

@@ -126,6 +126,7 @@ const session = (role: SessionAnswer['role']): SessionAnswer => ({
     timeZone: 'UTC',
     currency: '$',
     phone: null,
+    clientsShare: false,
     email: null,
   },
   role,

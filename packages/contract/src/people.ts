@@ -138,6 +138,11 @@ export class PracticeInput {
   @IsOptional()
   @IsEmail({}, { message: 'Write the mail address whole, such as office@practice.example.' })
   email?: string | null;
+
+  /** Clients may make links to their own reports. */
+  @IsOptional()
+  @IsBoolean({ message: 'Say yes or no.' })
+  clientsShare?: boolean;
 }
 
 /** What a person has chosen for themselves. */
@@ -221,6 +226,8 @@ export class PracticeAnswer {
   @IsString() currency: string;
   @IsOptional() @IsString() phone: string | null;
   @IsOptional() @IsString() email: string | null;
+  /** Clients may make links to their own reports. */
+  @IsBoolean() clientsShare: boolean;
 }
 
 /** Where map tiles come from, and whose they are. */

@@ -1,6 +1,7 @@
 import type { Reading, UnitSystem, ZoneProgram } from '@glenfold/agronomy';
 import { Type } from './metadata.ts';
 import { OwnerReportAnswer } from './ownerReport.ts';
+import type { DayPart } from './season.ts';
 import { QuoteAnswer } from './quotes.ts';
 import { IsBoolean, IsInt, IsNumber, IsObject, IsOptional, IsString, ValidateNested } from 'class-validator';
 
@@ -35,6 +36,8 @@ export class ReportLineAnswer {
   @IsString() zone: string;
   /** "14 April 2027"; nothing where no day is known. */
   @IsOptional() @IsString() when: string | null;
+  /** Of that day, where it was said. */
+  @IsOptional() @IsString() part: DayPart | null;
   @IsString() words: string;
 }
 
@@ -97,12 +100,22 @@ export class PriceOfSiteAnswer {
   @IsOptional() @ValidateNested() @Type(() => SitePriceAnswer) price: SitePriceAnswer | null;
 }
 
+/** A report in plain words of before. */
+export class EarlierReportAnswer {
+  /** Day on which it was handed over. */
+  @IsString() on: string;
+  /** Address of it on paper. */
+  @IsString() pdf: string;
+}
+
 /** The report of one site. */
 export class SiteReportAnswer {
   @IsString() siteId: string;
   @IsString() siteName: string;
   @IsOptional() @IsString() place: string | null;
   @IsString() practiceName: string;
+  /** Whoever reads it is a client, and may make links to it. */
+  @IsBoolean() mayShare: boolean;
   /** By which it is reached. */
   @IsOptional() @IsString() practicePhone: string | null;
   @IsOptional() @IsString() practiceEmail: string | null;
@@ -113,6 +126,10 @@ export class SiteReportAnswer {
   @IsOptional() @ValidateNested() @Type(() => QuoteAnswer) quote: QuoteAnswer | null;
   /** What the year costs as it stands; nothing where none was told yet. */
   @IsOptional() @ValidateNested() @Type(() => SitePriceAnswer) price: SitePriceAnswer | null;
+  /** Reports in plain words that were handed over before the last. */
+  @ValidateNested({ each: true }) @Type(() => EarlierReportAnswer) earlier: EarlierReportAnswer[];
+  /** The practice knows how to get in. */
+  @IsBoolean() entryKnown: boolean;
   /** What was done this year, what comes next and what moved. */
   @ValidateNested() @Type(() => ReportYearAnswer) year: ReportYearAnswer;
 }

@@ -6,7 +6,7 @@ export const roleMeanings: Readonly<Record<Role, string>> = {
   owner: 'everything, with people and settings',
   advisor: 'all work on all sites',
   technician: 'sampling, field measurements and job records; no prices, no deleting',
-  client: 'reads the reports of the sites shared with them',
+  client: 'reads the reports of the sites shared with them, says yes or no to a quote, and writes to the practice',
 };
 
 /** Who may do what. The server decides by this table; the web only hides what it would refuse. */
@@ -20,7 +20,8 @@ export const permissions = {
   'costs.read': ['owner', 'advisor', 'client'],
   'prices.read': ['owner', 'advisor'],
   'prices.write': ['owner', 'advisor'],
-  'report.share': ['owner', 'advisor'],
+  /** A client shares what they read themselves, where the practice allows it. */
+  'report.share': ['owner', 'advisor', 'client'],
   /** Saying yes or no to what is offered. */
   'quote.answer': ['owner', 'advisor', 'client'],
   'practice.manage': ['owner'],

@@ -43,6 +43,10 @@ const asDay = { message: 'Write the day as 2027-03-14.' };
 export const jobStates = ['open', 'done', 'partly done', 'not done', 'superseded'] as const;
 export type JobState = (typeof jobStates)[number];
 
+/** Of a day, as a client is told when somebody comes. */
+export const dayParts = ['morning', 'midday', 'afternoon', 'evening'] as const;
+export type DayPart = (typeof dayParts)[number];
+
 /** Set a job to a day, or to none. */
 export class JobDayInput {
   @IsOptional()
@@ -81,6 +85,11 @@ export class JobCrewInput {
   @IsOptional()
   @IsUUID(undefined, { message: 'Choose a machine of the list.' })
   machineId?: string | null;
+
+  /** Of its day, as the client is told it. */
+  @IsOptional()
+  @IsIn(dayParts, oneOf('Part of the day', dayParts))
+  part?: DayPart | null;
 }
 
 /** A fixed date that the work has to be ready for. */
@@ -143,6 +152,7 @@ export class JobAnswer {
   @IsOptional() @IsString() earliest: string | null;
   @IsOptional() @IsString() latest: string | null;
   @IsOptional() @IsString() day: string | null;
+  @IsOptional() @IsString() part: DayPart | null;
   @IsString() state: JobState;
   /** What is to be said of its days. */
   @IsString({ each: true }) words: string[];

@@ -127,7 +127,7 @@ export const erasedColumns: Readonly<Record<string, ErasedTable>> = {
       hold: `CASE WHEN "hold" IS NOT NULL THEN jsonb_build_object('reason', 'a reason that was erased', 'words', NULL, 'since', "hold" -> 'since', 'by', NULL) END`,
     },
     told: ['name', 'dose', 'cautions', 'mixed', 'was'],
-    stays: ['key', 'remedy', 'sense', 'unit', 'state'],
+    stays: ['key', 'remedy', 'sense', 'unit', 'state', 'part'],
   },
   prediction: { told: ['retestWords'], stays: ['days'] },
   message: { emptied: { author: `'…'`, words: `'erased'` }, stays: ['side'] },

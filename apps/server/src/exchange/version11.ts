@@ -11,8 +11,13 @@ export const withAdded = (tables: Tables, added: Readonly<Record<string, Row | (
     }),
   );
 
-/** Tables of format 11, in those of today: what a program came to was not kept line by line. */
-export const today = (tables: Tables): Tables => withAdded(tables, { 'programs.json': { price: null } });
+/** Tables of format 11, in those of today: what a program came to was not kept line by line, no client shared a report, and no job had a part of the day. */
+export const today = (tables: Tables): Tables =>
+  withAdded(tables, {
+    'programs.json': { price: null },
+    'practice.json': { clientsShare: false },
+    'jobs.json': { part: null },
+  });
 
 /** An export of format 11, in the tables of today. */
 export const readVersion11 = (files: ReadonlyMap<string, string>): Tables => today(readTables(files, exportedTables));

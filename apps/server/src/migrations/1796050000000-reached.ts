@@ -4,7 +4,8 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 const BEFORE = `'version', q."version")`;
 const SINCE = `'version', q."version", 'phone', q."phone", 'email', q."email")`;
 
-async function whoAsks(runner: QueryRunner, from: string, to: string): Promise<void> {
+/** Tell who asks something else of the practice. */
+export async function whoAsks(runner: QueryRunner, from: string, to: string): Promise<void> {
   const [{ definition }] = (await runner.query(`SELECT pg_get_functiondef('who_asks'::regproc) AS definition`)) as [
     { readonly definition: string },
   ];

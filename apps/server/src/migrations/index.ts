@@ -32,6 +32,7 @@ import { Messages1796030000000 } from './1796030000000-messages.ts';
 import { Ceilings1796040000000 } from './1796040000000-ceilings.ts';
 import { Reached1796050000000 } from './1796050000000-reached.ts';
 import { Prices1796060000000 } from './1796060000000-prices.ts';
+import { Boards1796070000000 } from './1796070000000-boards.ts';
 
 /** In the order they are run. */
 export const migrations = [
@@ -69,4 +70,5 @@ export const migrations = [
   Ceilings1796040000000,
   Reached1796050000000,
   Prices1796060000000,
+  Boards1796070000000,
 ] as const;

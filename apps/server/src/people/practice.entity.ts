@@ -28,6 +28,10 @@ export class Practice {
   @Column({ type: 'text', nullable: true })
   email: string | null;
 
+  /** Clients may make links to their own reports; such a link ends with their access. */
+  @Column({ type: 'boolean', default: false })
+  clientsShare: boolean;
+
   @CreateDateColumn({ type: 'timestamptz' })
   createdAt: Date;
 

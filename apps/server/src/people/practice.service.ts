@@ -17,7 +17,8 @@ export class PracticeService {
     return this.records.scoped((manager) => manager.findOneByOrFail(Practice, { id: practiceId }));
   }
 
-  change({ name, timeZone, currency, phone = null, email = null }: PracticeInput, version: number): Promise<Practice> {
+  change(input: PracticeInput, version: number): Promise<Practice> {
+    const { name, timeZone, currency, phone = null, email = null, clientsShare } = input;
     return this.records.scoped(async (manager) => {
       const { practiceId } = this.work;
       const practice = await manager.findOneOrFail(Practice, {
@@ -29,7 +30,16 @@ export class PracticeService {
         const changedAt = (at ?? practice.createdAt).toISOString();
         throw new Stale({ current: practiceAnswer(practice), changedBy: by, changedAt });
       }
-      return manager.save(Object.assign(practice, { name, timeZone, currency, phone, email }));
+      return manager.save(
+        Object.assign(practice, {
+          name,
+          timeZone,
+          currency,
+          phone,
+          email,
+          clientsShare: clientsShare ?? practice.clientsShare,
+        }),
+      );
     });
   }
 }
@@ -43,6 +53,7 @@ export function practiceAnswer({
   version,
   phone,
   email,
-}: Pick<Practice, 'id' | 'name' | 'demo' | 'timeZone' | 'currency' | 'version' | 'phone' | 'email'>): PracticeAnswer {
-  return { id, name, demo, timeZone, currency, version, phone, email };
+  clientsShare,
+}: Omit<Practice, 'createdAt'>): PracticeAnswer {
+  return { id, name, demo, timeZone, currency, version, phone, email, clientsShare };
 }

@@ -64,7 +64,7 @@ export class SetupService {
   ): Promise<MadePractice> {
     const { id: practiceId } = await manager.save(
       manager.create(Practice, {
-        ...{ name, demo },
+        ...{ name, demo, clientsShare: demo },
         timeZone: timeZone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone,
         ...(currency ? { currency } : {}),
       }),

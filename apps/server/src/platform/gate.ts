@@ -26,6 +26,7 @@ export interface Access {
     readonly version: number;
     readonly phone: string | null;
     readonly email: string | null;
+    readonly clientsShare: boolean;
   } | null;
   /** Nothing when the person does not belong to the practice any more. */
   readonly role: Role | null;

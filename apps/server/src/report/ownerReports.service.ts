@@ -1,5 +1,5 @@
 import { type OwnerReport, type OwnerZone, type UnitSystem, grassWords } from '@glenfold/agronomy';
-import { type OwnerReportAnswer, allows } from '@glenfold/contract';
+import { type EarlierReportAnswer, type OwnerReportAnswer, allows } from '@glenfold/contract';
 import { Injectable, StreamableFile } from '@nestjs/common';
 import { In, IsNull, Not } from 'typeorm';
 import { GroundService } from '../ground/ground.service.ts';
@@ -23,8 +23,6 @@ import { ownerPaper } from './ownerPdf.ts';
 import { ownerWhole, ownerZone } from './ownerZones.ts';
 
 const KIND = 'owner reports';
-/** Photos on a zone’s page. */
-const MOST_PHOTOS = 2;
 
 /** Reports for owners: asked for, made as long work, looked over, handed over. */
 @Injectable()
@@ -57,6 +55,19 @@ export class OwnerReports {
         { createdAt: 'DESC' },
       );
     return newest ? this.#told(newest, under) : null;
+  }
+
+  /** Those that were handed over before the last, newest first. */
+  async earlier(siteId: string, under: string): Promise<EarlierReportAnswer[]> {
+    const before = await this.records
+      .of(OwnerReportRecord)
+      .find({ siteId, state: 'superseded', handedOverAt: Not(IsNull()) }, { handedOverAt: 'DESC' });
+    return Promise.all(
+      before.map(async ({ id, handedOverAt }) => ({
+        on: await this.days.on(siteId, handedOverAt!),
+        pdf: `/api${under}/owner-reports/${id}/report.pdf`,
+      })),
+    );
   }
 
   /** Ask for a draft, to be made as long work: what was asked for and not handed over before is let go; its letter is kept where it was changed. */
@@ -153,12 +164,12 @@ export class OwnerReports {
 
   /**
    * On paper.
-   * @param siteId of the report in which it is read: there only what was handed over; nothing for those who work on it
+   * @param siteId of the report in which it is read: there only what was handed over, now or before; nothing for those who work on it
    * @param appendix the workings behind it
    */
   async onPaper(id: string, siteId: string | null, appendix: boolean): Promise<StreamableFile> {
     const record = await this.records.of(OwnerReportRecord).one(id);
-    if (siteId !== null && (record.siteId !== siteId || record.state !== 'handed over')) notFound();
+    if (siteId !== null && (record.siteId !== siteId || record.handedOverAt === null)) notFound();
     if (!record.made)
       throw new Problem(409, 'Not made yet', 'This report is still being made. Wait until it is ready, then open it.');
     const answer = await this.#told(record, '');
@@ -183,7 +194,7 @@ export class OwnerReports {
     );
   }
 
-  /** The newest photos of each zone. */
+  /** The newest photo of each zone, and the first: after and before. */
   async #photos(zoneIds: readonly string[]): Promise<OwnerPhoto[]> {
     const photos = await this.records
       .of(ZonePhoto)
@@ -191,7 +202,7 @@ export class OwnerReports {
     return zoneIds.flatMap((zoneId) =>
       photos
         .filter((photo) => photo.zoneId === zoneId)
-        .slice(0, MOST_PHOTOS)
+        .filter((_photo, place, own) => place === 0 || place === own.length - 1)
         .map(({ caption, takenOn, thumb }) => ({ zoneId, caption, takenOn, thumb: thumb! })),
     );
   }

@@ -161,7 +161,8 @@ export class ReportController {
   @Get('sites/:siteId/share-links')
   @For('report.share')
   @ApiOkResponse({ type: ShareLinkAnswer, isArray: true })
-  shared(@Param('siteId', ParseUUIDPipe) siteId: string): Promise<ShareLinkAnswer[]> {
+  shared(@Param('siteId', ParseUUIDPipe) siteId: string, @Req() { access }: Request): Promise<ShareLinkAnswer[]> {
+    if (readable(access!)?.includes(siteId) === false) notFound();
     return this.links.links(siteId);
   }
 
@@ -169,7 +170,12 @@ export class ReportController {
   @Post('sites/:siteId/share-links')
   @For('report.share')
   @ApiCreatedResponse({ type: ShareLinkAnswer })
-  share(@Param('siteId', ParseUUIDPipe) siteId: string, @Body() input: ShareLinkInput): Promise<ShareLinkAnswer> {
+  share(
+    @Param('siteId', ParseUUIDPipe) siteId: string,
+    @Body() input: ShareLinkInput,
+    @Req() { access }: Request,
+  ): Promise<ShareLinkAnswer> {
+    if (readable(access!)?.includes(siteId) === false) notFound();
     return this.links.make(siteId, input);
   }
 

@@ -13,6 +13,7 @@ import { GroundService, type SitesAsked } from '../ground/ground.service.ts';
 import { PracticeService } from '../people/practice.service.ts';
 import { notFound } from '../platform/problem.ts';
 import { workingsAside } from '../platform/workings.ts';
+import { Work } from '../platform/work.ts';
 import { HandingOver } from '../rates/handingOver.service.ts';
 import { Quotes } from '../rates/quotes.service.ts';
 import { RatesService } from '../rates/rates.service.ts';
@@ -39,6 +40,7 @@ export class ReportService {
     private readonly proofs: ProofService,
     private readonly owners: OwnerReports,
     private readonly prices: SitePrice,
+    private readonly work: Work,
   ) {}
 
   /** @param only sites that may be read; all when absent */
@@ -54,16 +56,21 @@ export class ReportService {
     const { site, zones } = basis;
     const practice = await this.practices.current();
     const issued = await this.rates.handedOver(zones.map(({ id }) => id));
+    const owner = await this.owners.newest(siteId, true, under);
     const quote = await this.quotes.last(siteId);
+    const jobs = await this.jobs.of(siteId);
     const { name: siteName, place } = site;
     return {
       siteId,
       siteName,
       place,
+      mayShare: this.work.worker.role === 'client' && practice.clientsShare,
       ...{ practiceName: practice.name, practicePhone: practice.phone, practiceEmail: practice.email },
-      year: await this.#year(siteId, basis),
-      owner: await this.owners.newest(siteId, true, under),
-      price: await this.prices.of(siteId),
+      year: await this.#year(siteId, basis, jobs),
+      owner,
+      earlier: owner ? await this.owners.earlier(siteId, under) : [],
+      entryKnown: !!site.access?.gate,
+      price: await this.prices.of(siteId, { jobs, currency: practice.currency }),
       quote: quote && { ...quote, pdf: `/api${under}/quotes/${quote.id}/quote.pdf` },
       zones: await this.#zones(zones, new Map(issued.map((plan) => [plan.zoneId, plan])), under),
     };
@@ -92,9 +99,8 @@ export class ReportService {
   }
 
   /** What was done in the last twelve months, what comes next, what moved, and when to test again. */
-  async #year(siteId: string, basis: SeasonBasis): Promise<ReportYearAnswer> {
+  async #year(siteId: string, basis: SeasonBasis, jobs: Job[]): Promise<ReportYearAnswer> {
     const { zones } = basis;
-    const jobs = await this.jobs.of(siteId);
     const { zones: proved, today } = await this.proofs.proof(siteId, { basis, jobs });
     const nameOf = (zoneId: string): string => zones.find(({ id }) => id === zoneId)?.name ?? '';
     return {
@@ -102,22 +108,22 @@ export class ReportService {
         .flatMap((zone) =>
           carriedOut(standing(zone.entries))
             .filter(({ on }) => lastDayOf(on) > dayOn(today, -365) && lastDayOf(on) <= today)
-            .map(({ on, kind, words }) => ({ zone: zone.name, when: on, words: doneWords(kind, words) })),
+            .map(({ on, kind, words }) => ({ zone: zone.name, when: on, part: null, words: doneWords(kind, words) })),
         )
         .sort(byDay),
       next: oneLineADay(
         jobs
           .filter(({ state, zoneId }) => (state === 'open' || state === 'partly done') && nameOf(zoneId) !== '')
-          .map((job) => ({ zone: nameOf(job.zoneId), when: whenOf(job), words: nextWords(job) })),
+          .map((job) => ({ zone: nameOf(job.zoneId), when: whenOf(job), part: job.part, words: nextWords(job) })),
       )
         .sort(byDay)
         .slice(0, MOST_NEXT),
       moved: proved.flatMap(({ zone, predictions }) => {
         const told = predictions.find((one) => one.proved !== null);
-        return told ? [{ zone, when: told.retestedOn, words: `pH. ${told.proved!.words.split(':')[0]!}: ${told.proved!.inside ? 'as foretold' : 'not as foretold, and we say why'}.` }] : []; // prettier-ignore
+        return told ? [{ zone, when: told.retestedOn, part: null, words: `pH. ${told.proved!.words.split(':')[0]!}: ${told.proved!.inside ? 'as foretold' : 'not as foretold, and we say why'}.` }] : []; // prettier-ignore
       }),
       retests: proved.flatMap(({ zone, retestOn, retestWords, from }) =>
-        from === null || retestOn === null ? [] : [{ zone, when: retestOn, words: retestWords ?? '' }],
+        from === null || retestOn === null ? [] : [{ zone, when: retestOn, part: null, words: retestWords ?? '' }],
       ),
     };
   }
@@ -144,7 +150,7 @@ const byDay = (one: ReportLineAnswer, other: ReportLineAnswer): number =>
 
 /** What is done in a zone on one day, on one line. */
 function oneLineADay(lines: readonly ReportLineAnswer[]): ReportLineAnswer[] {
-  const days = grouped(lines, ({ zone, when }) => JSON.stringify([zone, when]));
+  const days = grouped(lines, ({ zone, when, part }) => JSON.stringify([zone, when, part]));
   return [...days.values()].map((own) => ({
     ...own[0]!,
     words: [...new Set(own.map(({ words }) => words))].join(', '),

@@ -14,6 +14,10 @@ export class ShareLink extends Owned {
   @Column({ type: 'text' })
   madeBy: string;
 
+  /** The client who made it: it ends with their access; nothing where the practice made it. */
+  @Column({ type: 'uuid', nullable: true })
+  clientId: string | null;
+
   /** SHA-256 of what stands in the address. */
   @Column({ type: 'text' })
   tokenHash: string;

@@ -15,11 +15,18 @@ import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
 import { Program } from '../rates/program.entity.ts';
 import { Quote, QuoteLine } from '../rates/quote.entity.ts';
-import { Job } from '../season/job.entity.ts';
+import type { Job } from '../season/job.entity.ts';
+import { JobsService } from '../season/jobs.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { OwnerReportRecord } from './ownerReport.entity.ts';
 
 const YEAR = 366 * 86_400_000;
+/** What is read for other parts of a report too. */
+interface Known {
+  readonly jobs: readonly Job[];
+  readonly currency: string;
+}
+
 /** A price, and the moment at which it was told. */
 interface Telling {
   readonly at: Date;
@@ -49,52 +56,39 @@ export class SitePrice {
     private readonly days: Days,
     private readonly clock: Clock,
     private readonly work: Work,
+    private readonly jobs: JobsService,
   ) {}
 
-  /** The price as it stands; nothing where none was told, and for those who see none. */
-  async of(siteId: string): Promise<SitePriceAnswer | null> {
+  /**
+   * The price as it stands; nothing where none was told, and for those who see none.
+   * @param known what was read already
+   */
+  async of(siteId: string, known: Partial<Known> = {}): Promise<SitePriceAnswer | null> {
     const { role } = this.work.worker;
     if (role !== null && !allows(role, 'costs.read')) return null;
-    const quote = await this.#quote(siteId);
+    const dayOf = await this.days.at(siteId);
+    const quote = await this.#quote(siteId, dayOf(this.clock.now()));
     const since = quote?.at ?? new Date(this.clock.now().getTime() - YEAR);
     const programs = await this.#programs(siteId, since);
     const report = await this.#report(siteId);
     const later = [...programs, ...(report && report.at >= since ? [report] : [])];
     const tellings = [...(quote ? [quote] : []), ...later.sort((one, other) => Number(one.at) - Number(other.at))];
     if (tellings.length === 0) return null;
-    const done = await this.#done(siteId, since);
+    const done = doneOf(known.jobs ?? (await this.jobs.of(siteId)), dayOf(since));
     const told: ToldPrice[] = [];
     for (const { at, price } of tellings) {
       const lines = price.lines.filter((line) => !(quote?.declined.has(keyOf(line)) && this.#isBefore(at, quote)));
-      told.push({ ...price, lines, on: await this.days.on(siteId, at) });
+      told.push({ ...price, lines, on: dayOf(at) });
     }
     const standing = standingPrice(told, done);
     return {
       sum: yearSum(standing),
-      currency: quote?.quote.currency ?? (await this.practices.current()).currency,
+      currency: quote?.quote.currency ?? known.currency ?? (await this.practices.current()).currency,
       lines: standing.lines.map(({ zone, key, price }) => ({ zone, key, price })),
       unpriced: standing.lines.filter(({ price }) => price === null).map(({ name, zone }) => `${name}, ${zone}`),
-      quote: quote?.quote.answeredAt ? await this.#since(siteId, quote, standing, done) : null,
-      report: report && (await this.#since(siteId, report, standing, done)),
+      quote: quote?.quote.answeredAt ? sinceTold(quote, dayOf, standing, done) : null,
+      report: report && sinceTold(report, dayOf, standing, done),
       over: quote ? overCeiling(quote, standing) : [],
-    };
-  }
-
-  async #since(
-    siteId: string,
-    { at, price, ...of }: Telling | Offered,
-    standing: StandingPrice,
-    done: ReadonlySet<string>,
-  ): Promise<PriceToldAnswer> {
-    const answered = 'quote' in of ? of.quote.answeredAt : null;
-    return {
-      on: await this.days.on(siteId, answered ?? at),
-      by: 'quote' in of ? of.quote.answeredBy : null,
-      sum: yearSum(price),
-      changes: priceSince(price, standing, done).map(({ zone, words, on, difference }) => ({
-        ...{ zone, words, difference },
-        on: on || null,
-      })),
     };
   }
 
@@ -104,11 +98,11 @@ export class SitePrice {
   }
 
   /** The quote that stands; one whose days are over without an answer tells no price. */
-  async #quote(siteId: string): Promise<Offered | null> {
+  async #quote(siteId: string, today: string): Promise<Offered | null> {
     const [quote] = await this.records
       .of(Quote)
       .find({ siteId, state: In(['open', 'answered', 'taken over']) }, { offeredAt: 'DESC' });
-    if (!quote || (quote.answeredAt === null && (await this.days.on(siteId)) > quote.validUntil)) return null;
+    if (!quote || (quote.answeredAt === null && today > quote.validUntil)) return null;
     const all = await this.records.of(QuoteLine).find({ quoteId: quote.id }, { position: 'ASC' });
     const lines = all.filter(({ answer }) => answer !== 'declined');
     return {
@@ -135,17 +129,34 @@ export class SitePrice {
     // Its sums are those of the day on which it was made, not of the one on which it was given.
     return { at: report!.createdAt, price: { ...told.price, zoneIds: told.pages.map(({ zoneId }) => zoneId) } };
   }
+}
 
-  /** What is done or begun of this year. */
-  async #done(siteId: string, since: Date): Promise<ReadonlySet<string>> {
-    const jobs = await this.records.of(Job).find({
-      siteId,
-      state: In(['done', 'partly done']),
-      createdAt: MoreThanOrEqual(new Date(since.getTime() - YEAR)),
-    });
-    const from = await this.days.on(siteId, since);
-    return new Set(jobs.filter(({ day, latest }) => (day ?? latest ?? from) >= from).map(keyOf));
-  }
+/** What is done or begun of this year. */
+const doneOf = (jobs: readonly Job[], from: string): ReadonlySet<string> =>
+  new Set(
+    jobs
+      .filter(
+        ({ state, day, latest }) => (state === 'done' || state === 'partly done') && (day ?? latest ?? from) >= from,
+      )
+      .map(keyOf),
+  );
+
+function sinceTold(
+  { at, price, ...of }: Telling | Offered,
+  dayOf: (at: Date) => string,
+  standing: StandingPrice,
+  done: ReadonlySet<string>,
+): PriceToldAnswer {
+  const { answeredAt = null, answeredBy = null } = 'quote' in of ? of.quote : {};
+  return {
+    on: dayOf(answeredAt ?? at),
+    by: answeredBy,
+    sum: yearSum(price),
+    changes: priceSince(price, standing, done).map(({ zone, words, on, difference }) => ({
+      ...{ zone, words, difference },
+      on: on || null,
+    })),
+  };
 }
 
 /** Lines that were agreed to up to an amount, and cost more now that they have a price. */

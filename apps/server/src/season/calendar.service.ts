@@ -1,5 +1,5 @@
 import { cardOf, dayOn } from '@glenfold/agronomy';
-import type { CalendarLinkAnswer } from '@glenfold/contract';
+import type { CalendarLinkAnswer, Role } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator';
 import { Any, Not, In } from 'typeorm';
@@ -48,12 +48,12 @@ export class CalendarService {
     await this.records.of(CalendarLink).remove(id);
   }
 
-  /** The feed of whoever holds a link: jobs of that person, and those that nobody was given. */
+  /** The feed of whoever holds a link: jobs of that person, and those that nobody was given; of a client what is done on their sites. */
   async feed(token: string): Promise<string> {
     const link = await this.door.open((manager) =>
       manager.findOne(CalendarLink, { where: { tokenHash: hashToken(token) }, withDeleted: true }),
     );
-    const ask = 'Make a new one on the Season step.';
+    const ask = 'Make a new one where you made it.';
     if (!link) throw new Problem(404, 'No such calendar', `This address is not complete, or was never made. ${ask}`);
     if (link.deletedAt) throw new Problem(410, 'Revoked', `This address was taken back. ${ask}`);
     return this.work.run({ practiceId: link.practiceId, person: null, role: null }, () => this.#calendar(link));
@@ -61,15 +61,20 @@ export class CalendarService {
 
   async #calendar({ personId, practiceId }: CalendarLink): Promise<string> {
     const [person] = await this.records.scoped((manager) =>
-      manager.query<Array<{ name: string }>>(
-        `SELECT p."name" FROM person p JOIN membership m ON m."personId" = p."id" AND m."practiceId" = $2 AND m."deletedAt" IS NULL
+      manager.query<Array<{ name: string; role: Role; siteIds: string[] }>>(
+        `SELECT p."name", m."role", m."siteIds" FROM person p JOIN membership m ON m."personId" = p."id" AND m."practiceId" = $2 AND m."deletedAt" IS NULL
          WHERE p."id" = $1`,
         [personId, practiceId],
       ),
     );
     if (!person) throw new Problem(410, 'Revoked', 'This person does not belong to the practice any more.');
     const all = await this.records.of(Job).find({ state: Not(In(['superseded', 'not done'])) }, { day: 'ASC' });
-    const jobs = all.filter((job) => job.day !== null && (job.personId === null || job.personId === personId));
+    const isClient = person.role === 'client';
+    const jobs = all.filter(
+      (job) =>
+        job.day !== null &&
+        (isClient ? person.siteIds.includes(job.siteId) : job.personId === null || job.personId === personId),
+    );
     const names = async (entity: typeof Site | typeof Zone, ids: readonly string[]) =>
       new Map(
         (await this.records.of(entity as typeof Site).findEver({ id: Any([...new Set(ids)]) })).map(({ id, name }) => [
@@ -98,16 +103,17 @@ export class CalendarService {
         allDay: true,
         timezone: 'UTC',
         status: job.hold ? ICalEventStatus.TENTATIVE : ICalEventStatus.CONFIRMED,
-        summary: `${job.hold ? 'On hold: ' : job.state === 'done' ? 'Done: ' : ''}${job.name}, ${job.zone}, ${job.siteName}`,
+        summary: `${job.hold ? 'On hold: ' : job.state === 'done' ? 'Done: ' : ''}${job.name}, ${job.zone}, ${job.siteName}${job.part ? `, ${job.part}` : ''}`,
         location: job.siteName,
         description: [
           [job.dose, job.amount].filter(Boolean).join(', '),
           job.hold ? `On hold since ${job.hold.since}: ${job.hold.reason}.` : '',
-          ...cardOf(job.remedy).evening.map((line) => `The evening before: ${line}`),
+          // What is made ready the evening before is the crew’s own.
+          ...(isClient ? [] : cardOf(job.remedy).evening.map((line) => `The evening before: ${line}`)),
         ]
           .filter(Boolean)
           .join('\n'),
-        url: `${this.installation.address}/cards/${job.id}`,
+        url: `${this.installation.address}${isClient ? `/reports/${job.siteId}` : `/cards/${job.id}`}`,
       });
     }
     return calendar.toString();

@@ -33,7 +33,7 @@ export function handedJobs(
         ...{ productId: productIdOf(other), name: other.name, unit: other.unit },
         quantity: other.quantity.value / treatment.doses.length,
       })),
-      ...{ dated: false, moved: false, words: [], state: 'open' as const },
+      ...{ dated: false, moved: false, part: null, words: [], state: 'open' as const },
     };
     const before = placeOfFormer.get(doseId);
     return { job: before ? { ...job, ...decidedOf(before, job) } : job, before };
@@ -83,20 +83,21 @@ export function jobsAhead(
 }
 
 /** What people had decided of a job, a sentence each. */
-function decisionsOf({ hold, person, machine }: JobAnswer, { moved }: Job): string[] {
+function decisionsOf({ hold, person, machine, part }: JobAnswer, { moved }: Job): string[] {
   return [
     ...(hold ? [`on hold: ${hold.words ?? hold.reason}`] : []),
     ...(person ? [`given to ${person}`] : []),
     ...(machine ? [`with ${machine}`] : []),
+    ...(part ? [`in the ${part}`] : []),
     ...(moved ? ['its day was set by hand'] : []),
   ];
 }
 
 /** What people had decided of a job whose place another takes, and what it was to be where that is another amount. */
 function decidedOf(before: Job, job: FormerAmount): Partial<Job> {
-  const { hold, personId, machineId, moved, day, movedBecause } = before;
+  const { hold, personId, machineId, part, moved, day, movedBecause } = before;
   return {
-    ...{ replacesId: before.id, hold, personId, machineId },
+    ...{ replacesId: before.id, hold, personId, machineId, part },
     ...(moved ? { moved, day, movedBecause, dated: true } : {}),
     was: sameAmount(before, job) ? before.was : amountKept(before),
   };

@@ -1,5 +1,5 @@
 import type { MixedIn, RemedyName, Sense } from '@glenfold/agronomy';
-import type { JobState } from '@glenfold/contract';
+import type { DayPart, JobState } from '@glenfold/contract';
 import { Column, Entity } from 'typeorm';
 import { Owned } from '../platform/owned.ts';
 
@@ -91,6 +91,10 @@ export class Job extends Owned {
 
   @Column({ type: 'date', nullable: true })
   day: string | null;
+
+  /** Of its day, as its client is told it. */
+  @Column({ type: 'text', nullable: true })
+  part: DayPart | null;
 
   @Column({ type: 'jsonb', default: [] })
   words: readonly string[];

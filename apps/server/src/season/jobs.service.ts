@@ -133,7 +133,11 @@ export class JobsService {
     return this.records.of(Job).change(id, { hold: null }, { version, tell: told });
   }
 
-  async crew(id: string, { personId = null, machineId = null }: JobCrewInput, version: number): Promise<Job> {
+  async crew(
+    id: string,
+    { personId = null, machineId = null, part = null }: JobCrewInput,
+    version: number,
+  ): Promise<Job> {
     const faults = [
       ...(personId !== null && !(await this.#belongs(personId))
         ? [{ field: 'personId', message: 'Choose somebody of the practice.' }]
@@ -143,7 +147,7 @@ export class JobsService {
         : []),
     ];
     if (faults.length > 0) refuse(faults);
-    return this.records.of(Job).change(id, { personId, machineId }, { version, tell: told });
+    return this.records.of(Job).change(id, { personId, machineId, part }, { version, tell: told });
   }
 
   /** How far a job is, by what was written of it; what is left of one that was done in part stays to be done. */
@@ -200,7 +204,7 @@ export class JobsService {
         dose: doseWords(job, doses.get(dosesOf(job))!.length),
         product: nameOf(products, job.productId),
         amount: amountOf(job, nameOf(products, job.productId), units),
-        ...{ earliest: job.earliest, latest: job.latest, day: job.day, state: job.state },
+        ...{ earliest: job.earliest, latest: job.latest, day: job.day, part: job.part, state: job.state },
         words: [...job.words],
         breaks: [...(season?.breaks.get(job.id) ?? [])],
         movedBecause: job.movedBecause,
@@ -350,6 +354,6 @@ export const openOrDone = ({ state }: Job): boolean => state !== 'not done' && s
 /** What doses of one treatment have in common. */
 const dosesOf = ({ zoneId, key, programId }: Job): string => `${zoneId} ${programId} ${key}`;
 
-const told = ({ version, day, hold, personId, machineId, state }: Job) => ({
-  ...{ version, day, hold, personId, machineId, state },
+const told = ({ version, day, part, hold, personId, machineId, state }: Job) => ({
+  ...{ version, day, part, hold, personId, machineId, state },
 });

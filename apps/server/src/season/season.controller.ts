@@ -228,7 +228,7 @@ export class SeasonController {
 
   /** One’s own calendar addresses. */
   @Get('calendar-links')
-  @For('work.read')
+  @For('report.read')
   @ApiOkResponse({ type: [CalendarLinkAnswer] })
   links(): Promise<CalendarLinkAnswer[]> {
     return this.calendars.links();
@@ -236,7 +236,7 @@ export class SeasonController {
 
   /** Make a link by which a calendar follows the jobs. */
   @Post('calendar-links')
-  @For('work.read')
+  @For('report.read')
   @ApiCreatedResponse({ type: CalendarLinkAnswer })
   makeLink(): Promise<CalendarLinkAnswer> {
     return this.calendars.make();
@@ -244,7 +244,7 @@ export class SeasonController {
 
   /** End a calendar's link. */
   @Delete('calendar-links/:id')
-  @For('work.read')
+  @For('report.read')
   @HttpCode(204)
   @ApiNoContentResponse()
   revokeLink(@Param('id', ParseUUIDPipe) id: string): Promise<void> {

@@ -11,7 +11,7 @@ import { Empty, Opening, Trouble } from '../ui/bits.tsx';
 import { type Deferred, deferred } from '../ui/deferred.tsx';
 import { useMay } from '../ui/session.tsx';
 import { useUndo } from '../ui/undo.tsx';
-import { ShareForm } from './ShareForm.tsx';
+import { ShareForm } from '../features/report/ShareForm.tsx';
 import { SiteForm } from '../ui/SiteForm.tsx';
 import { SiteHead } from './SiteHead.tsx';
 import { StepLine } from './StepLine.tsx';

@@ -32,8 +32,8 @@ export function JobMark({ job, size = 14 }: { readonly job: JobAnswer; readonly 
 }
 
 /** "Mon 12 Apr 2027, in 9 days"; or the span it may still have. */
-export function jobDay({ day, earliest, latest }: JobAnswer, today: string): string {
-  if (day !== null) return `${dayWords(day)}, ${fromToday(day, today)}`;
+export function jobDay({ day, part, earliest, latest }: JobAnswer, today: string): string {
+  if (day !== null) return `${dayWords(day)}${part ? `, ${part}` : ''}, ${fromToday(day, today)}`;
   return earliest && latest ? `no day yet; ${spanWords(earliest, latest)}` : 'no day yet';
 }
 

@@ -1,6 +1,6 @@
 import { type PracticeAnswer, PracticeInput } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
-import { Autocomplete, Box, Button, TextField, Typography } from '@mui/material';
+import { Autocomplete, Box, Button, Checkbox, FormControlLabel, TextField, Typography } from '@mui/material';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 
@@ -9,8 +9,8 @@ import { useSession } from '../../ui/session.tsx';
 import { Histories } from './Histories.tsx';
 import { useSavePractice } from './api.ts';
 
-const given = ({ name, timeZone, currency, phone, email }: PracticeAnswer): PracticeInput => ({
-  ...{ name, timeZone, currency, phone, email },
+const given = ({ name, timeZone, currency, phone, email, clientsShare }: PracticeAnswer): PracticeInput => ({
+  ...{ name, timeZone, currency, phone, email, clientsShare },
 });
 
 function Name({ practice }: { readonly practice: PracticeAnswer }) {
@@ -82,6 +82,16 @@ function Name({ practice }: { readonly practice: PracticeAnswer }) {
           label="Mail"
           error={!!formState.errors.email}
           helperText={formState.errors.email?.message ?? 'So does this'}
+        />
+        <Controller
+          name="clientsShare"
+          control={control}
+          render={({ field: { value, onChange } }) => (
+            <FormControlLabel
+              control={<Checkbox checked={value ?? false} onChange={(_event, checked) => onChange(checked)} />}
+              label="Clients may share their report by a link"
+            />
+          )}
         />
         <Button type="submit" variant="outlined" disabled={save.isPending || !formState.isDirty} sx={{ minHeight: 40 }}>
           Save

@@ -25,7 +25,7 @@ export function newsOf(
       ...year.next.filter(({ words }) => words.includes(': waits since')).map(({ zone, words }) => `${zone}: ${withReadableDays(words.replace(': waits', ' waits'))}.`), // prettier-ignore
       ...soon
         .filter(({ words }) => !words.includes(': waits since'))
-        .map(({ zone, when, words }) => `${when === today ? 'Today' : dayWords(when!)}: ${words}, ${zone}.`),
+        .map(({ zone, when, part, words }) => `${when === today ? 'Today' : dayWords(when!)}${part ? `, ${part}` : ''}: ${words}, ${zone}.`), // prettier-ignore
     ],
     fresh: [
       ...messages

@@ -1,13 +1,16 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { colours, onDark } from '../../ui/theme.ts';
+import { CalendarDialog } from '../../ui/CalendarDialog.tsx';
 import { More } from '../../ui/More.tsx';
 import { News } from './News.tsx';
 import { Conversation } from '../../ui/Conversation.tsx';
 import { ReachPractice } from '../../ui/ReachPractice.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { useMay, useSession } from '../../ui/session.tsx';
+import { ShareForm } from './ShareForm.tsx';
 import { Offered } from './Offered.tsx';
 import { SiteReport } from './SiteReport.tsx';
 import { reportQueries } from './api.ts';
@@ -16,7 +19,8 @@ const page = { px: { xs: 2, md: 5 }, py: 3, maxWidth: 760 };
 
 /** The sites whose reports a client reads: their whole Glenfold. */
 export function Reports() {
-  const { practice } = useSession();
+  const { practice, role } = useSession();
+  const [calendar, setCalendar] = useState(false);
   const pages = useInfiniteQuery(reportQueries.reports());
   const sites = pages.data?.pages.flatMap((page) => page.sites);
   return (
@@ -24,6 +28,12 @@ export function Reports() {
       <Typography variant="h1" sx={{ mb: 2 }}>
         Your reports
       </Typography>
+      {role === 'client' && (
+        <Button size="small" onClick={() => setCalendar(true)} sx={{ px: 0, mb: 1 }}>
+          Visits in your calendar…
+        </Button>
+      )}
+      {calendar && <CalendarDialog onClose={() => setCalendar(false)} />}
       {practice && (
         <Typography sx={{ color: colours.faded, mt: -1, mb: 2 }}>
           By <ReachPractice {...practice} />.
@@ -61,6 +71,7 @@ export function ReportPage() {
   const may = useMay();
   const { name = '' } = useSession().person ?? {};
   const { data: report, error } = useQuery(reportQueries.report(siteId));
+  const [sharing, setSharing] = useState(false);
   return (
     <>
       <Box component="nav" aria-label="Back" sx={{ px: { xs: 2, md: 5 }, pt: 1.5 }}>
@@ -76,6 +87,14 @@ export function ReportPage() {
       {report && (
         <SiteReport report={report}>
           {!may('work.read') && <News report={report} />}
+          {report.mayShare && (
+            <Box sx={{ mb: 3 }}>
+              <Button variant="outlined" onClick={() => setSharing(true)}>
+                Share this report…
+              </Button>
+            </Box>
+          )}
+          {sharing && <ShareForm site={{ id: siteId, name: report.siteName }} onClose={() => setSharing(false)} />}
           {report.quote && may('quote.answer') && (
             <Offered under={`/sites/${siteId}/report`} quote={report.quote} by={name} />
           )}

@@ -125,6 +125,29 @@ function ToDo({
   );
 }
 
+/** What the test says in plain words; its numbers are one press away. */
+function Plainly({ plan: { reading, units } }: { readonly plan: ReportPlanAnswer }) {
+  const { limitations, bars } = reading;
+  return (
+    <>
+      {limitations.length === 0 && <Typography>Nothing on the test limits this lawn.</Typography>}
+      {limitations.map(({ key, what }) => (
+        <Typography key={key} sx={{ mb: 0.75 }}>
+          <Words>{what}</Words>
+        </Typography>
+      ))}
+      {bars.length > 0 && (
+        <Box component="details" sx={{ mt: 1, '& > summary': { cursor: 'pointer', color: colours.slate } }}>
+          <summary>The numbers of the test</summary>
+          {bars.map((bar) => (
+            <ReadingBar key={bar.name} bar={bar} units={units} narrow />
+          ))}
+        </Box>
+      )}
+    </>
+  );
+}
+
 function Zone({ zone, prices }: { readonly zone: ReportZoneAnswer; readonly prices: Prices }) {
   const { name, area, grass, plan, changing } = zone;
   return (
@@ -166,9 +189,7 @@ function Zone({ zone, prices }: { readonly zone: ReportZoneAnswer; readonly pric
             <Typography variant="h3" gutterBottom>
               What the test says
             </Typography>
-            {plan.reading.bars.map((bar) => (
-              <ReadingBar key={bar.name} bar={bar} units={plan.units} narrow />
-            ))}
+            <Plainly plan={plan} />
           </Box>
           <Box>
             <Typography variant="h3" gutterBottom>
@@ -194,12 +215,16 @@ function YearPart({ title, lines }: { readonly title: string; readonly lines: re
         {title}
       </Typography>
       <Box component="ul" sx={{ listStyle: 'none', m: 0, p: 0 }}>
-        {lines.map(({ zone, when, words }, index) => (
+        {lines.map(({ zone, when, part, words }, index) => (
           <Box component="li" key={index} sx={{ borderTop: `1px solid ${colours.line}`, py: 0.75 }}>
             <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2 }}>
               <strong>{zone}</strong>
               <Box component="span" sx={{ flex: 'none' }}>
-                {when === null ? 'no day yet' : /^\d{4}-\d\d-\d\d$/.test(when) ? dayWords(when) : when}
+                {when === null
+                  ? 'no day yet'
+                  : /^\d{4}-\d\d-\d\d$/.test(when)
+                    ? `${dayWords(when)}${part ? `, ${part}` : ''}`
+                    : when}
               </Box>
             </Box>
             <Words>{words}</Words>
@@ -211,7 +236,7 @@ function YearPart({ title, lines }: { readonly title: string; readonly lines: re
 }
 
 /** What was done this year, what comes next, what moved, and when it is tested again. */
-function Year({ year: { done, next, moved, retests } }: Pick<SiteReportAnswer, 'year'>) {
+function Year({ year: { done, next, moved, retests }, entryKnown }: Pick<SiteReportAnswer, 'year' | 'entryKnown'>) {
   if (done.length + next.length + moved.length + retests.length === 0) return null;
   return (
     <Box
@@ -234,8 +259,30 @@ function Year({ year: { done, next, moved, retests } }: Pick<SiteReportAnswer, '
           <YearPart title="Done in the last twelve months" lines={done} />
           <YearPart title="To be tested again" lines={retests} />
         </Box>
-        <YearPart title="What comes next" lines={next} />
+        <Box>
+          <YearPart title="What comes next" lines={next} />
+          {next.length > 0 && !entryKnown && (
+            <Typography sx={{ color: colours.ochre, mt: 1 }}>
+              How we get in is not known: tell us about the gate, a key or a code before the first visit.
+            </Typography>
+          )}
+        </Box>
       </Box>
+    </Box>
+  );
+}
+
+/** Reports of before, to be looked up. */
+function Earlier({ reports }: { readonly reports: SiteReportAnswer['earlier'] }) {
+  if (reports.length === 0) return null;
+  return (
+    <Box component="section" aria-label="Earlier reports" sx={{ mb: 3 }}>
+      <Typography variant="h3">Earlier reports</Typography>
+      {reports.map(({ on, pdf }) => (
+        <Button key={pdf} size="small" href={pdf} target="_blank" sx={{ px: 0, mr: 2 }}>
+          {dayWords(on)} (PDF)
+        </Button>
+      ))}
     </Box>
   );
 }
@@ -274,7 +321,8 @@ export function SiteReport({
         </Box>
       )}
       {zones.length === 0 && <Typography>The ground is not divided into zones yet.</Typography>}
-      <Year year={year} />
+      <Year year={year} entryKnown={report.entryKnown} />
+      <Earlier reports={report.earlier} />
       {report.owner ? (
         <Box
           component="details"

@@ -1,5 +1,5 @@
 import { remedyEntry } from '@glenfold/agronomy';
-import type { JobAnswer } from '@glenfold/contract';
+import { type DayPart, type JobAnswer, type JobCrewInput, dayParts } from '@glenfold/contract';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -135,10 +135,24 @@ function CrewOfJob({ job }: Pick<JobDialogProps, 'job'>) {
   const { data: machines = [] } = useQuery(machinesQuery());
   const { person } = useSession();
   const { crew } = useJobChanges();
-  const set = (input: { personId?: string | null; machineId?: string | null }): void =>
-    crew.mutate({ seen: job, input: { personId: job.personId, machineId: job.machineId, ...input } });
+  const { personId, machineId, part } = job;
+  const set = (input: JobCrewInput): void => crew.mutate({ seen: job, input: { personId, machineId, part, ...input } });
   return (
-    <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr' }, gap: 1.5 }}>
+    <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '1fr 1fr 1fr' }, gap: 1.5 }}>
+      <TextField
+        select
+        label="Part of the day"
+        value={part ?? ''}
+        onChange={(event) => set({ part: (event.target.value || null) as DayPart | null })}
+        helperText="Its client reads it"
+      >
+        <MenuItem value="">not said</MenuItem>
+        {dayParts.map((one) => (
+          <MenuItem key={one} value={one}>
+            {one}
+          </MenuItem>
+        ))}
+      </TextField>
       <TextField
         select
         label="With"

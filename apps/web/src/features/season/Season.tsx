@@ -10,7 +10,7 @@ import type { StepProps } from '../../ui/stepProps.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
 import { useUnits } from '../../ui/units.tsx';
-import { CalendarDialog } from './Calendar.tsx';
+import { CalendarDialog } from '../../ui/CalendarDialog.tsx';
 import { Care } from './Care.tsx';
 import { Dates } from './Dates.tsx';
 import { JobDialog } from './JobDialog.tsx';

@@ -1,7 +1,6 @@
 import type { UnitSystem } from '@glenfold/agronomy';
 import type {
   BreaksAnswer,
-  CalendarLinkAnswer,
   JobAnswer,
   JobCrewInput,
   JobDayInput,
@@ -44,11 +43,6 @@ export const seasonQueries = {
       enabled: /^\d{4}-\d\d-\d\d$/.test(day),
       staleTime: 0,
     }),
-  calendarLinks: () =>
-    queryOptions({
-      queryKey: ['calendar-links'],
-      queryFn: () => api<CalendarLinkAnswer[]>('GET', '/calendar-links'),
-    }),
 };
 
 /** What is decided of a job. */
@@ -78,8 +72,3 @@ export const useDateJobs = (siteId: string) => {
 
 export const useAddDate = (siteId: string) =>
   useChange('job', (input: SiteDateInput) => api<SiteDateAnswer>('POST', `/sites/${siteId}/dates`, input));
-
-export const useMakeCalendarLink = () =>
-  useChange('calendar', () => api<CalendarLinkAnswer>('POST', '/calendar-links'));
-export const useRevokeCalendarLink = () =>
-  useChange('calendar', (id: string) => api<null>('DELETE', `/calendar-links/${id}`));

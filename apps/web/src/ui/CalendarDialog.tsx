@@ -1,23 +1,32 @@
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { CopyLine, Trouble } from '../../ui/bits.tsx';
-import { DialogFrame } from '../../ui/DialogFrame.tsx';
-import { localTime } from '../../ui/today.ts';
-import { colours } from '../../ui/theme.ts';
-import { seasonQueries, useMakeCalendarLink, useRevokeCalendarLink } from './api.ts';
+import { calendarLinks, useMakeCalendarLink, useRevokeCalendarLink } from '../api/calendar.ts';
+import { DialogFrame } from './DialogFrame.tsx';
+import { CopyLine, Trouble } from './bits.tsx';
+import { useMay } from './session.tsx';
+import { colours } from './theme.ts';
+import { localTime } from './today.ts';
 
 /** One’s own jobs in a calendar of one’s own, by a secret address that can be taken back. */
 export function CalendarDialog({ onClose }: { readonly onClose: () => void }) {
-  const { data: links = [], error } = useQuery(seasonQueries.calendarLinks());
+  const { data: links = [], error } = useQuery(calendarLinks());
+  const may = useMay();
   const make = useMakeCalendarLink();
   const revoke = useRevokeCalendarLink();
   const open = links.filter(({ state }) => state === 'open');
   return (
-    <DialogFrame title="Jobs in your calendar" onClose={onClose} width="sm">
+    <DialogFrame
+      title={may('work.read') ? 'Jobs in your calendar' : 'Visits in your calendar'}
+      onClose={onClose}
+      width="sm"
+    >
       <Box sx={{ display: 'grid', gap: 1.5 }}>
         <Typography>
-          An address that a calendar reads by itself: your jobs, and those that nobody was given, of all sites. Whoever
-          has it sees them, so keep it to yourself.
+          An address that a calendar reads by itself:{' '}
+          {may('work.read')
+            ? 'your jobs, and those that nobody was given, of all sites'
+            : 'every visit to your lawns, with its day'}
+          . Whoever has it sees them, so keep it to yourself.
         </Typography>
         {make.data?.address ? (
           <>

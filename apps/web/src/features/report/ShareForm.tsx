@@ -5,11 +5,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 
-import { DialogFrame } from '../ui/DialogFrame.tsx';
-import { colours } from '../ui/theme.ts';
-import { CopyLine, Trouble } from '../ui/bits.tsx';
-import { dayOf } from '../ui/today.ts';
-import { reportQueries, useRevokeLink, useShare } from '../features/report/api.ts';
+import { DialogFrame } from '../../ui/DialogFrame.tsx';
+import { colours } from '../../ui/theme.ts';
+import { useMay } from '../../ui/session.tsx';
+import { CopyLine, Trouble } from '../../ui/bits.tsx';
+import { dayOf } from '../../ui/today.ts';
+import { reportQueries, useRevokeLink, useShare } from './api.ts';
 
 const spans = [
   [7, 'a week'],
@@ -42,7 +43,14 @@ function LinkLine({ link }: { readonly link: ShareLinkAnswer }) {
 }
 
 /** Addresses that show one site's report, and nothing else, to whoever holds them. */
-export function ShareForm({ site, onClose }: { readonly site: SiteAnswer; readonly onClose: () => void }) {
+export function ShareForm({
+  site,
+  onClose,
+}: {
+  readonly site: Pick<SiteAnswer, 'id' | 'name'>;
+  readonly onClose: () => void;
+}) {
+  const may = useMay();
   const { data: links = [] } = useQuery(reportQueries.shareLinks(site.id));
   const [made, setMade] = useState<ShareLinkAnswer | null>(null);
   const { control, register, handleSubmit, reset, formState } = useForm<ShareLinkInput>({
@@ -70,8 +78,10 @@ export function ShareForm({ site, onClose }: { readonly site: SiteAnswer; readon
       }
     >
       <Typography sx={{ mb: 2 }}>
-        Whoever holds the link reads the plans you handed over for this site, with what the products cost, and nothing
-        else. No password is asked: send it to the one it is for.
+        {may('work.read')
+          ? 'Whoever holds the link reads the plans you handed over for this site, with what the products cost, and nothing else. '
+          : 'Whoever holds the link reads this report, with its prices, and may answer a quote in your place. It ends on its day, when you take it back, and with your own access. '}
+        No password is asked: send it to the one it is for.
       </Typography>
       <Box sx={{ display: 'flex', gap: 2, alignItems: 'start', flexWrap: 'wrap' }}>
         <TextField
