@@ -165,7 +165,13 @@ async function records(practiceId: string): Promise<Ids> {
 }
 
 /** Pieces of addresses that are no record’s. */
-const fixed: Readonly<Record<string, string>> = { kind: 'caps', key: 'potassium', token: nobodyThere, code: 'K7F-4Q' };
+const fixed: Readonly<Record<string, string>> = {
+  kind: 'caps',
+  key: 'potassium',
+  step: 'machines',
+  token: nobodyThere,
+  code: 'K7F-4Q',
+};
 
 /** Ask a route as somebody, in a session of its own. @returns the status, or the title of a refusal of the gate */
 async function ask(name: string, route: Route, who: Who, ids: Ids): Promise<number> {

@@ -1,4 +1,11 @@
-import type { MemberAnswer, MessagesAnswer, OutboxAnswer, SeasonAnswer, TasksAnswer } from '@glenfold/contract';
+import type {
+  BeginningAnswer,
+  MemberAnswer,
+  MessagesAnswer,
+  OutboxAnswer,
+  SeasonAnswer,
+  TasksAnswer,
+} from '@glenfold/contract';
 import { randomUUID } from 'node:crypto';
 import { get, send, siteOf, useDemoServer } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
@@ -64,6 +71,20 @@ it('the practice is reached by phone and mail from whatever a client reads', asy
   expect(report.body).toMatchObject({ practicePhone: reached.phone, practiceEmail: reached.email });
 });
 
+it('what a new practice begins with is left for later, and done by doing it; a client is invited before there is a site', async () => {
+  const owner = await signIn(server.current(), demoEmails.owner);
+  const states = async (): Promise<Record<string, string>> =>
+    Object.fromEntries((await get<BeginningAnswer>('/beginning')).steps.map(({ key, state }) => [key, state]));
+  const before = await states();
+  expect([before.site, before.person, before.machines, before.units]).toEqual(['done', 'done', 'done', 'open']);
+  await send('put', '/beginning/units', { later: true }, 200, 1);
+  await send('put', '/beginning/horses', { later: true }, 404, 1);
+  expect((await states()).units).toBe('later');
+  expect((await owner.ask('put', '/session/personal', { units: 'metric' })).status).toBe(204);
+  expect((await states()).units).toBe('done');
+  await send('post', '/invitations', { email: 'new@client.example', role: 'client', siteIds: [] }, 201);
+});
+
 it('somebody who is removed hands their jobs on', async () => {
   const members = await get<MemberAnswer[]>('/members');
   const [wynn, piet] = ['Wynn', 'Piet'].map((name) => members.find(({ person }) => person.name.startsWith(name))!);
@@ -95,7 +116,8 @@ it('a client shares her report with her board and follows the visits in her cale
   const shared = () => http.get(`/api/shared/${made.address.split('/').at(-1)}`);
   expect((await shared()).status).toBe(200);
   const { practice } = await owner.session();
-  const { name, timeZone, currency, version } = practice!;
+  const { name, timeZone, currency, version, clientsShare } = practice!;
+  expect(clientsShare).toBe(true);
   await owner.ask('put', '/practice', { name, timeZone, currency, clientsShare: false }, version);
   expect([(await shared()).status, (await hetty.ask('post', at, board)).status]).toEqual([410, 403]);
   await owner.ask('put', '/practice', { name, timeZone, currency, clientsShare: true }, version + 1);

@@ -234,7 +234,9 @@ describe('an invitation', () => {
     expect(await accept(second.token, { name: 'L', password: NEW })).toEqual([410, 'Taken back']);
     expect(await accept('A'.repeat(43), { name: 'L', password: NEW })).toEqual([404, 'No such invitation']);
     expect((await invite(demoEmails.advisor)).body).toMatchObject({ errors: [{ field: 'email' }] });
-    expect((await invite('c@p.example', 'client')).body).toMatchObject({ errors: [{ field: 'siteIds' }] });
+    expect((await invite('c@p.example', 'client', [randomUUID()])).body).toMatchObject({
+      errors: [{ field: 'siteIds' }],
+    });
   });
 });
 

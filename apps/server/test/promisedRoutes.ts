@@ -291,6 +291,8 @@ export const promised: Readonly<Record<string, Route>> = {
   },
   'DELETE /zones/:zoneId/program/treatments/:key': { for: 'OA' },
   'GET /members/:memberId/holdings': { for: 'O' },
+  'GET /beginning': { for: 'O', ownOnly: true },
+  'PUT /beginning/:step': { for: 'O', ownOnly: true, body: () => ({ later: true }) },
   'GET /sites/:siteId/messages': { for: 'OATC' },
   'POST /sites/:siteId/messages': { for: 'OATC', body: () => ({ id: randomUUID(), words: 'When may we walk on it?' }) },
   'POST /notes': { for: 'OAT', body: ({ siteId }) => ({ id: randomUUID(), siteId, words: 'The gate is locked.' }) },

@@ -1,5 +1,5 @@
 import { Type } from './metadata.ts';
-import { IsInt, IsNumber, IsOptional, IsString, ValidateNested } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsNumber, IsOptional, IsString, ValidateNested } from 'class-validator';
 import type { BagState } from './sampling.ts';
 import { SiteAnswer, SiteNameAnswer } from './site.ts';
 import type { Step } from './steps.ts';
@@ -62,4 +62,25 @@ export class FoundAnswer {
   @ValidateNested({ each: true }) @Type(() => SiteNameAnswer) sites: SiteNameAnswer[];
   @ValidateNested({ each: true }) @Type(() => FoundZone) zones: FoundZone[];
   @ValidateNested({ each: true }) @Type(() => FoundBag) bags: FoundBag[];
+}
+
+/** What a practice begins with, in the order in which it helps. */
+export const beginningKeys = ['reach', 'units', 'laboratory', 'prices', 'machines', 'person', 'site'] as const;
+export type BeginningKey = (typeof beginningKeys)[number];
+
+export class BeginningStepAnswer {
+  @IsIn(beginningKeys) key: BeginningKey;
+  /** `later`: not done, and somebody has said that it can wait. */
+  @IsString() state: 'open' | 'later' | 'done';
+}
+
+/** How far a practice is with what it begins with. */
+export class BeginningAnswer {
+  @ValidateNested({ each: true }) @Type(() => BeginningStepAnswer) steps: BeginningStepAnswer[];
+}
+
+/** Leave something for later, or take it up again. */
+export class BeginningInput {
+  @IsBoolean({ message: 'Say yes or no.' })
+  later: boolean;
 }

@@ -15,7 +15,7 @@ export const withAdded = (tables: Tables, added: Readonly<Record<string, Row | (
 export const today = (tables: Tables): Tables =>
   withAdded(tables, {
     'programs.json': { price: null },
-    'practice.json': { clientsShare: false },
+    'practice.json': { clientsShare: false, later: [] },
     'jobs.json': { part: null },
   });
 

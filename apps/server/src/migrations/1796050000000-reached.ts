@@ -9,6 +9,7 @@ export async function whoAsks(runner: QueryRunner, from: string, to: string): Pr
   const [{ definition }] = (await runner.query(`SELECT pg_get_functiondef('who_asks'::regproc) AS definition`)) as [
     { readonly definition: string },
   ];
+  if (!definition.includes(from)) throw new Error(`who_asks tells nothing that ends with ${from}.`);
   await runner.query(definition.replace(from, to));
 }
 

@@ -4,11 +4,12 @@ import { whoAsks } from './1796050000000-reached.ts';
 const BEFORE = `'email', q."email")`;
 const SINCE = `'email', q."email", 'clientsShare', q."clientsShare")`;
 
-/** Clients who share their reports themselves, and the part of the day on which a job is done. */
+/** What a practice left for later, clients who share their reports themselves, and the part of the day on which a job is done. */
 export class Boards1796070000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
       ALTER TABLE "practice" ADD "clientsShare" boolean NOT NULL DEFAULT false;
+      ALTER TABLE "practice" ADD "later" jsonb NOT NULL DEFAULT '[]';
       ALTER TABLE "share_link" ADD "clientId" uuid;
       ALTER TABLE "job" ADD "part" text;
     `);
@@ -20,6 +21,7 @@ export class Boards1796070000000 implements MigrationInterface {
     await runner.query(`
       ALTER TABLE "job" DROP "part";
       ALTER TABLE "share_link" DROP "clientId";
+      ALTER TABLE "practice" DROP "later";
       ALTER TABLE "practice" DROP "clientsShare";
     `);
   }

@@ -49,7 +49,7 @@ export class InvitationService {
 
   /** Invite, with a message; an earlier invitation of the same address is replaced. */
   async invite({ email, role, siteIds }: InvitationInput): Promise<InvitationAnswer> {
-    await this.members.checkSites(role, siteIds);
+    await this.members.checkSites(role, siteIds, true);
     const twin = (await this.members.members()).find(({ person }) => person.email === email);
     if (twin)
       refuse([

@@ -124,10 +124,13 @@ export class MemberService {
     return this.door.open((manager) => manager.existsBy(Membership, { personId, practiceId: Not(practiceId) }));
   }
 
-  /** @throws a 422 problem for sites that are not the practice's, or a client without any */
-  async checkSites(role: Role, siteIds: readonly string[]): Promise<void> {
+  /**
+   * @param invited somebody who is only invited, before there is a site
+   * @throws a 422 problem for sites that are not the practice's, or a member who is a client without any
+   */
+  async checkSites(role: Role, siteIds: readonly string[], invited = false): Promise<void> {
     if (role !== 'client') return;
-    if (siteIds.length === 0)
+    if (siteIds.length === 0 && !invited)
       refuse([{ field: 'siteIds', message: 'Choose at least one site whose report the client reads.' }]);
     const own = new Set((await this.records.of(Site).find()).map(({ id }) => id));
     if (siteIds.some((id) => !own.has(id)))

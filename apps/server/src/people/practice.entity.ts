@@ -1,3 +1,4 @@
+import type { BeginningKey } from '@glenfold/contract';
 import { Column, CreateDateColumn, Entity, PrimaryGeneratedColumn, VersionColumn } from 'typeorm';
 
 /** The business that owns everything. */
@@ -31,6 +32,10 @@ export class Practice {
   /** Clients may make links to their own reports; such a link ends with their access. */
   @Column({ type: 'boolean', default: false })
   clientsShare: boolean;
+
+  /** Of what a practice begins with, what can wait. */
+  @Column({ type: 'jsonb', default: [] })
+  later: readonly BeginningKey[];
 
   @CreateDateColumn({ type: 'timestamptz' })
   createdAt: Date;

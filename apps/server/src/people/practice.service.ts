@@ -54,6 +54,6 @@ export function practiceAnswer({
   phone,
   email,
   clientsShare,
-}: Omit<Practice, 'createdAt'>): PracticeAnswer {
+}: Omit<Practice, 'createdAt' | 'later'>): PracticeAnswer {
   return { id, name, demo, timeZone, currency, version, phone, email, clientsShare };
 }

@@ -114,7 +114,12 @@ export class ReportService {
       next: oneLineADay(
         jobs
           .filter(({ state, zoneId }) => (state === 'open' || state === 'partly done') && nameOf(zoneId) !== '')
-          .map((job) => ({ zone: nameOf(job.zoneId), when: whenOf(job), part: job.part, words: nextWords(job) })),
+          .map((job) => ({
+            zone: nameOf(job.zoneId),
+            when: whenOf(job),
+            part: job.hold ? null : job.part,
+            words: nextWords(job),
+          })),
       )
         .sort(byDay)
         .slice(0, MOST_NEXT),
@@ -164,8 +169,11 @@ function doneWords(kind: string, words: string): string {
 }
 
 /** The day of a job, or the span that it has. */
-const whenOf = ({ day, earliest, latest }: Job): string | null =>
-  day ?? (earliest !== null && latest !== null ? `${earliest} to ${latest}` : null);
+const whenOf = ({ day, earliest, latest, hold }: Job): string | null => {
+  // What waits has no day to count on.
+  if (hold) return null;
+  return day ?? (earliest !== null && latest !== null ? `${earliest} to ${latest}` : null);
+};
 
 /** What the owner reads of a job to come: also that it waits, and why. */
 const nextWords = ({ name, hold }: Job): string => (hold ? `${name}: waits since ${hold.since}. ${hold.reason}` : name);

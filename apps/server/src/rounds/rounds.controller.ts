@@ -1,9 +1,19 @@
-import { FoundAnswer, SiteStateAnswer, SiteStatesAnswer, TasksAnswer } from '@glenfold/contract';
-import { Controller, Get, Param, ParseUUIDPipe, Query } from '@nestjs/common';
+import {
+  BeginningAnswer,
+  BeginningInput,
+  FoundAnswer,
+  SiteStateAnswer,
+  SiteStatesAnswer,
+  TasksAnswer,
+  beginningKeys,
+} from '@glenfold/contract';
+import { Body, Controller, Get, Param, ParseUUIDPipe, Put, Query } from '@nestjs/common';
 import { ApiOkResponse, ApiQuery, ApiTags } from '@nestjs/swagger';
 import { AskedForSites, type SitesQuery, sitesAsked } from '../ground/sitesQuery.ts';
 import { For } from '../platform/gate.ts';
 import { readLimit } from '../platform/paging.ts';
+import { notFound } from '../platform/problem.ts';
+import { BeginningService } from './beginning.service.ts';
 import { FindService } from './find.service.ts';
 import { RoundsService } from './rounds.service.ts';
 
@@ -13,7 +23,25 @@ export class RoundsController {
   constructor(
     private readonly service: RoundsService,
     private readonly finding: FindService,
+    private readonly beginning: BeginningService,
   ) {}
+
+  /** What a practice begins with, and how far it is. */
+  @Get('beginning')
+  @For('practice.manage')
+  @ApiOkResponse({ type: BeginningAnswer })
+  steps(): Promise<BeginningAnswer> {
+    return this.beginning.steps();
+  }
+
+  /** Leave something of it for later, or take it up again. */
+  @Put('beginning/:step')
+  @For('practice.manage')
+  @ApiOkResponse({ type: BeginningAnswer })
+  leave(@Param('step') step: string, @Body() { later }: BeginningInput): Promise<BeginningAnswer> {
+    const key = beginningKeys.find((one) => one === step) ?? notFound();
+    return this.beginning.leave(key, later);
+  }
 
   /** What wants doing across all sites, most pressing first. */
   @Get('rounds')

@@ -222,6 +222,9 @@ function Invite() {
                 onChange={field.onChange}
                 problem={errors.siteIds?.message}
               />
+              <Typography sx={{ color: colours.faded, fontSize: '0.93rem' }}>
+                None is there yet? Invite them all the same, and choose the site here when it is.
+              </Typography>
             </Box>
           )}
         />

@@ -1,4 +1,4 @@
-import { type ShareLinkAnswer, ShareLinkInput, type SiteAnswer } from '@glenfold/contract';
+import { type ShareLinkAnswer, ShareLinkInput, type SiteAnswer, withReadableDays } from '@glenfold/contract';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
@@ -30,7 +30,7 @@ function LinkLine({ link }: { readonly link: ShareLinkAnswer }) {
       sx={{ display: 'flex', gap: 2, alignItems: 'center', py: 0.75, borderTop: `1px solid ${colours.line}` }}
     >
       <Box sx={{ flex: 1, color: state === 'open' ? colours.ink : colours.faded }}>
-        <strong>{purpose}</strong>, {stateWords[state]} {dayOf(new Date(expiresAt))}, made by {madeBy}
+        <strong>{purpose}</strong>, {stateWords[state]} {withReadableDays(dayOf(new Date(expiresAt)))}, made by {madeBy}
         <Trouble error={revoke.error} />
       </Box>
       {state === 'open' && (

@@ -12,6 +12,7 @@ import { useMay } from '../../ui/session.tsx';
 import { useSettled } from '../../ui/useSettled.ts';
 import { useUnits } from '../../ui/units.tsx';
 import { Words } from '../../ui/Words.tsx';
+import { Beginning } from './Beginning.tsx';
 import { roundsQueries } from './api.ts';
 
 const SiteForm = deferred(async () => (await import('../../ui/SiteForm.tsx')).SiteForm);
@@ -145,6 +146,7 @@ export function Rounds() {
   const navigate = useNavigate();
   const tasks = pages.data?.pages.flatMap((page) => page.tasks) ?? [];
   const empty = all?.pages[0]?.count === 0;
+  const beginning = may('practice.manage') && <Beginning onSite={() => setAdding(true)} />;
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 1240, width: '100%' }}>
       <Trouble error={pages.error ?? error} />
@@ -160,6 +162,7 @@ export function Rounds() {
             <Typography variant="h1" id="todo" sx={{ mb: 1.5 }}>
               {empty ? 'Welcome' : tasks.length === 0 ? 'Nothing is waiting' : 'What wants doing'}
             </Typography>
+            {empty && beginning}
             {empty && !may('work.write') ? (
               <Typography>No site is there yet: an advisor adds them.</Typography>
             ) : empty ? (
@@ -187,6 +190,7 @@ export function Rounds() {
                 Retests of all sites
               </Button>
             )}
+            {!empty && beginning}
           </section>
           {!empty && <Sites onAdd={may('work.write') ? () => setAdding(true) : undefined} />}
         </Box>
