@@ -1,16 +1,25 @@
-import type {
-  BeginningAnswer,
-  MemberAnswer,
-  MessagesAnswer,
-  OutboxAnswer,
-  SeasonAnswer,
-  TasksAnswer,
+import { dayOn } from '@glenfold/agronomy';
+import {
+  type BeginningAnswer,
+  type JobAnswer,
+  type MemberAnswer,
+  type MessagesAnswer,
+  type OutboxAnswer,
+  type SeasonAnswer,
+  type TasksAnswer,
+  dayIn,
 } from '@glenfold/contract';
 import { randomUUID } from 'node:crypto';
 import { get, send, siteOf, useDemoServer } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
+import { VisitNews } from '../src/season/visitNews.service.ts';
 
 const server = useDemoServer();
+/** A zone in which it is afternoon now. */
+const afternoon = (): string => {
+  const shift = (18 - new Date().getUTCHours() + 24) % 24;
+  return shift <= 12 ? `Etc/GMT-${shift}` : `Etc/GMT+${24 - shift}`;
+};
 const written = (words: string) => ({ id: randomUUID(), words });
 
 it('a client asks about her site, the practice answers, and each is told by mail; what the field notes she does not read', async () => {
@@ -56,6 +65,25 @@ it('a client is told by mail of a quote and of what waits', async () => {
   const told = mails.filter(({ to }) => to === demoEmails.client).map(({ subject, text }) => `${subject}: ${text}`);
   expect(told.join()).toMatch(/A quote for Gannet Row[\s\S]*say yes or no to each line/);
   expect(told.join()).toMatch(new RegExp(`Something waits at Gannet Row[\\s\\S]*${job.name} on ${job.zone} waits: it stands in water`)); // prettier-ignore
+});
+
+it('a client is told the afternoon before that somebody comes, once, and of nothing that waits', async () => {
+  const { app, sql } = server.current();
+  const site = await siteOf('Gannet');
+  const day = dayOn(dayIn(new Date(), afternoon()), 1);
+  await sql(`UPDATE site SET "timeZone" = $2 WHERE "id" = $1`, [site.id, afternoon()]);
+  const { jobs } = await get<SeasonAnswer>(`/sites/${site.id}/season?units=us`);
+  const [comes, waits] = jobs.filter(({ state }) => state === 'open') as [JobAnswer, JobAnswer];
+  await sql(`UPDATE job SET "day" = NULL WHERE "siteId" = $1 AND "state" <> 'done'`, [site.id]);
+  await sql(`UPDATE job SET "hold" = NULL, "part" = 'morning', "day" = $2 WHERE "id" = $1`, [comes.id, day]);
+  await sql(`UPDATE job SET "hold" = '{"reason": "wet"}', "day" = $2 WHERE "id" = $1`, [waits.id, day]);
+  const news = app.get(VisitNews, { strict: false });
+  await news.tell();
+  await news.tell();
+  const { mails } = await get<OutboxAnswer>('/outbox');
+  const told = mails.filter(({ subject }) => subject === `Tomorrow at ${site.name}`);
+  const words = `Tomorrow, ${day}, we come to ${site.name}: ${comes.name}, ${comes.zone}, in the morning.`;
+  expect(told.map(({ to, text }) => [to, text?.includes(words)])).toEqual([[demoEmails.client, true]]);
 });
 
 it('the practice is reached by phone and mail from whatever a client reads', async () => {

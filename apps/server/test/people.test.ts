@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { Working, WorkingElsewhere } from '@glenfold/agronomy';
 import type {
   AuditPageAnswer,

@@ -237,6 +237,15 @@ export class TilesAnswer {
   @IsString() attribution: string;
 }
 
+/** A practice to which somebody belonged, and whom to ask there. */
+export class FormerPracticeAnswer {
+  @IsString() name: string;
+  @IsOptional() @IsString() phone: string | null;
+  @IsOptional() @IsString() email: string | null;
+  /** Names of its owners. */
+  @IsString({ each: true }) owners: string[];
+}
+
 /** Who is signed in, at which practice, as what. */
 export class SessionAnswer {
   @IsString() state: 'first run' | 'signed out' | 'signed in';
@@ -251,6 +260,8 @@ export class SessionAnswer {
   @ValidateNested({ each: true }) @Type(() => DemoPersonAnswer) demoPeople: DemoPersonAnswer[];
   /** Map tiles under the plan, where this installation has an address for them. */
   @IsOptional() @ValidateNested() @Type(() => TilesAnswer) tiles: TilesAnswer | null;
+  /** Where somebody who belongs nowhere any more belonged last. */
+  @IsOptional() @ValidateNested() @Type(() => FormerPracticeAnswer) former?: FormerPracticeAnswer | null;
 }
 
 export class MemberAnswer extends WithRole {

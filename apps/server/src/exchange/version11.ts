@@ -16,7 +16,7 @@ export const today = (tables: Tables): Tables =>
   withAdded(tables, {
     'programs.json': { price: null },
     'practice.json': { clientsShare: false, later: [] },
-    'jobs.json': { part: null },
+    'jobs.json': { part: null, told: null },
   });
 
 /** An export of format 11, in the tables of today. */

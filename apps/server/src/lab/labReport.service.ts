@@ -2,6 +2,7 @@ import { type Arrangement, type SampleRead, arrangementFor } from '@glenfold/agr
 import type { LabFileInput, LabProfileInput, LabReportAnswer, LabReportChoices } from '@glenfold/contract';
 import { Injectable, StreamableFile } from '@nestjs/common';
 import { GroundService } from '../ground/ground.service.ts';
+import { SiteMail } from '../people/siteMail.service.ts';
 import { Problem, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
 import { Threads } from '../platform/threads.ts';
@@ -45,6 +46,7 @@ export class LabReportService {
     private readonly threads: Threads,
     private readonly files: FileStore,
     private readonly profiles: LabProfilesService,
+    private readonly mail: SiteMail,
   ) {}
 
   async list(siteId: string): Promise<LabReportAnswer[]> {
@@ -145,8 +147,13 @@ export class LabReportService {
   }
 
   /** Import every row that can be read and has a zone; the others stay with their reasons. */
-  confirm(id: string): Promise<LabReportAnswer> {
-    return this.records.together((of) => this.#confirm(of, id));
+  async confirm(id: string): Promise<LabReportAnswer> {
+    const { siteId } = await this.records.of(LabReport).one(id);
+    const confirmed = await this.records.together((of) => this.#confirm(of, id));
+    const { name } = await this.ground.site(siteId);
+    const words = `The laboratory’s result for ${name} is there. Your advisor reads it next, and writes what it means.`;
+    await this.mail.tell({ to: 'clients', siteId, subject: `A result for ${name}`, words });
+    return confirmed;
   }
 
   async #confirm(of: RecordsOf, id: string): Promise<LabReportAnswer> {

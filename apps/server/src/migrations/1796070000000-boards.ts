@@ -12,6 +12,7 @@ export class Boards1796070000000 implements MigrationInterface {
       ALTER TABLE "practice" ADD "later" jsonb NOT NULL DEFAULT '[]';
       ALTER TABLE "share_link" ADD "clientId" uuid;
       ALTER TABLE "job" ADD "part" text;
+      ALTER TABLE "job" ADD "told" date;
     `);
     await whoAsks(runner, BEFORE, SINCE);
   }
@@ -19,6 +20,7 @@ export class Boards1796070000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await whoAsks(runner, SINCE, BEFORE);
     await runner.query(`
+      ALTER TABLE "job" DROP "told";
       ALTER TABLE "job" DROP "part";
       ALTER TABLE "share_link" DROP "clientId";
       ALTER TABLE "practice" DROP "later";

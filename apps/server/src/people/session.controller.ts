@@ -71,6 +71,7 @@ export class SessionController {
         role,
         practices: places.map(({ practice: { id, name }, role }) => ({ practiceId: id, practiceName: name, role })),
         demoPeople: [],
+        ...(practice && role ? {} : { former: await this.sessions.former(person.id) }),
         tiles: this.installation.tiles ?? null,
       };
     }

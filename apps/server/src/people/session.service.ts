@@ -1,4 +1,4 @@
-import type { PersonalInput, Role } from '@glenfold/contract';
+import type { FormerPracticeAnswer, PersonalInput, Role } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
 import type { CookieOptions } from 'express';
 import { DataSource, type EntityManager, LessThan } from 'typeorm';
@@ -66,6 +66,21 @@ export class SessionService {
   /** Where the person belongs, by the practice's name. */
   places(personId: string): Promise<Place[]> {
     return this.door.open((manager) => this.#places(manager, personId));
+  }
+
+  /** Where somebody belonged last, and whom to ask there. */
+  async former(personId: string): Promise<FormerPracticeAnswer | null> {
+    const [found] = await this.door.open((manager) =>
+      manager.query<FormerPracticeAnswer[]>(
+        `SELECT q."name", q."phone", q."email", ARRAY(
+           SELECT o."name" FROM membership n JOIN person o ON o."id" = n."personId"
+           WHERE n."practiceId" = q."id" AND n."role" = 'owner' AND n."deletedAt" IS NULL ORDER BY o."name") AS "owners"
+         FROM membership m JOIN practice q ON q."id" = m."practiceId"
+         WHERE m."personId" = $1 AND m."deletedAt" IS NOT NULL ORDER BY m."deletedAt" DESC LIMIT 1`,
+        [personId],
+      ),
+    );
+    return found ?? null;
   }
 
   /** A new session at the practice the person used last, or at their first. @returns the cookie */

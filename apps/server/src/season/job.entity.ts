@@ -96,6 +96,10 @@ export class Job extends Owned {
   @Column({ type: 'text', nullable: true })
   part: DayPart | null;
 
+  /** Day of which its clients were told by mail that somebody comes. */
+  @Column({ type: 'date', nullable: true })
+  told: string | null;
+
   @Column({ type: 'jsonb', default: [] })
   words: readonly string[];
 

@@ -1,4 +1,5 @@
 import type { SessionAnswer } from '@glenfold/contract';
+import { ReachPractice } from '../ui/ReachPractice.tsx';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
@@ -61,8 +62,22 @@ function NoPractice({ session }: { readonly session: SessionAnswer }) {
       <Typography sx={{ mb: 2 }}>
         {practices.length > 0
           ? 'You do not belong to the practice that was open here any more.'
-          : `${person?.name ?? 'You'}, you do not belong to any practice any more. Ask an owner for an invitation.`}
+          : `${person?.name ?? 'You'}, you do not belong to any practice any more.`}
       </Typography>
+      {practices.length === 0 && (
+        <Typography sx={{ mb: 2 }}>
+          {session.former ? (
+            <>
+              You belonged to{' '}
+              <ReachPractice name={session.former.name} phone={session.former.phone} email={session.former.email} />.
+              Ask {session.former.owners.join(' or ') || 'its owner'} if that is not right; an invitation lets you in
+              again.
+            </>
+          ) : (
+            'Ask an owner for an invitation.'
+          )}
+        </Typography>
+      )}
       <Stranded personId={person?.id} />
       <Box sx={{ display: 'grid', gap: 1, maxWidth: 420 }}>
         {practices.map(({ practiceId, practiceName, role }) => (

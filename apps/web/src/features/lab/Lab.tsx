@@ -1,5 +1,5 @@
 import { type LabResultAnswer } from '@glenfold/contract';
-import { Box, Typography } from '@mui/material';
+import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -85,6 +85,7 @@ export function Lab(props: StepProps) {
 function Reports({ site, zones, results, zone }: StepProps) {
   const may = useMay();
   const { data: files = [] } = useQuery(labQueries.labReports(site.id));
+  const [imported, setImported] = useState<{ fileId: string; count: number; zoneId: string | null } | null>(null);
   const [correcting, setCorrecting] = useState<LabResultAnswer | undefined>();
   const pending = files.filter(
     ({ status, rows }) => status === 'open' || rows.some(({ resultId }) => resultId === null),
@@ -104,8 +105,30 @@ function Reports({ site, zones, results, zone }: StepProps) {
   }
   return (
     <>
+      {imported && !pending.some(({ id }) => id === imported.fileId) && (
+        <Box
+          role="status"
+          sx={{
+            ...{ display: 'flex', gap: 2, flexWrap: 'wrap', alignItems: 'center', mb: 2, px: 1.5, py: 1 },
+            ...{ borderLeft: `3px solid ${colours.lichen}`, background: colours.lichenWash },
+          }}
+        >
+          <span>
+            {imported.count === 1 ? 'One result is imported.' : `${imported.count} results are imported.`} Next: what
+            they say.
+          </span>
+          <Button variant="contained" component={Link} to={stepPath(site.id, 'reading', imported.zoneId)}>
+            {imported.count === 1 ? 'Read it' : 'Read them'}
+          </Button>
+        </Box>
+      )}
       {pending.map((file) => (
-        <LabFileReview key={file.id} file={file} zones={zones} />
+        <LabFileReview
+          key={file.id}
+          file={file}
+          zones={zones}
+          onImport={(count, zoneId) => setImported({ fileId: file.id, count, zoneId })}
+        />
       ))}
       <Typography variant="h2" gutterBottom>
         {correcting

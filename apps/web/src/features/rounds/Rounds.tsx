@@ -40,7 +40,8 @@ function Task({ task }: { readonly task: RoundsTask }) {
       <Button
         variant="outlined"
         component={Link}
-        to={stepPath(task.siteId, task.step, task.zoneId)}
+        // What is done for a whole site stands on the page of the whole site.
+        to={`${stepPath(task.siteId, task.step, task.zoneId)}${task.step === 'rates' && task.zoneId === null ? '?whole=' : ''}`}
         aria-label={`${task.words}, ${task.siteName}`}
         sx={{ justifySelf: 'start' }}
       >

@@ -16,6 +16,8 @@ import { useChoices } from './useChoices.ts';
 interface ReviewProps {
   readonly file: LabReportAnswer;
   readonly zones: readonly ZoneAnswer[];
+  /** So many are being imported, the first of them of this zone. */
+  readonly onImport?: (count: number, zoneId: string | null) => void;
 }
 
 /** Whose way the columns are: known and applied, or to be kept for the next file. */
@@ -60,7 +62,7 @@ function Way({ file }: Pick<ReviewProps, 'file'>) {
 }
 
 /** Shows what of a laboratory's file goes where, before any of it is imported. */
-export function LabFileReview({ file, zones }: ReviewProps) {
+export function LabFileReview({ file, zones, onImport }: ReviewProps) {
   const choices = useChoices(file);
   const confirm = useConfirmLabFile();
   const { remove } = useUndo();
@@ -112,7 +114,10 @@ export function LabFileReview({ file, zones }: ReviewProps) {
           <Button
             variant="contained"
             disabled={ready.length === 0 || confirm.isPending || choices.correct.isPending}
-            onClick={() => confirm.mutate(file.id)}
+            onClick={() => {
+              onImport?.(ready.length, ready.find(({ zoneId }) => zoneId !== null)?.zoneId ?? null);
+              confirm.mutate(file.id);
+            }}
           >
             {ready.length === 0
               ? 'No row is ready'
