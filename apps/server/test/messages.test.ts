@@ -122,6 +122,9 @@ it('somebody who is removed hands their jobs on', async () => {
   expect(await get(`/members/${wynn!.id}/holdings`)).toEqual({ jobs: await jobs(wynn!.person.id) });
   await send('delete', `/members/${wynn!.id}?jobsTo=${piet!.person.id}`);
   expect([await jobs(wynn!.person.id), await jobs(piet!.person.id)]).toEqual([0, before + 3]);
+  // Whoever comes back has them again.
+  await send('post', `/members/${wynn!.id}/restore`);
+  expect([await jobs(wynn!.person.id), await jobs(piet!.person.id)]).toEqual([3, before]);
 });
 
 it('a client shares her report with her board and follows the visits in her calendar, as long as she may see it', async () => {

@@ -253,6 +253,7 @@ export const promised: Readonly<Record<string, Route>> = {
   'DELETE /settings/:id': { for: 'OA', id: 'settingId' },
   'POST /settings/:id/restore': { for: 'OA', id: 'settingId' },
   'GET /products': { for: 'OA', ownOnly: true },
+  'GET /products/names': { for: 'OAT', ownOnly: true },
   'GET /products/generic': { for: 'OA', ownOnly: true },
   'POST /products/generic': { for: 'OA', ownOnly: true, body: () => ({ names: [] }) },
   'GET /products/file.csv': { for: 'OA', ownOnly: true },

@@ -187,7 +187,7 @@ describe('a report that is shared', () => {
     await press('Make a link');
     expect(await screen.findByLabelText('Link')).toHaveProperty('value', 'http://127.0.0.1:4600/shared/xyz');
     expect(changesOf(asked)[0]!.body).toEqual({ purpose: 'The club', days: 90 });
-    expect(screen.getByText('Hetty').parentElement!.textContent).toContain('open until 2026-12-24, made by Orla Dunn');
+    expect(screen.getByText('Hetty').parentElement!.textContent).toContain('open until 24 Dec 2026, made by Orla Dunn');
     await press('Revoke Hetty');
     await waitFor(() => expect(changesOf(asked)[1]).toMatchObject({ method: 'DELETE' }));
   });

@@ -29,7 +29,7 @@ describe('the rounds', () => {
     show(<Rounds />);
     const [first, second] = await screen.findAllByRole('link', { name: /, Gannet Row$/ });
     expect(first!.getAttribute('href')).toBe('/sites/s/sampling/z');
-    expect(second!.getAttribute('href')).toBe('/sites/s/rates');
+    expect(second!.getAttribute('href')).toBe('/sites/s/rates?whole=');
     expect(screen.getByRole('heading', { name: 'What wants doing' })).toBeTruthy();
     // Steps that come later are no news; areas are in the person's own unit.
     const card = screen.getByRole('link', { name: 'Gannet Row' }).closest('li')!;

@@ -268,7 +268,7 @@ describe('the logbook', () => {
     const asked = serve({
       '/sites/s/logbook': book,
       '/sites/s/messages': { messages: [] },
-      '/products': [productWith()],
+      '/products/names': [{ ...productWith(), bulkDensity: null }],
       ...more,
     });
     show(<Logbook site={site} zones={[lawn]} zone={lawn} results={[]} />);

@@ -40,6 +40,7 @@ describe('after a change', () => {
           'audit',
           'bagByCode',
           'bags',
+          'beginning',
           'board',
           'hiddenSoil',
           'labReports',
@@ -67,7 +68,7 @@ describe('after a change', () => {
   it('a price has rates and lists of products read anew, and no ground', () => {
     expect(readAnew('product')).toEqual(
       [
-        ...['ahead', 'audit', 'generic', 'products', 'program', 'quote', 'siteProgram'],
+        ...['ahead', 'audit', 'generic', 'productNames', 'products', 'program', 'quote', 'siteProgram'],
         ...['zoneReading', 'siteReadings', 'schools', 'worth'],
       ].sort(),
     );

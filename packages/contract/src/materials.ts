@@ -183,6 +183,15 @@ export class ProductAnswer extends MaterialInput {
   @IsOptional() @ValidateNested() @Type(() => UnitPriceAnswer) unitPrice: UnitPriceAnswer | null;
 }
 
+/** A product as whoever puts it down knows it: no price, no stock. */
+export class ProductNameAnswer {
+  @IsString() id: string;
+  @IsString() name: string;
+  @IsString() packUnit: MaterialInput['packUnit'];
+  /** g/mL of what is told by weight; nothing where it is not known. */
+  @IsOptional() @IsNumber() bulkDensity: number | null;
+}
+
 /** What came of a file. */
 export class MaterialsFileAnswer {
   @IsInt() added: number;

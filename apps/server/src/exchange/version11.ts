@@ -16,6 +16,7 @@ export const today = (tables: Tables): Tables =>
   withAdded(tables, {
     'programs.json': { price: null },
     'practice.json': { clientsShare: false, later: [] },
+    'memberships.json': { handedOn: null },
     'jobs.json': { part: null, told: null },
   });
 

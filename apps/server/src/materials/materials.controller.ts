@@ -5,6 +5,7 @@ import {
   MaterialsFileAnswer,
   MaterialsFileInput,
   ProductAnswer,
+  ProductNameAnswer,
 } from '@glenfold/contract';
 import { Body, Controller, Delete, Get, Header, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiProduces, ApiTags } from '@nestjs/swagger';
@@ -16,6 +17,17 @@ import { MaterialsService, productAnswer } from './materials.service.ts';
 @Controller('products')
 export class MaterialsController {
   constructor(private readonly materials: MaterialsService) {}
+
+  /** Names of the products, for those who put them down. */
+  @Get('names')
+  @For('field.write')
+  @ApiOkResponse({ type: ProductNameAnswer, isArray: true })
+  async names(): Promise<ProductNameAnswer[]> {
+    return (await this.materials.products()).map(({ id, name, packUnit, analysis }) => ({
+      ...{ id, name, packUnit },
+      bulkDensity: analysis.bulkDensity ?? null,
+    }));
+  }
 
   /** Products of the practice with prices and stock. */
   @Get()

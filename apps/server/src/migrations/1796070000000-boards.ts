@@ -11,6 +11,7 @@ export class Boards1796070000000 implements MigrationInterface {
       ALTER TABLE "practice" ADD "clientsShare" boolean NOT NULL DEFAULT false;
       ALTER TABLE "practice" ADD "later" jsonb NOT NULL DEFAULT '[]';
       ALTER TABLE "share_link" ADD "clientId" uuid;
+      ALTER TABLE "membership" ADD "handedOn" jsonb;
       ALTER TABLE "job" ADD "part" text;
       ALTER TABLE "job" ADD "told" date;
     `);
@@ -20,6 +21,7 @@ export class Boards1796070000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await whoAsks(runner, SINCE, BEFORE);
     await runner.query(`
+      ALTER TABLE "membership" DROP "handedOn";
       ALTER TABLE "job" DROP "told";
       ALTER TABLE "job" DROP "part";
       ALTER TABLE "share_link" DROP "clientId";

@@ -80,18 +80,34 @@ export class MemberService {
       const { personId } = await of(Membership).one(id);
       if (jobsTo !== null && (await of(Membership).find({ personId: jobsTo })).length === 0)
         refuse([{ field: 'jobsTo', message: 'Choose somebody of the practice.' }]);
-      await this.records.ask(
-        `UPDATE job SET "personId" = $3, "version" = "version" + 1 WHERE "practiceId" = $1 AND "personId" = $2
-           AND "deletedAt" IS NULL AND "state" IN ('open', 'partly done')`,
-        [personId, jobsTo],
+      const jobs = await this.records.ask<{ id: string }>(
+        `SELECT "id" FROM job WHERE "practiceId" = $1 AND "personId" = $2 AND "deletedAt" IS NULL
+           AND "state" IN ('open', 'partly done') ORDER BY "id" FOR UPDATE`,
+        [personId],
       );
+      const jobIds = jobs.map((job) => job.id);
+      await this.#give(jobIds, personId, jobsTo);
+      if (jobIds.length > 0) await of(Membership).change(id, { handedOn: { jobIds, to: jobsTo } });
       await of(Membership).remove(id);
     });
   }
 
   async restore(id: string): Promise<MemberAnswer> {
-    await this.records.of(Membership).restore(id);
-    return this.#one(id);
+    return this.records.together(async (of) => {
+      const { personId, handedOn } = await of(Membership).restore(id);
+      // What nobody else has decided since, and is still to be done, is theirs again.
+      if (handedOn) await this.#give(handedOn.jobIds, handedOn.to, personId);
+      return this.#one(id);
+    });
+  }
+
+  /** Jobs that are to be done and are somebody’s, or nobody’s, become another’s. */
+  async #give(jobIds: readonly string[], from: string | null, to: string | null): Promise<void> {
+    await this.records.ask(
+      `UPDATE job SET "personId" = $4, "version" = "version" + 1 WHERE "practiceId" = $1 AND "id" = ANY($2)
+         AND "personId" IS NOT DISTINCT FROM $3 AND "deletedAt" IS NULL AND "state" IN ('open', 'partly done')`,
+      [[...jobIds], from, to],
+    );
   }
 
   /**

@@ -20,6 +20,10 @@ export class Membership extends Owned {
   @Column({ type: 'jsonb', default: [] })
   siteIds: string[];
 
+  /** Jobs that somebody had when they were removed, and who has them since: they come back when they do. */
+  @Column({ type: 'jsonb', nullable: true })
+  handedOn: { readonly jobIds: readonly string[]; readonly to: string | null } | null;
+
   /** When an owner last had a link sent to choose a password. */
   @Column({ type: 'timestamptz', nullable: true })
   resetAskedAt: Date | null;

@@ -5,6 +5,7 @@ import type {
   LabResultAnswer,
   PhotoAnswer,
   ProductAnswer,
+  ProductNameAnswer,
   RunAnswer,
   SessionAnswer,
   SiteStateAnswer,
@@ -90,6 +91,12 @@ export const queries = {
       queryKey: ['program', zoneId, units],
       queryFn: () => api<ZoneProgramAnswer>('GET', `/zones/${zoneId}/program?units=${units}`),
       placeholderData: (previous) => (previous?.zoneId === zoneId ? previous : undefined),
+    }),
+  /** Names of the products, for those who put them down. */
+  productNames: () =>
+    queryOptions({
+      queryKey: ['products', 'names'],
+      queryFn: () => api<ProductNameAnswer[]>('GET', '/products/names'),
     }),
   products: () => queryOptions({ queryKey: ['products'], queryFn: () => api<ProductAnswer[]>('GET', '/products') }),
   /** All that was decided, for the practice, its sites and zones. */

@@ -50,14 +50,14 @@ const shownIn = {
   bag: { parts: ['state', 'bags', 'lab-reports', 'lab-results'], lists: ['rounds', 'find', 'bags'] },
   program: {
     parts: ['state', 'report', 'season', 'logbook', 'proof'],
-    lists: ['rounds', 'program', 'shared', 'week'],
+    lists: ['rounds', 'program', 'price', 'shared', 'week'],
   },
   /** A day, a hold, who does it. */
   job: { parts: ['state', 'season', 'report', 'proof', 'logbook'], lists: ['rounds', 'week', 'cards'] },
   /** What was done moves jobs, rates, waiting times, the store and what is foretold. */
   entry: {
     parts: ['state', 'zones', 'season', 'logbook', 'proof', 'report'],
-    lists: ['rounds', 'program', 'products', 'week', 'cards', 'shared'],
+    lists: ['rounds', 'program', 'price', 'products', 'week', 'cards', 'shared'],
   },
   calendar: { lists: ['calendar-links'] },
   product: { lists: ['products', 'program'] },
@@ -82,7 +82,7 @@ const shownIn = {
   message: { parts: ['state', 'messages'], lists: ['rounds', 'outbox'] },
   share: { parts: ['share-links'] },
   /** A draft for the owner, its letter, its handing over. */
-  ownerReport: { parts: ['owner-report', 'report'], lists: ['shared', 'runs'] },
+  ownerReport: { parts: ['owner-report', 'report'], lists: ['shared', 'runs', 'price'] },
   run: { lists: ['runs'] },
 } as const satisfies Readonly<Record<string, Shown>>;
 

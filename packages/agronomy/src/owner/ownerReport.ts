@@ -1,3 +1,4 @@
+import { isOpenPrice } from '../program/sections.ts';
 import { type OfferedLine, offeredYear } from '../program/offer.ts';
 import { type YearPrice, priceOnly, yearSum } from '../program/yearPrice.ts';
 import type { ShoppingList } from '../program/shopping.ts';
@@ -201,7 +202,8 @@ function pageOf(one: OwnerZone, lines: readonly OfferedLine[], input: OwnerInput
   const { system, currency, priced, latitude } = input;
   const money = (value: number): string => present('money', value, system, currency).text;
   const priceOf = new Map(lines.map(({ key, price }) => [key, price]));
-  const cost = lines.some(({ price }) => price === null) ? 0 : yearSum({ lines, visits: 0 });
+  const open = isOpenPrice({ zoneId, zone: name, treatments: program.treatments }, input.list);
+  const cost = open ? 0 : yearSum({ lines, visits: 0 });
   const limits = read.ranked.limits;
   const given = planned(program.treatments);
   const saved = (program.besideLab ?? []).reduce((sum, line) => sum + (line.saved?.value ?? 0), 0);

@@ -67,12 +67,14 @@ const sumOf = (lines: ReadonlyArray<{ readonly price: number }>): number =>
 /** What a zone comes to by itself, of what is bought and hired for all. */
 export const zoneShare = (zone: ZoneOfList, list: ShoppingList): number => sumOf(shareLines(zone, list));
 
+/** Something that the zone takes has no price, so that its sum would be too small. */
+export const isOpenPrice = ({ zoneId, treatments }: ZoneOfList, list: ShoppingList): boolean =>
+  list.purchases.some(({ cost, zones }) => cost === null && zones.some((share) => share.zoneId === zoneId)) ||
+  planned(treatments).some(({ workUnpriced = [] }) => workUnpriced.length > 0);
+
 /** The same with its working; nothing while something that the zone takes has no price. Visits serve all zones. */
 export function zoneCost(zone: ZoneOfList, list: ShoppingList, currency: string): Figure | null {
-  const open = list.purchases.some(
-    ({ cost, zones }) => cost === null && zones.some(({ zoneId }) => zoneId === zone.zoneId),
-  );
-  if (open || planned(zone.treatments).some(({ workUnpriced = [] }) => workUnpriced.length > 0)) return null;
+  if (isOpenPrice(zone, list)) return null;
   const lines = shareLines(zone, list).filter(({ price }) => price > 0);
   const book = new WorkingBook();
   book.step({

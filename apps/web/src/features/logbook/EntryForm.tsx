@@ -25,7 +25,7 @@ interface EntryFormProps {
 /** What was put down without a card, or long ago; or an entry that stands in the place of another. */
 export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: EntryFormProps) {
   const { say } = useUnits();
-  const { data: products = [] } = useQuery(queries.products());
+  const { data: products = [] } = useQuery(queries.productNames());
   const write = useWriteEntry();
   const [zoneId, setZoneId] = useState(mends?.zoneId ?? zone.id);
   const [kind, setKind] = useState<EntryKind>(mends?.kind ?? 'fertilizer');
@@ -152,7 +152,7 @@ export function EntryForm({ zones, zone, today, mends, onClose, onWritten }: Ent
           <QuantityField
             label="Used"
             sense={senseOfPack[product?.packUnit ?? 'kg']}
-            density={product?.analysis.bulkDensity}
+            density={product?.bulkDensity ?? undefined}
             value={quantity}
             onChange={setQuantity}
             problem={fault('quantity')}

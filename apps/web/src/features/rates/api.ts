@@ -24,7 +24,7 @@ export const ratesQueries = {
   /** What its owner was told that the year costs. */
   price: (siteId: string) =>
     queryOptions({
-      queryKey: ['program', 'price', siteId],
+      queryKey: ['price', siteId],
       queryFn: () => api<PriceOfSiteAnswer>('GET', `/sites/${siteId}/price`),
     }),
   /** What handing over would do; looked up anew each time it is asked. */

@@ -125,7 +125,7 @@ export function Beginning({ onSite }: { readonly onSite: () => void }) {
                   {steps[key][0]}
                 </MuiLink>
               ) : (
-                <MuiLink component={Link} to={steps[key][2]!}>
+                <MuiLink component={Link} to={steps[key][2]}>
                   {steps[key][0]}
                 </MuiLink>
               )}
