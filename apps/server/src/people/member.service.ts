@@ -96,7 +96,10 @@ export class MemberService {
     return this.records.together(async (of) => {
       const { personId, handedOn } = await of(Membership).restore(id);
       // What nobody else has decided since, and is still to be done, is theirs again.
-      if (handedOn) await this.#give(handedOn.jobIds, handedOn.to, personId);
+      if (handedOn) {
+        await this.#give(handedOn.jobIds, handedOn.to, personId);
+        await of(Membership).change(id, { handedOn: null });
+      }
       return this.#one(id);
     });
   }

@@ -62,12 +62,11 @@ export class OwnerReports {
     const before = await this.records
       .of(OwnerReportRecord)
       .find({ siteId, state: 'superseded', handedOverAt: Not(IsNull()) }, { handedOverAt: 'DESC' });
-    return Promise.all(
-      before.map(async ({ id, handedOverAt }) => ({
-        on: await this.days.on(siteId, handedOverAt!),
-        pdf: `/api${under}/owner-reports/${id}/report.pdf`,
-      })),
-    );
+    const dayOf = await this.days.at(siteId);
+    return before.map(({ id, handedOverAt }) => ({
+      on: dayOf(handedOverAt!),
+      pdf: `/api${under}/owner-reports/${id}/report.pdf`,
+    }));
   }
 
   /** Ask for a draft, to be made as long work: what was asked for and not handed over before is let go; its letter is kept where it was changed. */
