@@ -14,8 +14,11 @@ import { QuantityField } from '../src/ui/QuantityField.tsx';
 import { deferred } from '../src/ui/deferred.tsx';
 import { inUnits } from '../src/ui/inUnits.ts';
 import { dayOf } from '../src/ui/today.ts';
+import { useFollowOwnUnits, useOwnUnits } from '../src/ui/ownUnits.ts';
+import { SessionProvider, useSession } from '../src/ui/session.tsx';
+import { useUnits } from '../src/ui/units.tsx';
 import { orBroken } from '../src/ui/worker.ts';
-import { problem, serve, show } from './page.tsx';
+import { changesOf, problem, serve, show } from './page.tsx';
 import { site, zoneWith } from './scene.ts';
 
 /** React tells of faults that a boundary catches; here they are meant. */
@@ -247,4 +250,35 @@ it('the head of a site keeps all it can do in a menu of its own', async () => {
   expect(screen.queryByRole('menuitem', { name: 'Share the report' })).toBeNull();
   await userEvent.click(screen.getByRole('menuitem', { name: 'Change the site' }));
   expect(did).toEqual(['change']);
+});
+
+it('units that were chosen as the page was left hold on the next one, and are sent again, once', async () => {
+  let reached = false;
+  const asked = serve({ 'PUT /session/personal': () => (reached ? null : new Error('left')) });
+  function Choice() {
+    useFollowOwnUnits();
+    const choose = useOwnUnits();
+    return <button onClick={() => choose('us')}>{useUnits().system}</button>;
+  }
+  /** The server has heard of nothing but the choice before. */
+  function Page() {
+    const session = useSession();
+    return (
+      <SessionProvider value={{ ...session, person: { ...session.person!, units: 'metric' } }}>
+        <Choice />
+      </SessionProvider>
+    );
+  }
+  const first = show(<Page />);
+  await userEvent.click(await screen.findByRole('button', { name: 'metric' }));
+  await waitFor(() => expect(changesOf(asked)).toHaveLength(1));
+  first.unmount();
+  reached = true;
+  const second = show(<Page />);
+  await screen.findByRole('button', { name: 'us' });
+  await waitFor(() => expect(changesOf(asked).map(({ body }) => body)).toEqual([{ units: 'us' }, { units: 'us' }]));
+  second.unmount();
+  show(<Page />);
+  await screen.findByRole('button', { name: 'metric' });
+  expect(changesOf(asked)).toHaveLength(2);
 });

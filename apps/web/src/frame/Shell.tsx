@@ -14,13 +14,13 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { Suspense, useEffect, useMemo, useState } from 'react';
 import { Link, Outlet, useNavigate } from 'react-router';
-import { useSavePersonal } from '../api/entrance.ts';
 import { queries } from '../api/queries.ts';
 import { DialogFrame } from '../ui/DialogFrame.tsx';
 import { colours, onDark } from '../ui/theme.ts';
 import { deferred } from '../ui/deferred.tsx';
 import { useDeviceState } from '../ui/useSessionState.ts';
 import { useSettled } from '../ui/useSettled.ts';
+import { useFollowOwnUnits, useOwnUnits } from '../ui/ownUnits.ts';
 import { useUnits } from '../ui/units.tsx';
 import { openWorkingByKey } from '../ui/working.tsx';
 import { useMay, useSession } from '../ui/session.tsx';
@@ -164,14 +164,10 @@ const savesData = (): boolean =>
 
 /** The bar over every page: name, way home, find, units. */
 export function Shell() {
-  const { system, choose } = useUnits();
-  const { practice, person } = useSession();
-  const personal = useSavePersonal();
-  const own = person?.units;
-  // What the person has chosen, on whatever device, is what they read here; a click here is ahead of the server.
-  useEffect(() => {
-    if (own) choose(own);
-  }, [own, choose]);
+  const { system } = useUnits();
+  const { practice } = useSession();
+  const choose = useOwnUnits();
+  useFollowOwnUnits();
   const may = useMay();
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -252,9 +248,7 @@ export function Shell() {
           size="small"
           value={system}
           onChange={(_event, chosen: typeof system | null) => {
-            if (!chosen) return;
-            choose(chosen);
-            personal.mutate({ units: chosen });
+            if (chosen) choose(chosen);
           }}
           aria-label="Units"
           sx={{

@@ -3,10 +3,9 @@ import type { BeginningKey } from '@glenfold/contract';
 import { Box, Button, Link as MuiLink, Typography } from '@mui/material';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'react-router';
-import { useSavePersonal } from '../../api/entrance.ts';
 import { Trouble } from '../../ui/bits.tsx';
 import { colours } from '../../ui/theme.ts';
-import { useUnits } from '../../ui/units.tsx';
+import { useOwnUnits } from '../../ui/ownUnits.ts';
 import { roundsQueries, useLeave } from './api.ts';
 
 /** What each is called, what it is good for, and where it is done; nothing where it is done here. */
@@ -32,16 +31,10 @@ const steps: Readonly<Record<BeginningKey, readonly [name: string, why: string, 
 export function Beginning({ onSite }: { readonly onSite: () => void }) {
   const { data, error } = useQuery(roundsQueries.beginning());
   const leave = useLeave();
-  const { choose } = useUnits();
-  const personal = useSavePersonal();
+  const choose = useOwnUnits();
   const client = useQueryClient();
-  const units = (chosen: UnitSystem) => () => {
-    choose(chosen);
-    personal.mutate(
-      { units: chosen },
-      { onSuccess: () => void client.invalidateQueries({ queryKey: ['rounds', 'beginning'] }) },
-    );
-  };
+  const units = (chosen: UnitSystem) => () =>
+    choose(chosen, () => void client.invalidateQueries({ queryKey: ['rounds', 'beginning'] }));
   const of = (state: string) => (data?.steps ?? []).filter((step) => step.state === state);
   const [open, later, done] = [of('open'), of('later'), of('done')];
   if (error) return <Trouble error={error} />;
@@ -71,12 +64,10 @@ export function Beginning({ onSite }: { readonly onSite: () => void }) {
     );
   };
   return (
-    <Box component="section" aria-labelledby="beginning" sx={{ my: 4, maxWidth: 760 }}>
+    <Box component="section" aria-label="Setting up" sx={{ my: 4, maxWidth: 760 }}>
       {open.length > 0 && (
         <>
-          <Typography variant="h2" id="beginning">
-            Setting up
-          </Typography>
+          <Typography variant="h2">Setting up</Typography>
           <Typography sx={{ color: colours.faded, mb: 1 }}>
             {done.length} of {data.steps.length} are there. In this order they help most; each can wait.
           </Typography>

@@ -1,6 +1,6 @@
 import type { RoundsTask, SiteStateAnswer } from '@glenfold/contract';
 import { Box, Button, TextField, Typography } from '@mui/material';
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { More } from '../../ui/More.tsx';
@@ -144,6 +144,8 @@ export function Rounds() {
   const { data: all, error } = useInfiniteQuery(roundsQueries.siteStates(''));
   const [adding, setAdding] = useState(false);
   const may = useMay();
+  // Known before the page is drawn, so that nothing on it moves.
+  const { isLoading } = useQuery({ ...roundsQueries.beginning(), enabled: may('practice.manage') });
   const navigate = useNavigate();
   const tasks = pages.data?.pages.flatMap((page) => page.tasks) ?? [];
   const empty = all?.pages[0]?.count === 0;
@@ -151,7 +153,7 @@ export function Rounds() {
   return (
     <Box component="main" sx={{ px: { xs: 2, md: 4 }, py: 3, maxWidth: 1240, width: '100%' }}>
       <Trouble error={pages.error ?? error} />
-      {pages.data && all && (
+      {pages.data && all && !isLoading && (
         <Box
           sx={{
             display: 'grid',
