@@ -1,6 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { contentOf, productOf } from '@glenfold/agronomy';
-import type { CardAnswer, EntryWrittenAnswer, ProblemAnswer, ProductAnswer, ZoneAnswer } from '@glenfold/contract';
+import type {
+  CardAnswer,
+  EntryWrittenAnswer,
+  MessagesAnswer,
+  ProblemAnswer,
+  ProductAnswer,
+  ZoneAnswer,
+} from '@glenfold/contract';
 import fc from 'fast-check';
 import { decideTreatment, get, programOf, send, siteOf, textOf, treatmentIn, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
@@ -109,6 +116,11 @@ describe('the logbook', () => {
     expect((await seasonOf(zone.siteId)).jobs.find(({ id }) => id === lime.id)!.state).toBe('done');
     const second = await write({ ...card, on: season.today, quantity: 100 });
     expect(second.notes.join(' ')).toMatch(/wrote this card before, as done.*withdraw one of them/);
+    // Only the office can decide it: it stands in Rounds until it is read.
+    const { messages } = await get<MessagesAnswer>(`/sites/${zone.siteId}/messages`);
+    expect(messages.map(({ side, done, words }) => [side, done, words])).toEqual([
+      ['field', false, expect.stringMatching(/^Lime.*wrote this card before/)],
+    ]);
     expect(second.notes.join(' ')).toMatch(/More .* was used than the store had.*Count it/);
     const odd = await write({ zoneId: zone.id, on: '2099-01-01', kind: 'other', words: 'slip', area: 900 });
     expect(odd.notes.join(' ')).toMatch(/2099-01-01 has not come yet.*correct the day/);

@@ -8,9 +8,10 @@ import {
   type SeasonAnswer,
   type TasksAnswer,
   dayIn,
+  withReadableDays,
 } from '@glenfold/contract';
 import { randomUUID } from 'node:crypto';
-import { get, send, siteOf, useDemoServer } from './client.ts';
+import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
 import { demoEmails, signIn } from './harness.ts';
 import { VisitNews } from '../src/season/visitNews.service.ts';
 
@@ -82,7 +83,7 @@ it('a client is told the afternoon before that somebody comes, once, and of noth
   await news.tell();
   const { mails } = await get<OutboxAnswer>('/outbox');
   const told = mails.filter(({ subject }) => subject === `Tomorrow at ${site.name}`);
-  const words = `Tomorrow, ${day}, we come to ${site.name}: ${comes.name}, ${comes.zone}, in the morning.`;
+  const words = `Tomorrow, ${withReadableDays(day)}, we come to ${site.name}: ${comes.name}, ${comes.zone}, in the morning.`;
   expect(told.map(({ to, text }) => [to, text?.includes(words)])).toEqual([[demoEmails.client, true]]);
 });
 
@@ -119,7 +120,14 @@ it('somebody who is removed hands their jobs on', async () => {
   const jobs = async (person: string) => (await server.current().sql(`SELECT 1 FROM job WHERE "personId" = $1 AND "state" = 'open'`, [person])).length; // prettier-ignore
   await server.current().sql(`UPDATE job SET "personId" = $1 WHERE "id" IN (SELECT "id" FROM job WHERE "state" = 'open' LIMIT 3)`, [wynn!.person.id]); // prettier-ignore
   const before = await jobs(piet!.person.id);
-  expect(await get(`/members/${wynn!.id}/holdings`)).toEqual({ jobs: await jobs(wynn!.person.id) });
+  const site = await siteOf('Quarry');
+  const technician = await signIn(server.current(), demoEmails.technician);
+  const begun = { id: randomUUID(), zoneId: (await zoneOf('Quarry', 'QL-5')).id, kind: 'probe', on: '2026-05-04', record: { stops: [20] }, closed: false, revision: 1 }; // prettier-ignore
+  expect((await technician.ask('post', '/field-tests?units=metric', begun)).status).toBe(201);
+  expect(await get(`/members/${wynn!.id}/holdings`)).toEqual({
+    jobs: await jobs(wynn!.person.id),
+    begun: [{ what: 'test', siteId: site.id, siteName: site.name }],
+  });
   await send('delete', `/members/${wynn!.id}?jobsTo=${piet!.person.id}`);
   expect([await jobs(wynn!.person.id), await jobs(piet!.person.id)]).toEqual([0, before + 3]);
   // Whoever comes back has them again.

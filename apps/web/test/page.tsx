@@ -76,7 +76,12 @@ export function serve(answers: Answers): Asked[] {
         headers: new Headers(),
         json: () => Promise.resolve(refused.body),
       });
-    return Promise.resolve({ ok: true, status: 200, json: () => Promise.resolve(structuredClone(answer ?? [])) });
+    return Promise.resolve({
+      ok: true,
+      status: 200,
+      headers: new Headers(),
+      json: () => Promise.resolve(structuredClone(answer ?? [])),
+    });
   }) as unknown as typeof fetch;
   globalThis.XMLHttpRequest = Sent as unknown as typeof XMLHttpRequest;
   return asked;

@@ -13,10 +13,12 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from './userEvent.ts';
 import { Route, Routes } from 'react-router';
 import { CardPage } from '../src/features/cards/CardPage.tsx';
+import { freshen } from '../src/features/cards/cardStore.ts';
 import { Logbook } from '../src/features/logbook/Logbook.tsx';
 import { Proof } from '../src/features/proof/Proof.tsx';
 import { Season } from '../src/features/season/Season.tsx';
 import { TodayPage } from '../src/frame/today/TodayPage.tsx';
+import { holderNow } from '../src/offline/holder.ts';
 import { type Asked, changesOf, choose, problem, serve, show } from './page.tsx';
 import { productWith, site, zoneWith } from './scene.ts';
 
@@ -188,6 +190,27 @@ describe('a work card', () => {
     await waitFor(() => expect(sent()).toHaveLength(1));
     expect(sent()[0]).toMatchObject({ state: 'partly done', reason: 'the hopper broke', day: { ground: 'frozen' } });
     await waitFor(() => expect(Object.keys(localStorage).filter((key) => key.startsWith('glenfold card'))).toEqual([]));
+  });
+
+  it('that is half typed is nobody else’s on a phone that is shared', async () => {
+    const { open, job } = card(() => ({ entry: {}, notes: [] }));
+    const page = open();
+    await screen.findByText('Look first');
+    await choose('Ground', 'frozen');
+    page.unmount();
+    const turn = async (id: string): Promise<string | null> => {
+      serve({ '/session': { ...signedIn, person: { id, name: id } }, [`/jobs/${job.id}/card`]: cardWith(job) });
+      const shown = open();
+      await waitFor(() => expect(holderNow()?.personId).toBe(id));
+      const verdict = (await screen.findByRole('status', { name: 'Verdict' })).textContent;
+      shown.unmount();
+      return verdict;
+    };
+    expect(await turn('q')).not.toMatch(/^Never/);
+    expect(await turn('p')).toMatch(/^Never/);
+    // The next test begins without it.
+    serve({ '/session': signedIn, [`/jobs/${job.id}/card`]: 404 });
+    await freshen('us');
   });
 
   it('that another program has superseded leaves the list at the next contact, with the card that stands for it', async () => {

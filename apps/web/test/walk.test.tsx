@@ -58,7 +58,7 @@ async function begin(): Promise<void> {
 }
 const sending = (): string | null => screen.getByRole('status', { name: 'Sending' }).textContent;
 
-beforeEach(() => sessionStorage.clear());
+beforeEach(() => localStorage.clear());
 
 describe('a walk', () => {
   it('begins only when bucket, buried lines, soil and depth are looked at', async () => {
@@ -141,6 +141,50 @@ describe('a walk', () => {
     await waitFor(() => expect(sending()).toBe('all sent'));
     expect(new Set(taps.map(({ id }) => id)).size).toBe(2);
     expect(screen.queryByText(/No connection/)).toBeNull();
+  });
+
+  it('goes on where it was when the phone closed the page: checklist, depth, moisture, note and photo; not on another day', async () => {
+    Object.assign(globalThis, {
+      createImageBitmap: () => Promise.resolve({ width: 4, height: 3, close: () => undefined }),
+    });
+    HTMLCanvasElement.prototype.getContext = (() => ({
+      drawImage: () => undefined,
+      fillRect: () => undefined,
+    })) as never;
+    HTMLCanvasElement.prototype.toBlob = (told) => told(new Blob(['small'], { type: 'image/jpeg' }));
+    const { open } = walk(() => new TypeError('fetch failed'));
+    const first = open();
+    await screen.findByRole('heading', { name: 'Before the first core' });
+    fireEvent.click(screen.getAllByRole('checkbox')[0]!);
+    first.unmount();
+    const second = open();
+    expect(await screen.findByRole('button', { name: '3 still to check' })).toBeTruthy();
+    for (const box of screen.getAllByRole('checkbox').slice(1)) fireEvent.click(box);
+    await press('Walk 3 cores');
+    await press('Cored');
+    await screen.findByText('Core 2 of 3');
+    await press('crumbles');
+    await press('Pushed to: more');
+    await press('Note');
+    await userEvent.type(within(screen.getByRole('dialog')).getByLabelText('Note'), 'worms');
+    await press('Keep');
+    const picture = new File([new Uint8Array([1])], 'core.png', { type: 'image/png' });
+    fireEvent.change(screen.getByLabelText('Photo of this place'), { target: { files: [picture] } });
+    expect(await screen.findByRole('img', { name: /^Core 2 of bag/ })).toBeTruthy();
+    second.unmount();
+    const third = open();
+    await screen.findByText('Core 2 of 3');
+    expect(within(screen.getByRole('group', { name: 'Pushed to' })).getByText('11 cm')).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'crumbles' }).getAttribute('aria-pressed')).toBe('true');
+    expect(screen.getByRole('button', { name: 'Note ✓' })).toBeTruthy();
+    expect(screen.getByText('Photo 1')).toBeTruthy();
+    await press('Take back');
+    expect(await screen.findByText('Photo')).toBeTruthy();
+    third.unmount();
+    for (const key of Object.keys(localStorage).filter((each) => each.startsWith('glenfold.walk.')))
+      localStorage.setItem(key, JSON.stringify({ ...JSON.parse(localStorage.getItem(key)!), day: '2020-01-01' }));
+    open();
+    expect(await screen.findByRole('heading', { name: 'Before the first core' })).toBeTruthy();
   });
 
   it('tells where somebody else was first', async () => {

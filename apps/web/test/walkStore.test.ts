@@ -14,6 +14,7 @@ import {
   walkKinds,
 } from '../src/features/sampling/walk/walkStore.ts';
 import { ApiProblem } from '../src/api/client.ts';
+import { dayOf } from '../src/ui/today.ts';
 import { type Doer, type Entry, all, keep as keepEntry, putAway, send } from '../src/offline/outbox.ts';
 
 /** A server as the device sees it: sometimes away, sometimes gone after it took what was sent. */
@@ -30,6 +31,10 @@ interface FakeServer {
   readonly photoAnswers: Map<string, Response>;
   /** Touches that it will never take. */
   readonly refuseTaps: Set<string>;
+  /** Its time, where the device has another. */
+  time: string | undefined;
+  /** Days of photos, as they came. */
+  readonly days: unknown[];
   person: { id: string; name: string };
 }
 const wynn = { id: 'p', name: 'Wynn Marram' };
@@ -41,7 +46,8 @@ const bag = (siteId: string, cores: readonly string[]): Partial<BagAnswer> => ({
   state: 'planned',
   places: cores.map((id, index) => ({ id, zoneId: 'z', number: index + 1, turn: index + 1, place: null, state: 'waiting', pushed: null, recovered: null, moisture: null, reason: null, note: null, at: null, by: null })), // prettier-ignore
 });
-const json = (body: unknown, status = 200): Response => new Response(JSON.stringify(body), { status });
+const json = (body: unknown, status = 200): Response =>
+  new Response(JSON.stringify(body), { status, headers: server.time ? { date: server.time } : {} });
 
 function answer(method: string, path: string, body: string | undefined): Response {
   const { practice, signedIn, came, photos, refusePhotos, refuseTaps, person } = server;
@@ -63,6 +69,7 @@ function answer(method: string, path: string, body: string | undefined): Respons
     const own = server.photoAnswers.get(id);
     if (own) return own.clone();
     photos.push(id);
+    server.days.push((photo as { takenOn?: unknown }).takenOn);
     return json({}, 201);
   }
   const siteId = path.split('/')[2]!;
@@ -83,6 +90,8 @@ beforeEach(() => {
     refusePhotos: false,
     photoAnswers: new Map(),
     refuseTaps: new Set(),
+    time: undefined,
+    days: [],
     person: wynn,
   };
   globalThis.fetch = ((address: string, init: RequestInit = {}) => {
@@ -234,11 +243,24 @@ describe('a site that is taken along', () => {
 });
 
 describe('photos kept on the device', () => {
-  const keepPhoto = (id: string): Promise<void> => {
+  const keepPhoto = (id: string, takenOn = '2026-10-14'): Promise<void> => {
     // With the size that the camera gave, as the device keeps it.
-    const photo = { id, type: 'image/jpeg' as const, image: 'AAAA', caption: `Core of ${id}`, takenOn: '2026-10-14', width: 1400, height: 1050 }; // prettier-ignore
+    const photo = { id, type: 'image/jpeg' as const, image: 'AAAA', caption: `Core of ${id}`, takenOn, width: 1400, height: 1050 }; // prettier-ignore
     return keepEntry(photoEntry(doer(), { zoneId: 'z', photo }));
   };
+
+  it('bear the day that it was where this device’s clock is a day wrong, and that which a person chose', async () => {
+    const day = (later: number): string => dayOf(new Date(Date.now() + later * 86_400_000));
+    for (const [id, on] of [['today', day(0)], ['chosen', day(-5)]] as const) await keepPhoto(id, on); // prettier-ignore
+    server.time = new Date(Date.now() + 86_400_000).toUTCString();
+    await sendKept();
+    expect([server.photos, server.days]).toEqual([['today', 'chosen'], [day(1), day(-5)]]); // prettier-ignore
+    expect(notices.filter((words) => /clock is 1 day behind: the day was put right/.test(words))).toHaveLength(1);
+    server.time = new Date().toUTCString();
+    await keepPhoto('right', day(0));
+    await sendKept();
+    expect(server.days.at(-1)).toBe(day(0));
+  });
 
   it('go one by one, once more after a lost answer under the same id, and not at all without a connection', async () => {
     for (const id of ['a', 'b']) await keepPhoto(id);
@@ -288,7 +310,7 @@ describe('photos kept on the device', () => {
       fieldTestId: 't',
       takenOn: '2026-10-14',
     };
-    const both = [{ ...walkKinds[1]!, name: 'test', restsOn: undefined, send: () => Promise.reject(new ApiProblem(503, 'Later.', [])) }, walkKinds[1]!] as typeof walkKinds; // prettier-ignore
+    const both = [{ ...walkKinds[1]!, name: 'test', restsOn: undefined, day: undefined, send: () => Promise.reject(new ApiProblem(503, 'Later.', [])) }, walkKinds[1]!] as typeof walkKinds; // prettier-ignore
     await keepEntry({ ...doer(), id: 't 1', kind: 'test', body: { id: 't' } });
     await keepEntry(photoEntry(doer(), { zoneId: 'z', photo: of }));
     await expect(send(both, () => undefined)).rejects.toThrow('Later.');

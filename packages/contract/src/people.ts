@@ -274,10 +274,22 @@ export class MemberAnswer extends WithRole {
   @IsBoolean() cannotSignIn: boolean;
 }
 
+/** What can be begun by one person and finished by another. */
+export const begunThings = ['program', 'report', 'test'] as const;
+
+/** What somebody has begun at a site, and nobody has finished. */
+export class BegunAnswer {
+  @IsIn(begunThings) what: (typeof begunThings)[number];
+  @IsString() siteId: string;
+  @IsString() siteName: string;
+}
+
 /** What somebody holds in the practice. */
 export class HoldingsAnswer {
   /** Jobs ahead that are given to them. */
   @IsInt() jobs: number;
+  /** What they began and nobody has finished. */
+  @ValidateNested({ each: true }) @Type(() => BegunAnswer) begun: BegunAnswer[];
 }
 
 /** A link to choose a password; nothing where it went by mail. */

@@ -23,6 +23,7 @@ import {
 } from '@glenfold/agronomy';
 import type { EntryAnswer, EntryInput, EntryWrittenAnswer, LogbookAnswer, ZoneLedgerAnswer } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
 import { Any } from 'typeorm';
 import { EntriesService } from '../entries/entries.service.ts';
 import { EntryRecord, entryOf } from '../entries/entry.entity.ts';
@@ -31,6 +32,7 @@ import type { Zone } from '../ground/zone.entity.ts';
 import { ZonePhoto } from '../ground/zonePhoto.entity.ts';
 import { materialOf } from '../materials/materials.service.ts';
 import { ProductRecord } from '../materials/product.entity.ts';
+import { Message } from '../messages/message.entity.ts';
 import { Clock } from '../platform/clock.ts';
 import { notFound, refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
@@ -42,6 +44,7 @@ import { JobsService } from '../season/jobs.service.ts';
 import { Days } from '../settings/days.service.ts';
 import { mendingFaults } from './mending.ts';
 import { laterProgramWords } from './laterProgram.ts';
+import { twinWords } from './twin.ts';
 
 /** Days after which an entry does not move the store any more. */
 const STORE_DAYS = 31;
@@ -120,9 +123,12 @@ export class LogbookService {
       const material = product && materialOf(product);
       const amount = putDown(input, zone.area, material);
       const mixed = await this.#mixed(of, input, zone, job, corrected);
+      const earlier = job ? await of(EntryRecord).find({ jobId: job.id }, { recordedAt: 'ASC' }) : [];
+      const twin = twinWords(earlier, input);
       const notes = [
         ...(jobId !== null && !job ? ['The job of this card is not there any more: the entry stands by itself.'] : []),
-        ...(await this.#oddities(of, input, zone, job, today, amount.rate)),
+        ...(twin === undefined ? [] : [twin]),
+        ...this.#oddities(input, zone, job, today, amount.rate),
         ...(await this.#stock(of, { ...input, quantity: input.quantity ?? null, mixed }, corrected, today)),
       ];
       const record = await of(EntryRecord).add({
@@ -152,8 +158,16 @@ export class LogbookService {
         recordedAt: this.clock.now(),
       });
       if (job) await this.#follow(job, record, zone);
+      if (twin !== undefined) await this.#tellOffice(of, record, `${job!.name}, ${zone.name}: ${twin}`);
       return this.#written(record);
     });
+  }
+
+  /** What only the office can decide stands in Rounds until somebody has read it. */
+  async #tellOffice(of: RecordsOf, { siteId, recordedAt: at }: EntryRecord, words: string): Promise<void> {
+    const { person } = this.work.worker;
+    const by = { personId: person?.id ?? null, author: person?.name ?? 'Glenfold' };
+    await of(Message).add({ id: randomUUID(), siteId, ...by, side: 'field', words, at, doneAt: null });
   }
 
   /** Records as they are told. @param all of the site, which say what stands */
@@ -196,26 +210,9 @@ export class LogbookService {
   }
 
   /** What is odd about an entry and kept all the same, with how it is mended. */
-  async #oddities(
-    of: RecordsOf,
-    input: EntryInput,
-    zone: Zone,
-    job: Job | undefined,
-    today: string,
-    rate: number | null,
-  ): Promise<string[]> {
-    const earlier = job ? await of(EntryRecord).find({ jobId: job.id }, { recordedAt: 'ASC' }) : [];
-    const stand = standing(earlier.map(entryOf)).map(({ id }) => id);
-    const twin = earlier.find(
-      ({ id, state }) => stand.includes(id) && id !== input.correctsId && state !== 'partly done',
-    );
+  #oddities(input: EntryInput, zone: Zone, job: Job | undefined, today: string, rate: number | null): string[] {
     const share = job && overCard({ ...input, rate }, job, zone.area);
     return [
-      ...(twin && input.state !== 'withdrawn'
-        ? [
-            `${twin.writtenBy ?? 'Somebody'} wrote this card before, as ${twin.state} on ${twin.on}: both are kept and both count. If it was done once, withdraw one of them.`,
-          ]
-        : []),
       ...laterProgramWords(input.correctsId ? null : (input.jobId ?? null), job, share),
       ...(lastDayOf(input.on) > today && input.on.length === 10
         ? [`${input.on} has not come yet: if that is a slip, correct the day.`]

@@ -1,4 +1,5 @@
 import {
+  type BegunAnswer,
   type HoldingsAnswer,
   type MemberAnswer,
   type MemberInput,
@@ -19,6 +20,23 @@ import { Membership } from './membership.entity.ts';
 import { MailCarrier } from '../ports/mailCarrier.ts';
 import { PracticeService } from './practice.service.ts';
 import { ResetService } from './reset.service.ts';
+
+/** What a person was the last to change and is not finished: drafts of programs and of reports, tests that go on. */
+const BEGUN = `
+  SELECT b."what", s."id" AS "siteId", s."name" AS "siteName" FROM (
+    SELECT 'program' AS "what", p."siteId", t."id",
+      (SELECT max(h."handedOverAt") FROM program h WHERE h."siteId" = p."siteId") AS "finished"
+    FROM treatment t JOIN program p ON p."id" = t."programId"
+    WHERE t."practiceId" = $1 AND t."deletedAt" IS NULL AND p."state" = 'draft' AND p."deletedAt" IS NULL
+    UNION ALL SELECT 'report', r."siteId", r."id", NULL FROM owner_report r
+    WHERE r."practiceId" = $1 AND r."state" = 'draft' AND r."deletedAt" IS NULL
+    UNION ALL SELECT 'test', f."siteId", f."id", NULL FROM field_test f
+    WHERE f."practiceId" = $1 AND NOT f."closed" AND f."deletedAt" IS NULL
+  ) b JOIN site s ON s."id" = b."siteId" AND s."deletedAt" IS NULL CROSS JOIN LATERAL (
+    SELECT a."personId", a."at" FROM audit a WHERE a."recordId" = b."id" ORDER BY a."number" DESC LIMIT 1
+  ) l
+  WHERE l."personId" = $2 AND (b."finished" IS NULL OR l."at" > b."finished")
+  GROUP BY b."what", s."id" ORDER BY s."name", s."id", b."what"`;
 
 /** The people of a practice and what each is there. */
 @Injectable()
@@ -65,12 +83,12 @@ export class MemberService {
   /** What somebody holds that others have to know of before they are removed. */
   async holds(id: string): Promise<HoldingsAnswer> {
     const { personId } = await this.records.of(Membership).one(id);
-    const [found] = await this.records.ask<HoldingsAnswer>(
+    const [found] = await this.records.ask<{ jobs: number }>(
       `SELECT count(*)::int AS "jobs" FROM job WHERE "practiceId" = $1 AND "personId" = $2 AND "deletedAt" IS NULL
          AND "state" IN ('open', 'partly done')`,
       [personId],
     );
-    return found!;
+    return { jobs: found?.jobs ?? 0, begun: await this.records.ask<BegunAnswer>(BEGUN, [personId]) };
   }
 
   /** @param jobsTo who gets the jobs ahead of them; nobody where it is not said */

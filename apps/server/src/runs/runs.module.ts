@@ -1,4 +1,5 @@
 import { Global, Module } from '@nestjs/common';
+import { EachPractice } from './eachPractice.ts';
 import { RunKinds } from './runKinds.ts';
 import { RunsController } from './runs.controller.ts';
 import { RunsService } from './runs.service.ts';
@@ -7,7 +8,7 @@ import { RunsWorker } from './runsWorker.ts';
 @Global()
 @Module({
   controllers: [RunsController],
-  providers: [RunKinds, RunsService, RunsWorker],
-  exports: [RunKinds, RunsService, RunsWorker],
+  providers: [EachPractice, RunKinds, RunsService, RunsWorker],
+  exports: [EachPractice, RunKinds, RunsService, RunsWorker],
 })
 export class RunsModule {}

@@ -1,12 +1,10 @@
-import { Injectable, Logger } from '@nestjs/common';
-import { Practice } from '../people/practice.entity.ts';
+import { withReadableDays } from '@glenfold/contract';
+import { Injectable } from '@nestjs/common';
 import { SiteMail } from '../people/siteMail.service.ts';
 import { Clock } from '../platform/clock.ts';
-import { Door } from '../platform/door.ts';
 import { grouped } from '../platform/grouped.ts';
 import { Records } from '../platform/records.ts';
-import { Work } from '../platform/work.ts';
-import { RunKinds } from '../runs/runKinds.ts';
+import { EachPractice } from '../runs/eachPractice.ts';
 import { Job } from './job.entity.ts';
 
 /** From this hour on, where the site lies, its clients are told of the day that follows. */
@@ -35,26 +33,18 @@ const COMING = `
 /** Tells the clients of a site on the afternoon before that somebody comes: once for each day that a job is given. */
 @Injectable()
 export class VisitNews {
-  readonly #log = new Logger(VisitNews.name);
-
   constructor(
-    private readonly door: Door,
     private readonly records: Records,
-    private readonly work: Work,
     private readonly clock: Clock,
     private readonly mail: SiteMail,
-    kinds: RunKinds,
+    private readonly practices: EachPractice,
   ) {
-    kinds.eachMinute(() => this.tell());
+    practices.eachMinute(VisitNews.name, () => this.#tell());
   }
 
-  /** What fails in one practice is logged, and does not keep the others from their news. */
-  async tell(): Promise<void> {
-    const practices = await this.door.open((manager) => manager.find(Practice));
-    for (const { id: practiceId } of practices)
-      await this.work
-        .run({ practiceId, person: null, role: null }, () => this.#tell())
-        .catch((error: unknown) => this.#log.error(error));
+  /** At once, in every practice. */
+  tell(): Promise<void> {
+    return this.practices.now(VisitNews.name, () => this.#tell());
   }
 
   async #tell(): Promise<void> {
@@ -63,7 +53,7 @@ export class VisitNews {
       const { siteId, siteName, day } = jobs[0]!;
       const lines = jobs.map(({ name, zone, part }) => `${name}, ${zone}${part ? `, in the ${part}` : ''}`);
       for (const { id } of jobs) await this.records.of(Job).change(id, { told: day });
-      const words = `Tomorrow, ${day}, we come to ${siteName}: ${[...new Set(lines)].join('; ')}.`;
+      const words = `Tomorrow, ${withReadableDays(day)}, we come to ${siteName}: ${[...new Set(lines)].join('; ')}.`;
       await this.mail.tell({ to: 'clients', siteId, subject: `Tomorrow at ${siteName}`, words });
     }
   }

@@ -1,4 +1,5 @@
 import type { ConflictAnswer, ProblemAnswer, ProblemField } from '@glenfold/contract';
+import { noteServerTime } from './clock.ts';
 
 /** A refusal of the server, with the fields it is about. */
 export class ApiProblem extends Error {
@@ -74,6 +75,7 @@ export async function api<T>(method: Method, path: string, body?: unknown, versi
     throw new ApiProblem(0, UNREACHABLE, []);
   }
   unanswered.delete(asked);
+  noteServerTime(response.headers.get('date'));
   if (response.ok) return (response.status === 204 ? null : await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as Partial<ProblemAnswer>;
   throw problemOf(response.status, problem, response.headers.get('retry-after'));

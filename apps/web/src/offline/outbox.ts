@@ -1,6 +1,8 @@
-import type { SessionAnswer } from '@glenfold/contract';
+import { type SessionAnswer, withReadableDays } from '@glenfold/contract';
 import { createStore, del, entries as keptIn, get, keys, set, setMany } from 'idb-keyval';
+import { dayOf } from '../ui/today.ts';
 import { ApiProblem, api, standAs } from '../api/client.ts';
+import { clockWords, serverAhead } from '../api/clock.ts';
 import { noteHolder } from './holder.ts';
 
 /** Whose something is that was done without a connection. */
@@ -16,6 +18,8 @@ export interface Entry<T = unknown> extends Doer {
   readonly id: string;
   readonly kind: string;
   readonly body: T;
+  /** When it was kept, by this device's clock; not in what an earlier version kept. */
+  readonly made?: string;
   /** What the server said when it refused it for good: it stays here to be read, and is not sent again. */
   readonly refused?: string;
 }
@@ -32,6 +36,14 @@ export interface Outcome {
 /** An entry that has arrived. */
 export interface Arrived extends Entry {
   readonly notes: readonly string[];
+}
+
+/** The day that something bears, where it may have been taken from the device's clock. */
+interface DayOf<T> {
+  readonly of: (body: T) => string | null | undefined;
+  readonly put: (body: T, day: string) => object;
+  /** It was begun on a day by this clock, and is kept again on later ones. */
+  readonly ofBefore?: boolean;
 }
 
 /** How entries of one kind are sent. */
@@ -56,6 +68,8 @@ export interface OutboxKind<T> {
   readonly restsOn?: (entry: Entry<T>) => string | undefined;
   /** What an entry is a state of: those of one thing go together, and the newest stands for all of them. */
   readonly stateOf?: (entry: Entry<T>) => string;
+  /** The day that it bears: put right as it is sent where this device's clock is wrong. */
+  readonly day?: DayOf<T>;
   /** Whether the order in which these arrive matters, so that none overtakes one that waits. */
   readonly inOrder?: boolean;
 }
@@ -92,7 +106,7 @@ async function kept(): Promise<ReadonlyArray<readonly [key: string, entry: Entry
 export async function keep(entry: Entry): Promise<void> {
   const newest = (await keys<string>(store)).sort().at(-1) ?? '';
   if (newest > last) last = newest;
-  await set(nextKey(), entry, store);
+  await set(nextKey(), { made: new Date().toISOString(), ...entry }, store);
 }
 
 /** What has not arrived, in the order in which it was done; with what was refused. */
@@ -147,6 +161,28 @@ function notTheirs(waiting: readonly Entry[], practiceId: string | undefined, ki
 }
 
 type Kept = readonly [key: string, entry: Entry];
+
+/** The day after a number of others, `2026-12-02`. */
+const daysLater = (day: string, days: number): string =>
+  new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10);
+
+/**
+ * An entry with its day as it really was, where this device took a wrong one for today: what somebody chose by hand
+ * stays.
+ */
+function onRightDay<T>({ day }: OutboxKind<T>, entry: Entry<T>): { readonly entry: Entry<T>; readonly note?: string } {
+  const own = day?.of(entry.body);
+  const off = clockWords();
+  if (!day || !entry.made || off === null || own?.length !== 10) return { entry };
+  const [taken, right] = [0, serverAhead()].map((ahead) => dayOf(new Date(Date.parse(entry.made!) + ahead)));
+  const days = (Date.parse(right!) - Date.parse(taken!)) / 86_400_000;
+  if (days === 0 || (own !== taken && !day.ofBefore)) return { entry };
+  const put = daysLater(own, days);
+  return {
+    entry: { ...entry, body: day.put(entry.body, put) as T },
+    note: `This device’s clock is ${off}: the day was put right to ${withReadableDays(put)}. Set the clock.`,
+  };
+}
 
 /** What came of entries that go together; where the server refuses them together, each is tried alone. */
 async function outcomesOf(kind: OutboxKind<never>, going: readonly Entry[]): Promise<ReadonlyMap<string, Outcome>> {
@@ -217,7 +253,13 @@ export async function send(
         later ??
         new ApiProblem(502, 'The server did not answer for all that was sent: it is kept here and sent again.', [])
       );
-    const { kind, going } = next;
+    const { kind } = next;
+    const notesOnDay = new Map<string, string>();
+    const going = next.going.map(([key, entry]): Kept => {
+      const dated = onRightDay(kind, entry as Entry<never>);
+      if (dated.note) notesOnDay.set(entry.id, dated.note);
+      return [key, dated.entry];
+    });
     const hold = (entry: Entry): void => {
       held.add(entry.id);
       // What is of it, such as a photo, comes after it.
@@ -240,7 +282,16 @@ export async function send(
     const told = going.flatMap(([key, entry]) => {
       const outcome = outcomes.get(entry.id);
       if (!outcome) hold(entry);
-      return outcome ? [{ key, entry, refused: outcome.refused, notes: outcome.notes ?? [] }] : [];
+      return outcome
+        ? [
+            {
+              key,
+              entry,
+              refused: outcome.refused,
+              notes: [notesOnDay.get(entry.id) ?? [], outcome.notes ?? []].flat(),
+            },
+          ]
+        : [];
     });
     await onArrived(told.flatMap(({ entry, refused, notes }) => (refused === undefined ? [{ ...entry, notes }] : [])));
     for (const { key, entry, refused } of told)

@@ -49,6 +49,10 @@ export function photoKind(name: string): PhotoKind {
         const called = body.photo.caption ? ` “${body.photo.caption}”` : '';
         return `The photo${called} cannot be kept: ${words}`;
       },
+      day: {
+        of: ({ photo }) => photo.takenOn,
+        put: (body, takenOn) => ({ ...body, photo: { ...body.photo, takenOn } }),
+      },
       restsOn: ({ body }) => body.photo.fieldTestId ?? body.photo.entryId ?? undefined,
     },
   };

@@ -92,8 +92,6 @@ const EDGE_MOST = 0.4;
 /** m of a strip where no machine says it, and litres of a barrow. */
 const STRIP = 0.6;
 const BARROW = 80;
-/** L below which a liquid is measured out in small units. */
-const SMALL = 4;
 /** m² of a strip over which a spreader is tried. */
 const TRIED_OVER = { us: 9.290304, metric: 10 } as const;
 /** What granules are spread by. */
@@ -110,7 +108,7 @@ function bagsOf(
   }
   const whole = Math.floor(quantity / material.packSize + 1e-9);
   const rest = quantity - whole * material.packSize;
-  const told = measured(rest, unit, system);
+  const told = tellSupply(rest, unit, system);
   const pack = tellSupply(material.packSize, unit, system);
   const bag = unit === 'L' ? 'can' : 'bag';
   if (rest < material.packSize * 0.005) return `${whole} ${whole === 1 ? bag : `${bag}s`} of ${pack}`;
@@ -159,13 +157,6 @@ function portionsOf(
     { words: 'First way, at half the rate', quantity: each, told: say(each) },
     { words: 'Across it, at half the rate', quantity: each, told: say(each) },
   ];
-}
-
-/** An amount for the hand that measures it: small liquids in mL or fluid ounces. */
-function measured(of: number, unit: 'kg' | 'L' | 'm3', system: UnitSystem): string {
-  if (unit !== 'L' || of >= SMALL) return tellSupply(of, unit, system);
-  const value = convert(of, 'L', system === 'us' ? 'floz' : 'mL');
-  return `${value < 10 ? Number(value.toFixed(1)) : Math.round(value)} ${system === 'us' ? 'fl oz' : 'mL'}`;
 }
 
 /** What a test strip takes in one pass at half the rate. */
@@ -232,7 +223,7 @@ function tankLines(
   const alike = (one: Load, other: Load): boolean =>
     Math.abs(one.water - other.water) < 1e-9 && Math.abs(one.product - other.product) < 1e-9;
   return sameLoads(result.loads, alike).map(({ which, load }) => {
-    return `${which}: ${present('liquid', load.water, system).text} of water, ${measured(load.product / 1000, 'L', system)} of ${material?.name ?? job.name}, for ${present('area', load.area, system).text}`;
+    return `${which}: ${present('liquid', load.water, system).text} of water, ${tellSupply(load.product / 1000, 'L', system)} of ${material?.name ?? job.name}, for ${present('area', load.area, system).text}`;
   });
 }
 
@@ -315,7 +306,7 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
   const tanks = [...tankLines(job, zone, machine, system, book), ...slurryLines(job, zone, machine, system, book)];
   const bags = bagsOf(job, system);
   const mixed = (job.mixed ?? []).map((part) => ({
-    ...{ name: part.name, told: measured(part.quantity, part.unit, system), bags: bagsOf(part, system) },
+    ...{ name: part.name, told: tellSupply(part.quantity, part.unit, system), bags: bagsOf(part, system) },
   }));
   const lightDrive =
     zone.slope !== undefined && zone.slope > 15 ? ['Steep: walk across the slope, never down with a full hopper.'] : [];
@@ -324,7 +315,7 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
       ? [`${wholes(quantity / machine.holds)} fills of ${machine.name}: fill on the tarpaulin, never on the grass.`]
       : [];
   return {
-    weigh: quantity === null || unit === null ? null : { told: measured(quantity, unit, system), quantity, portions },
+    weigh: quantity === null || unit === null ? null : { told: tellSupply(quantity, unit, system), quantity, portions },
     bags,
     mixed,
     rate: rate === null ? null : present(job.sense, rate, system).text,
@@ -339,7 +330,7 @@ export function workCard(job: CardJob, zone: CardZone, machine: CardMachine | nu
       set: [
         ...(mixed.length > 0 && entry.tank === undefined
           ? [
-              `Mix first, until it is of one colour: ${[[job.material?.name ?? job.name, quantity === null || unit === null ? '' : measured(quantity, unit, system)], ...mixed.map((part) => [part.name, part.told])].map(([name, told]) => `${told} of ${name}`).join(' with ')}. In small batches, each in these shares.`,
+              `Mix first, until it is of one colour: ${[[job.material?.name ?? job.name, quantity === null || unit === null ? '' : tellSupply(quantity, unit, system)], ...mixed.map((part) => [part.name, part.told])].map(([name, told]) => `${told} of ${name}`).join(' with ')}. In small batches, each in these shares.`,
             ]
           : []),
         ...settingLines(job, machine, system),

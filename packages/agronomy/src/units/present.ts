@@ -170,6 +170,8 @@ function stepFor(value: number, step: number, sense: Sense): number {
   if (sense === 'mass' && size < 1) return 0.01;
   if (sense === 'length' && size >= 100) return 1;
   if (sense === 'area' && size < 100) return 0.1;
+  // Thatch, a shallow loosening: half an inch is 1.3 cm, not 1.5.
+  if (sense === 'depth' && size < (step === 0.5 ? 5 : 1)) return step / 5;
   if (sense === 'nutrientRate' && size < 1) return Math.min(step, 0.05);
   // A thin topdressing is less than the step of a thick one.
   if (sense === 'layer' && size < 2 * step) return step / (step < 1 ? 5 : 10);
@@ -182,7 +184,7 @@ const smaller: Partial<
   Record<Sense, Readonly<Record<UnitSystem, { readonly below: number; readonly unit: string; readonly label: string }>>>
 > = {
   mass: { us: { below: 1, unit: 'oz', label: 'oz' }, metric: { below: 0.1, unit: 'g', label: 'g' } },
-  liquid: { us: { below: 0.5, unit: 'floz', label: 'fl oz' }, metric: { below: 1, unit: 'mL', label: 'mL' } },
+  liquid: { us: { below: 1, unit: 'floz', label: 'fl oz' }, metric: { below: 1, unit: 'mL', label: 'mL' } },
   volume: { us: { below: 0.3, unit: 'ft3', label: 'ft³' }, metric: { below: 0.1, unit: 'L', label: 'L' } },
   tonnes: { us: { below: 0.1, unit: 'lb', label: 'lb' }, metric: { below: 0.1, unit: 'kg', label: 'kg' } },
 };

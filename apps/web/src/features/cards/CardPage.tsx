@@ -6,7 +6,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type ReactNode, useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { touch } from '../../api/touches.ts';
-import { useOutbox } from '../../offline/useOutbox.ts';
+import { useHolder, useOutbox } from '../../offline/useOutbox.ts';
 import { Cautions, Trouble } from '../../ui/bits.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { useWakeLock } from '../../ui/field/useWakeLock.ts';
@@ -86,6 +86,12 @@ const steady = (card: CardAnswer, part: CardPart): readonly string[] => card.car
 /** A job on a card: one thing at a time, in the order of the hands; it opens and closes without a connection. */
 export function CardPage() {
   const { jobId = '' } = useParams();
+  const holder = useHolder()?.personId;
+  return <Card key={`${holder} ${jobId}`} jobId={jobId} personId={holder} />;
+}
+
+/** The card in the hands of one person: what is half typed on it is nobody else's. */
+function Card({ jobId, personId }: { readonly jobId: string; readonly personId: string | undefined }) {
   const { system } = useUnits();
   const client = useQueryClient();
   const { data: packed, error } = useQuery<PackedCard>({
@@ -96,7 +102,7 @@ export function CardPage() {
     retry: false,
   });
   const [at, setAt] = useState<Part>('day');
-  const { draft, note, photos, addPhoto, clear } = useCardDraft(jobId);
+  const { draft, note, photos, addPhoto, clear } = useCardDraft(jobId, personId);
   const [closing, setClosing] = useState(false);
   const [written, setWritten] = useState<EntryInput | null>(null);
   const [notes, setNotes] = useState<readonly string[]>([]);

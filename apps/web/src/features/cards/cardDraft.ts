@@ -33,25 +33,48 @@ const photoStore = createStore('glenfold-card-drafts', 'photos');
 const EMPTY: CardDraft = {};
 const NO_PHOTOS: readonly TakenPhoto[] = [];
 
-/** The draft of a card, kept on the device until it is written down: Escape, another page or a flat battery lose nothing. */
-export function useCardDraft(jobId: string) {
-  const [draft, setDraft] = useDeviceState<CardDraft>(`glenfold card ${jobId}`, EMPTY);
+/** What was typed before anybody was known here, or by an earlier version, is that of who is there first. */
+function adopt(job: string, own: string): string {
+  const [old, mine] = [`glenfold card ${job}`, `glenfold card ${own}`];
+  const typed = old === mine ? null : localStorage.getItem(old);
+  if (typed !== null) {
+    if (localStorage.getItem(mine) === null) localStorage.setItem(mine, typed);
+    localStorage.removeItem(old);
+  }
+  return mine;
+}
+
+/**
+ * The draft of a card, kept on the device until it is written down: Escape, another page or a flat battery lose
+ * nothing, and on a phone that is shared nobody reads another's.
+ * @param personId whose; the same as long as the page is there
+ */
+export function useCardDraft(jobId: string, personId: string | undefined) {
+  const own = [personId, jobId].filter(Boolean).join(' ');
+  const [key] = useState(() => adopt(jobId, own));
+  const [draft, setDraft] = useDeviceState<CardDraft>(key, EMPTY);
   const [photos, setPhotos] = useState(NO_PHOTOS);
   useEffect(() => {
-    void get<readonly TakenPhoto[]>(jobId, photoStore).then((kept) =>
-      setPhotos((now) => (now.length > 0 ? now : (kept ?? now))),
-    );
-  }, [jobId]);
+    void (async () => {
+      const old = own === jobId ? undefined : await get<readonly TakenPhoto[]>(jobId, photoStore);
+      if (old) {
+        await update<readonly TakenPhoto[]>(own, (kept = []) => [...old, ...kept], photoStore);
+        await del(jobId, photoStore);
+      }
+      const kept = await get<readonly TakenPhoto[]>(own, photoStore);
+      setPhotos((now) => (now.length > 0 ? now : (kept ?? now)));
+    })();
+  }, [jobId, own]);
   const note = useCallback((more: CardDraft) => setDraft((last) => ({ ...last, ...more })), [setDraft]);
   const addPhoto = (photo: TakenPhoto): void => {
     setPhotos((last) => [...last, photo]);
     // In one step each: two taken in a row both stay.
-    void update<readonly TakenPhoto[]>(jobId, (kept = []) => [...kept, photo], photoStore);
+    void update<readonly TakenPhoto[]>(own, (kept = []) => [...kept, photo], photoStore);
   };
   const clear = async (): Promise<void> => {
     setDraft(EMPTY);
     setPhotos(NO_PHOTOS);
-    await del(jobId, photoStore);
+    await del(own, photoStore);
   };
   return { draft, note, photos, addPhoto, clear };
 }

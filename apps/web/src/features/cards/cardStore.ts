@@ -131,6 +131,7 @@ const written: OutboxKind<EntryInput> = {
   },
   say: ({ body }) => `${body.words ?? body.kind}, ${body.state}, ${withReadableDays(body.on)}`,
   mendAt: ({ body }) => (body.jobId ? `/cards/${body.jobId}` : '/today'),
+  day: { of: ({ on }) => on, put: (body, on) => ({ ...body, on }) },
   refusal: ({ body }, words) => `The entry of ${body.on} cannot be kept: ${words}`,
 };
 /** What a card sends. */

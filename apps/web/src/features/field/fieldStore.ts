@@ -54,6 +54,7 @@ const loads: OutboxKind<LoadCheckInput> = {
   say: ({ body }) => `Delivery, ${body.name}, ${withReadableDays(body.on)}`,
   mendAt: ({ body }) => `/field/${body.siteId}?do=load&what=${encodeURIComponent(body.name)}`,
   refusal: ({ body }, words) => `The delivery of ${body.on} cannot be kept: ${words}`,
+  day: { of: ({ on }) => on, put: (body, on) => ({ ...body, on }) },
   stateOf: ({ body }) => body.id,
 };
 

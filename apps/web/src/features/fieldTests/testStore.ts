@@ -179,6 +179,7 @@ const test: OutboxKind<FieldTestInput> = {
     return going.map(({ id }) => ({ id }));
   },
   say: ({ body }) => `${fieldTestOf[body.kind].title}, ${withReadableDays(body.on)}`,
+  day: { of: ({ on }) => on, put: (body, on) => ({ ...body, on }), ofBefore: true },
   refusal: ({ body }, words) => `The test of ${body.on} was not taken: ${words}`,
   stateOf: ({ body }) => body.id,
 };

@@ -1,11 +1,21 @@
-import type { MemberAnswer } from '@glenfold/contract';
-import { Box, Button, MenuItem, TextField, Typography } from '@mui/material';
+import type { BegunAnswer, MemberAnswer } from '@glenfold/contract';
+import { Box, Button, Link as MuiLink, MenuItem, TextField, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { DialogFrame } from '../../ui/DialogFrame.tsx';
 import { colours } from '../../ui/theme.ts';
 import { useUndo } from '../../ui/undo.tsx';
 import { practiceQueries } from './api.ts';
+
+/** What each is called, and where it is finished. */
+const begunThings: Readonly<
+  Record<BegunAnswer['what'], { readonly words: string; readonly to: (siteId: string) => string }>
+> = {
+  program: { words: 'rates decided, not handed over', to: (siteId) => `/sites/${siteId}/rates?whole=` },
+  report: { words: 'an owner’s report, a draft', to: (siteId) => `/sites/${siteId}/owner-report` },
+  test: { words: 'a test that goes on', to: (siteId) => `/tests/${siteId}` },
+};
 
 /** Asked before somebody is taken off: what they hold, and who goes on with it. */
 export function RemoveMember({ member, onClose }: { readonly member: MemberAnswer; readonly onClose: () => void }) {
@@ -15,7 +25,7 @@ export function RemoveMember({ member, onClose }: { readonly member: MemberAnswe
   const { data } = useQuery(practiceQueries.holdings(id));
   const { data: members = [] } = useQuery(practiceQueries.members());
   const [to, setTo] = useState('');
-  const jobs = data?.jobs ?? 0;
+  const { jobs = 0, begun = [] } = data ?? {};
   return (
     <DialogFrame
       title={you ? 'Leave this practice?' : `Remove ${name}?`}
@@ -42,6 +52,20 @@ export function RemoveMember({ member, onClose }: { readonly member: MemberAnswe
           {name} reads and writes nothing here from then on. What {name} wrote stays, under their name; you can take
           them back.
         </Typography>
+        {begun.length > 0 && (
+          <Box>
+            <Typography>Begun by {name}, for others to finish:</Typography>
+            <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
+              {begun.map(({ what, siteId, siteName }) => (
+                <li key={`${what} ${siteId}`}>
+                  <MuiLink component={Link} to={begunThings[what].to(siteId)} onClick={onClose}>
+                    {siteName}: {begunThings[what].words}
+                  </MuiLink>
+                </li>
+              ))}
+            </Box>
+          </Box>
+        )}
         {jobs > 0 && (
           <TextField
             select

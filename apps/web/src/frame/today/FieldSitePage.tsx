@@ -10,7 +10,6 @@ import { SiteSketch } from '../../features/sampling/SiteSketch.tsx';
 import { type PackedSite, packSite, walkerOf } from '../../features/sampling/walk/walkStore.ts';
 import type { KeptPhoto } from '../../offline/photos.ts';
 import type { Entry } from '../../offline/outbox.ts';
-import { drop } from '../../offline/sender.ts';
 import { useOutbox } from '../../offline/useOutbox.ts';
 import { measuredDepths, senseOfRate } from '../../ui/entryFields.ts';
 import { FormDialog } from '../../ui/FormDialog.tsx';
@@ -20,6 +19,7 @@ import { Trouble } from '../../ui/bits.tsx';
 import { PhoneLink } from '../../ui/PhoneLink.tsx';
 import { FieldFrame } from '../../ui/field/FieldFrame.tsx';
 import { TakePhoto } from '../../ui/field/TakePhoto.tsx';
+import { WaitingPhotos } from '../../ui/field/WaitingPhotos.tsx';
 import { keepPages } from '../../ui/keepPages.ts';
 import { stepPath } from '../../ui/steps.ts';
 import { colours } from '../../ui/theme.ts';
@@ -208,22 +208,7 @@ function Photos({ pack, today, add, waiting, onClose }: FormProps & { readonly w
       >
         Take a photo
       </TakePhoto>
-      {here.length > 0 && (
-        <Box sx={{ display: 'grid', gridTemplateColumns: 'repeat(2, 1fr)', gap: 1 }}>
-          {here.map(({ id, body: { photo } }) => (
-            <Box key={id}>
-              <img
-                src={`data:${photo.type};base64,${photo.image}`}
-                alt={photo.caption ?? 'Photo that waits'}
-                style={{ width: '100%', aspectRatio: '4 / 3', objectFit: 'cover', border: `1px solid ${colours.line}` }}
-              />
-              <Button size="small" onClick={() => void drop([id])}>
-                Take back
-              </Button>
-            </Box>
-          ))}
-        </Box>
-      )}
+      <WaitingPhotos photos={here} />
     </FormDialog>
   );
 }

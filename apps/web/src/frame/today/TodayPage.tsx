@@ -2,8 +2,9 @@ import { fieldTestOf, tellSupply } from '@glenfold/agronomy';
 import { type AccessKey, accessKeys, accessWords } from '@glenfold/contract';
 import { Box, Button, Typography } from '@mui/material';
 import { useQuery } from '@tanstack/react-query';
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useState, useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
+import { clockWords, followClock } from '../../api/clock.ts';
 import type { PackedCard } from '../../features/cards/cardStore.ts';
 import { freshen } from '../../features/cards/cardStore.ts';
 import { dueOf } from '../../features/fieldTests/testStore.ts';
@@ -184,6 +185,7 @@ export function TodayPage() {
     window.addEventListener('online', look);
     return () => window.removeEventListener('online', look);
   }, [system, refetch]);
+  const clock = useSyncExternalStore(followClock, () => clockWords());
   const today = deviceToday();
   const [now] = useState(() => new Date().toISOString());
   const take = async (until?: string): Promise<void> => {
@@ -237,6 +239,12 @@ export function TodayPage() {
         </Box>
         <Box role="status">{told}</Box>
         <Trouble error={error} />
+        {clock && (
+          <Box role="alert" sx={mark}>
+            This device’s clock is {clock}. Set it: what stands here is of another day. The day of what you write is put
+            right as it is sent.
+          </Box>
+        )}
         {entries.length > 0 && <WaitingLine />}
         {superseded.map(({ card: { job } }) => (
           <Box key={job.id} role="alert" sx={mark}>

@@ -1,5 +1,4 @@
 import { Box, Button, Checkbox, FormControlLabel, Typography } from '@mui/material';
-import { useState } from 'react';
 import { colours } from '../../../ui/theme.ts';
 
 const checks = [
@@ -15,9 +14,16 @@ const advice = [
   'Keep off spots where a bag was spilled, and out of drip lines that are no zone of their own.',
 ] as const;
 
+interface BeforeWalkProps {
+  readonly cores: number;
+  readonly seen: readonly string[];
+  readonly onSeen: (seen: readonly string[]) => void;
+  readonly onStart: () => void;
+}
+
 /** What is checked before the first core. */
-export function BeforeWalk({ cores, onStart }: { readonly cores: number; readonly onStart: () => void }) {
-  const [seen, setSeen] = useState<ReadonlySet<string>>(new Set());
+export function BeforeWalk({ cores, seen, onSeen, onStart }: BeforeWalkProps) {
+  const left = checks.filter((words) => !seen.includes(words)).length;
   return (
     <Box sx={{ p: 2, display: 'flex', flexDirection: 'column', gap: 1, flex: 1 }}>
       <Typography variant="h1">Before the first core</Typography>
@@ -28,12 +34,8 @@ export function BeforeWalk({ cores, onStart }: { readonly cores: number; readonl
           control={
             <Checkbox
               sx={{ p: 0.5, '& svg': { fontSize: 32 } }}
-              checked={seen.has(words)}
-              onChange={(event) =>
-                setSeen(
-                  (last) => new Set(event.target.checked ? [...last, words] : [...last].filter((one) => one !== words)),
-                )
-              }
+              checked={seen.includes(words)}
+              onChange={({ target }) => onSeen(target.checked ? [...seen, words] : seen.filter((one) => one !== words))}
             />
           }
           label={<Box sx={{ fontSize: '1.1rem', lineHeight: 1.3, pt: 0.5 }}>{words}</Box>}
@@ -45,13 +47,8 @@ export function BeforeWalk({ cores, onStart }: { readonly cores: number; readonl
         ))}
       </Box>
       <Box sx={{ flex: 1 }} />
-      <Button
-        variant="contained"
-        sx={{ minHeight: 68, fontSize: '1.3rem' }}
-        disabled={seen.size < checks.length}
-        onClick={onStart}
-      >
-        {seen.size < checks.length ? `${checks.length - seen.size} still to check` : `Walk ${cores} cores`}
+      <Button variant="contained" sx={{ minHeight: 68, fontSize: '1.3rem' }} disabled={left > 0} onClick={onStart}>
+        {left > 0 ? `${left} still to check` : `Walk ${cores === 1 ? '1 core' : `${cores} cores`}`}
       </Button>
     </Box>
   );

@@ -10,6 +10,7 @@ import { shrink } from '../../../ui/shrink.ts';
 import { deviceZone, todayIn } from '../../../ui/today.ts';
 import {
   type PackedSite,
+  isPhoto,
   isTap,
   layOverPacks,
   packSite,
@@ -87,14 +88,15 @@ export function useWalk(siteId: string) {
     const entry = { ...made, id: crypto.randomUUID(), at: new Date().toISOString() };
     await add(tapEntry(walkerOf(pack), { siteId, tap: entry }));
   };
-  /** Keep a photo of where a core is taken. @throws with words for what is no picture */
-  const takePhoto = async (core: WalkedCore, file: File): Promise<void> => {
-    if (!pack) return;
+  /** Keep a photo of where a core is taken. @returns its id @throws with words for what is no picture */
+  const takePhoto = async (core: WalkedCore, file: File): Promise<string> => {
+    if (!pack) throw new Error('The site is not on this device yet.');
     const { type, image } = await shrink(file, LONGEST_PHOTO);
     const caption = `Core ${core.number} of bag ${writeBagCode(core.code)}`;
     const takenOn = todayIn(pack.site.timeZone ?? deviceZone());
     const photo = { ...{ id: crypto.randomUUID(), type, image }, caption, takenOn };
     await add(photoEntry(walkerOf(pack), { zoneId: core.zoneId, photo }));
+    return photo.id;
   };
   const notices = [
     ...told.map((words) => ({ tapId: words, words })),
@@ -104,5 +106,6 @@ export function useWalk(siteId: string) {
     setTold([]);
     void outbox.letGo();
   };
-  return { pack, error, cores, kept: waiting.length, notices, trouble, tap, takePhoto, letGo };
+  const photos = waiting.filter(isPhoto);
+  return { pack, error, cores, photos, kept: waiting.length, notices, trouble, tap, takePhoto, letGo };
 }

@@ -95,6 +95,7 @@ const TAP = 'core tap';
 /** Photos of the places of cores. */
 const photos = photoKind('zone photo');
 export const photoEntry = photos.toSend;
+export const isPhoto = (entry: Entry): entry is Entry<KeptPhoto> => entry.kind === photos.kind.name;
 export const isTap = (entry: Entry): entry is Entry<KeptTap> => entry.kind === TAP;
 export const tapEntry = (walker: Doer, body: KeptTap): Entry<KeptTap> => ({
   ...walker,
