@@ -1,7 +1,6 @@
 import type { ProblemField } from '@glenfold/contract';
+import { DEEPEST } from './manyValues.ts';
 
-/** No form of ours is nested so deep. */
-const DEEPEST = 40;
 const DAY = /^(\d{4})-(\d{2})-(\d{2})$/;
 /** Whether no half of a pair stands by itself (ECMAScript 2024; the library of types is older). */
 const isWellFormed = (text: string): boolean => (text as unknown as { isWellFormed: () => boolean }).isWellFormed();
@@ -9,40 +8,46 @@ const isWellFormed = (text: string): boolean => (text as unknown as { isWellForm
 /** Text of a file: whoever reads files says what is wrong with one, better than this could. */
 const FILE_TEXT = 'content';
 
-/** What is looked through: how many values there are, and the first that can be kept nowhere. */
-export interface LookedThrough {
-  readonly count: number;
-  readonly fault?: ProblemField;
+/** A value on the way through, and the one that it lies in. */
+interface Passed {
+  readonly value: unknown;
+  readonly key: string;
+  readonly inside: Passed | undefined;
+  readonly depth: number;
+}
+
+/** "newZones.3.name". */
+function pathOf(one: Passed): string {
+  const keys: string[] = [];
+  for (let at: Passed | undefined = one; at?.inside; at = at.inside) keys.unshift(at.key);
+  return keys.join('.');
 }
 
 /**
  * Look through a value that somebody sent, however large or deep, without following it into itself.
  *
  * @param name of the whole, where the fault is not inside it
+ * @returns the first that can be kept nowhere
  */
-export function lookThrough(value: unknown, name: string): LookedThrough {
-  const waiting: Array<{ readonly value: unknown; readonly path: string; readonly depth: number }> = [
-    { value, path: '', depth: 0 },
-  ];
-  let count = 0;
+export function lookThrough(value: unknown, name: string): ProblemField | undefined {
+  const waiting: Passed[] = [{ value, key: '', inside: undefined, depth: 0 }];
   for (let one = waiting.pop(); one; one = waiting.pop()) {
-    count += 1;
-    const { path, depth } = one;
-    const fault = (message: string): LookedThrough => ({ count, fault: { field: path || name, message } });
+    const here = one;
+    const fault = (message: string): ProblemField => ({ field: pathOf(here) || name, message });
     if (typeof one.value === 'string') {
       const words = textFault(one.value);
       if (words) return fault(words);
     }
     if (typeof one.value !== 'object' || one.value === null) continue;
-    if (depth >= DEEPEST) return fault(`This is nested deeper than ${DEEPEST} levels: send it flat.`);
+    if (one.depth >= DEEPEST) return fault(`This is nested deeper than ${DEEPEST} levels: send it flat.`);
     for (const [key, inner] of Object.entries(one.value)) {
       const words = textFault(key);
       if (words) return fault(words);
       if (key === FILE_TEXT && typeof inner === 'string') continue;
-      waiting.push({ value: inner, path: path === '' ? key : `${path}.${key}`, depth: depth + 1 });
+      waiting.push({ value: inner, key, inside: here, depth: one.depth + 1 });
     }
   }
-  return { count };
+  return undefined;
 }
 
 function textFault(text: string): string | undefined {

@@ -3,6 +3,7 @@ import { type ArgumentMetadata, type PipeTransform, type Type, ValidationPipe } 
 import { Problem } from './problem.ts';
 import { threaded } from './threaded.ts';
 import type { Threads } from './threads.ts';
+import { ManyValues, parsed } from './manyValues.ts';
 import { lookThrough } from './untakeable.ts';
 
 const reader = new ValidationPipe({
@@ -20,15 +21,16 @@ const reader = new ValidationPipe({
 const classOf = (name: string): Type | undefined => (contract as unknown as Readonly<Record<string, Type>>)[name];
 
 /** A body of very many values, read by the contract class of that name. */
-export const readBody = threaded(
-  import.meta.url,
-  'readBody',
-  (name: string, body: unknown): Promise<unknown> =>
-    reader.transform(body, { type: 'body', metatype: classOf(name) }) as Promise<unknown>,
-);
+export const readBody = threaded(import.meta.url, 'readBody', (name: string, text: Uint8Array): Promise<unknown> => {
+  const body = parsed(text);
+  refuseUntakeable(body, 'body');
+  return reader.transform(body, { type: 'body', metatype: classOf(name) }) as Promise<unknown>;
+});
 
-/** More values than these take longer to look through than to send to a thread and back. */
-const MANY = 2_000;
+function refuseUntakeable(value: unknown, name: string): void {
+  const fault = lookThrough(value, name);
+  if (fault) throw new Problem(400, 'A value cannot be kept', fault.message, [fault]);
+}
 
 /** Requests are read by their contract class: unknown names are refused, messages come from the contract. */
 export class ContractPipe implements PipeTransform {
@@ -36,10 +38,12 @@ export class ContractPipe implements PipeTransform {
 
   async transform(value: unknown, metadata: ArgumentMetadata): Promise<unknown> {
     const { type, metatype, data } = metadata;
-    const { count, fault } = lookThrough(value, data ?? type);
-    if (fault) throw new Problem(400, 'A value cannot be kept', fault.message, [fault]);
-    return type === 'body' && metatype && classOf(metatype.name) === metatype && count > MANY
-      ? this.threads.run(readBody, metatype.name, value)
-      : (reader.transform(value, metadata) as Promise<unknown>);
+    if (value instanceof ManyValues) {
+      if (type === 'body' && metatype && classOf(metatype.name) === metatype)
+        return this.threads.run(readBody, metatype.name, value.text);
+      throw new Problem(413, 'Too many values', 'More came at once than is taken here: send it in smaller parts.');
+    }
+    refuseUntakeable(value, data ?? type);
+    return reader.transform(value, metadata) as Promise<unknown>;
   }
 }
