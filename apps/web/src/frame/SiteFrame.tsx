@@ -104,7 +104,7 @@ export function SiteFrame() {
         <Box component="main" sx={{ px: 3 }}>
           <Trouble error={first.error} />
           {gone ? (
-            <Empty title="This site cannot be shown" to="/" action="Back to the rounds">
+            <Empty whole title="This site cannot be shown" to="/" action="Back to the rounds">
               It may have been deleted.
             </Empty>
           ) : (

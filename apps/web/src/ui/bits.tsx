@@ -56,13 +56,15 @@ interface EmptyProps {
   readonly to?: string;
   readonly action?: string;
   readonly onClick?: () => void;
+  /** There is nothing else on the page: it is its heading. */
+  readonly whole?: boolean;
 }
 
 /** An empty screen says what to do next and offers it. */
-export function Empty({ title, children, to, action, onClick }: EmptyProps) {
+export function Empty({ title, children, to, action, onClick, whole = false }: EmptyProps) {
   return (
     <Box sx={{ maxWidth: 560, py: 4 }}>
-      <Typography variant="h2" gutterBottom>
+      <Typography variant="h2" component={whole ? 'h1' : 'h2'} gutterBottom>
         {title}
       </Typography>
       <Typography sx={{ mb: 2 }}>{children}</Typography>

@@ -23,7 +23,7 @@ export function PracticePage() {
   if (!may('practice.manage'))
     return (
       <Box component="main" sx={{ px: 3 }}>
-        <Empty title="For the owner" to="/" action="Back to the first page">
+        <Empty whole title="For the owner" to="/" action="Back to the first page">
           People and settings of {practice?.name} are its owner’s business.
         </Empty>
       </Box>

@@ -49,12 +49,13 @@ export function RemoveMember({ member, onClose }: { readonly member: MemberAnswe
     >
       <Box sx={{ display: 'grid', gap: 2 }}>
         <Typography>
-          {name} reads and writes nothing here from then on. What {name} wrote stays, under their name; you can take
-          them back.
+          {you
+            ? 'You read and write nothing here from then on. What you wrote stays, under your name; another owner can take you back.'
+            : `${name} reads and writes nothing here from then on. What ${name} wrote stays, under their name; you can take them back.`}
         </Typography>
         {begun.length > 0 && (
           <Box>
-            <Typography>Begun by {name}, for others to finish:</Typography>
+            <Typography>Begun by {you ? 'you' : name}, for others to finish:</Typography>
             <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
               {begun.map(({ what, siteId, siteName }) => (
                 <li key={`${what} ${siteId}`}>
@@ -85,8 +86,10 @@ export function RemoveMember({ member, onClose }: { readonly member: MemberAnswe
           </TextField>
         )}
         <Typography sx={{ color: colours.faded }}>
-          What waits on their phone and is not sent stays there: whoever of the practice signs in on that phone hands it
-          over, under “On this device”.
+          {you
+            ? 'Send first what waits on your phone. What is not sent stays there: '
+            : 'What waits on their phone and is not sent stays there: '}
+          whoever of the practice signs in on that phone hands it over, under “On this device”.
         </Typography>
       </Box>
     </DialogFrame>

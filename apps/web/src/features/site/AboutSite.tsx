@@ -115,7 +115,7 @@ export function AboutSite() {
     return (
       <Box component="main" sx={{ px: 3 }}>
         <Trouble error={error} />
-        <Empty title="This site cannot be shown" to="/" action="Back to the rounds">
+        <Empty whole title="This site cannot be shown" to="/" action="Back to the rounds">
           It may have been deleted.
         </Empty>
       </Box>
