@@ -1,6 +1,8 @@
 import type { LabReportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
 import { Plane } from '@glenfold/agronomy/geometry';
 import { send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import fc from 'fast-check';
+import { countValues } from '../src/platform/manyValues.ts';
 import { ATTEMPT_LIMITS, FREE_TRIES } from '../src/people/signIn.service.ts';
 import { demoEmails, demoPassword, openBrowser, signIn } from './harness.ts';
 
@@ -36,6 +38,39 @@ describe('the door for bodies', () => {
     const { id } = await zoneOf('Gannet', 'GR-1');
     expect((await technician.ask('post', `/zones/${id}/photos`, heavy(2_000_000))).status).toBe(422);
     expect((await technician.ask('post', path, heavy(300_000))).status).toBe(413);
+  });
+
+  it('counts what a body holds before it is read: as many values as there are, wherever quotes and brackets stand', async () => {
+    const wide = { values: 1e9, listed: 1e9 };
+    const sizeOf = (value: unknown): number =>
+      typeof value === 'object' && value !== null
+        ? 1 + Object.values(value).reduce((sum: number, inner) => sum + sizeOf(inner), 0)
+        : 1;
+    await fc.assert(
+      fc.asyncProperty(fc.jsonValue({ maxDepth: 5 }), async (value) => {
+        const text = Buffer.from(JSON.stringify(value, null, 1));
+        const counted = await countValues(text, wide);
+        expect(counted).toBeGreaterThanOrEqual(sizeOf(value));
+        expect(counted).toBeLessThanOrEqual(2 * sizeOf(value));
+        await expect(countValues(text, { values: counted - 1, listed: 1e9 })).rejects.toThrow(/smaller parts/);
+      }),
+    );
+  });
+
+  it('lets nobody hold up the others with a body of nothing in very many pieces', async () => {
+    const owner = server.owner();
+    const path = `/sites/${(await siteOf('Gannet')).id}/drawing`;
+    const raw = (text: string) => owner.ask('post', path).set('content-type', 'application/json').send(text);
+    const refused = async (text: string, status: number, title: string) => {
+      const answer = await raw(text);
+      expect([answer.status, (answer.body as ProblemAnswer).title]).toEqual([status, title]);
+    };
+    await refused(`{"outlines":[${'{},'.repeat(300_000)}{}]}`, 413, 'Too many values');
+    await refused(`{"newZones":[${'[1,2],'.repeat(100_000)}[]]}`, 413, 'Too many values');
+    await refused(`${'['.repeat(60)}${']'.repeat(60)}`, 400, 'A value cannot be kept');
+    await refused('[[]]', 422, 'Some values cannot be taken');
+    // Very many that are in order are read on a thread, and refused there for what they say.
+    await refused(`{"outlines":[${'{"id":1},'.repeat(1500)}{}]}`, 422, 'Some values cannot be taken');
   });
 
   it('is shut again when the session has ended', async () => {
