@@ -15,7 +15,7 @@ const pagesOf: Readonly<Partial<Record<Person, (site: string) => readonly string
 async function buttonsOf(page: Page): Promise<string[]> {
   const names = await page
     .locator('main button:visible:enabled, header button:visible:enabled')
-    .evaluateAll((all) => all.map((each) => (each.getAttribute('aria-label') ?? each.textContent ?? '').trim()));
+    .evaluateAll((all) => all.map((each) => (each.getAttribute('aria-label') ?? each.textContent).trim()));
   const kinds = new Map(names.map((name) => [name.replace(/\d+|:.*|“.*/g, ''), name]));
   return [...kinds.values()].filter((name) => name !== '' && !/sign out|account/i.test(name));
 }
@@ -57,7 +57,7 @@ for (const [who, pages] of Object.entries(pagesOf))
           const button = page.getByRole('button', { name, exact: true }).first();
           // What an earlier press has taken away is not pressed.
           if (!(await button.isVisible()) || !(await button.isEnabled())) continue;
-          await button.click({ timeout: 1000, noWaitAfter: true }).catch(() => undefined);
+          await button.click({ timeout: 1000 }).catch(() => undefined);
           pressed += 1;
           await page.waitForTimeout(120);
           if ((await page.getByRole('dialog').or(page.getByRole('menu')).count()) > 0) {

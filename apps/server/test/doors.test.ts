@@ -1,6 +1,6 @@
 import type { LabReportAnswer, ProblemAnswer, SiteAnswer } from '@glenfold/contract';
 import { Plane } from '@glenfold/agronomy/geometry';
-import { send, siteOf, useDemoServer, zoneOf } from './client.ts';
+import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
 import fc from 'fast-check';
 import { countValues } from '../src/platform/manyValues.ts';
 import { ATTEMPT_LIMITS, FREE_TRIES } from '../src/people/signIn.service.ts';
@@ -71,6 +71,31 @@ describe('the door for bodies', () => {
     await refused('[[]]', 422, 'Some values cannot be taken');
     // Very many that are in order are read on a thread, and refused there for what they say.
     await refused(`{"outlines":[${'{"id":1},'.repeat(1500)}{}]}`, 422, 'Some values cannot be taken');
+  });
+
+  it('tells what is wrong with a list where one thing is expected, and keeps nothing of it', async () => {
+    const owner = server.owner();
+    const { id } = await siteOf('Gannet');
+    const { paths } = await get<{ paths: Record<string, Record<string, { requestBody?: unknown }>> }>('/openapi.json');
+    const odd: string[] = [];
+    for (const [path, ways] of Object.entries(paths))
+      for (const [way, { requestBody }] of Object.entries(ways)) {
+        if (!requestBody || !['post', 'put'].includes(way) || /session|first-run/.test(path)) continue;
+        const address = path.replace('/api', '').replaceAll(/\{\w+\}/g, id);
+        const asked = owner
+          .ask(way as 'post', address)
+          .set('content-type', 'application/json')
+          .set('if-match', '"1"');
+        const { status } = await asked.send('[[]]');
+        if (status < 400 || status >= 500) odd.push(`${way} ${path}: ${status}`);
+      }
+    expect(odd).toEqual([]);
+    const nested = await owner.ask('post', '/sites', { name: 'Listed', place: 'There', contacts: [[]] });
+    expect([nested.status, (nested.body as ProblemAnswer).errors.map(({ field }) => field)]).toEqual([
+      422,
+      ['contacts'],
+    ]);
+    expect((await owner.ask('post', '/sites', { name: 'Listed', place: 'There', contacts: [] })).status).toBe(201);
   });
 
   it('is shut again when the session has ended', async () => {

@@ -19,7 +19,7 @@ interface Passed {
 /** "newZones.3.name". */
 function pathOf(one: Passed): string {
   const keys: string[] = [];
-  for (let at: Passed | undefined = one; at?.inside; at = at.inside) keys.unshift(at.key);
+  for (let at = one; at.inside; at = at.inside) keys.unshift(at.key);
   return keys.join('.');
 }
 

@@ -1,6 +1,6 @@
-import { type SessionAnswer, withReadableDays } from '@glenfold/contract';
+import { dayOn } from '@glenfold/agronomy';
+import { type SessionAnswer, dayIn, withReadableDays } from '@glenfold/contract';
 import { createStore, del, entries as keptIn, get, keys, set, setMany } from 'idb-keyval';
-import { dayOf } from '../ui/today.ts';
 import { ApiProblem, api, standAs } from '../api/client.ts';
 import { clockWords, serverAhead } from '../api/clock.ts';
 import { noteHolder } from './holder.ts';
@@ -162,10 +162,6 @@ function notTheirs(waiting: readonly Entry[], practiceId: string | undefined, ki
 
 type Kept = readonly [key: string, entry: Entry];
 
-/** The day after a number of others, `2026-12-02`. */
-const daysLater = (day: string, days: number): string =>
-  new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10);
-
 /**
  * An entry with its day as it really was, where this device took a wrong one for today: what somebody chose by hand
  * stays.
@@ -174,10 +170,11 @@ function onRightDay<T>({ day }: OutboxKind<T>, entry: Entry<T>): { readonly entr
   const own = day?.of(entry.body);
   const off = clockWords();
   if (!day || !entry.made || off === null || own?.length !== 10) return { entry };
-  const [taken, right] = [0, serverAhead()].map((ahead) => dayOf(new Date(Date.parse(entry.made!) + ahead)));
+  const { timeZone } = new Intl.DateTimeFormat().resolvedOptions();
+  const [taken, right] = [0, serverAhead()].map((ahead) => dayIn(new Date(Date.parse(entry.made!) + ahead), timeZone));
   const days = (Date.parse(right!) - Date.parse(taken!)) / 86_400_000;
   if (days === 0 || (own !== taken && !day.ofBefore)) return { entry };
-  const put = daysLater(own, days);
+  const put = dayOn(own, days);
   return {
     entry: { ...entry, body: day.put(entry.body, put) as T },
     note: `This device’s clock is ${off}: the day was put right to ${withReadableDays(put)}. Set the clock.`,

@@ -22,7 +22,10 @@ import { type WalkedCore, useWalk } from './useWalk.ts';
 import { type PackedSite, walkerOf } from './walkStore.ts';
 
 type Walk = ReturnType<typeof useWalk>;
-type Me = { readonly position: Position; readonly accuracy: number };
+interface Me {
+  readonly position: Position;
+  readonly accuracy: number;
+}
 
 interface WayToProps {
   readonly core: WalkedCore;
