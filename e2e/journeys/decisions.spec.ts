@@ -58,11 +58,11 @@ test('terraces from a list, a vegetable bed read by its own band, and a feed of 
   await page.getByRole('dialog').waitFor({ state: 'hidden' });
 
   await toZone(page, 'Kitchen garden');
-  await page.keyboard.press('4');
+  await page.keyboard.type('g4');
   const main = page.getByRole('main');
   await expect(main).toContainText('pH 5.4 is below a garden bed’s 6.0–7.0.');
   await expect(page.getByRole('complementary', { name: 'The laboratory’s own advice' })).toContainText('58 lb lime');
-  await page.keyboard.press('5');
+  await page.keyboard.type('g5');
   await expect(main).toContainText('Lime to 6.5.');
   await expect(main).toContainText('No lawn feed on a garden bed');
   // The last of many zones, and what is said of it, are both in sight.

@@ -2,10 +2,20 @@ import type { PhotoAnswer, ProblemAnswer, UnderlayAnswer, ZoneAnswer, ZoneFactsI
 import { zoneInput } from '@glenfold/contract';
 import { demoEmails, signIn } from './harness.ts';
 import { get, send, siteOf, textOf, useDemoServer, zoneOf } from './client.ts';
+import { FileStore } from '../src/ports/fileStore.ts';
+import sharp from 'sharp';
 import { lying, picture, zoneBody } from './promisedRoutes.ts';
 
 const server = useDemoServer();
 const told = ({ errors }: ProblemAnswer): string[] => errors.map(({ field }) => field);
+
+/** One that is not kept yet. */
+const otherPicture = async (): Promise<string> =>
+  (
+    await sharp({ create: { width: 3, height: 2, channels: 3, background: '#345' } })
+      .png()
+      .toBuffer()
+  ).toString('base64');
 
 describe('the facts of a zone', () => {
   it('are kept whole, by a technician too, and say which of them cannot be', async () => {
@@ -103,6 +113,27 @@ describe('pictures', () => {
       .current()
       .sql<{ kept: string }>(`SELECT coalesce("after"::text, '') AS kept FROM audit WHERE kind = 'zone_photo' LIMIT 1`);
     expect(kept).not.toContain(picture.image);
+  });
+
+  it('are not blamed for a full disk: it is told as such, a laboratory’s file too, and what is there is read', async () => {
+    const court = await zoneOf('Gannet', 'GR-1');
+    const store = server.current().app.get(FileStore, { strict: false });
+    const keep = store.keep.bind(store);
+    const full = Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
+    Object.assign(store, { keep: () => Promise.reject(full) });
+    const other = { ...picture, image: await otherPicture() };
+    const file = { fileName: 'full.csv', content: 'Sample,pH\nGR-1,6.1\n' };
+    const photos = `/zones/${court.id}/photos`;
+    try {
+      expect((await send<ProblemAnswer>('post', photos, other, 507)).title).toBe('No room left');
+      expect((await send<ProblemAnswer>('post', `/sites/${court.siteId}/lab-reports`, file, 507)).title).toBe(
+        'No room left',
+      );
+      await get(`/sites/${court.siteId}/photos`);
+    } finally {
+      Object.assign(store, { keep });
+    }
+    await send('post', photos, other, 201);
   });
 
   it('lie under a plan, one at a time', async () => {

@@ -12,7 +12,7 @@ import {
 } from '@glenfold/contract';
 import { randomUUID } from 'node:crypto';
 import { get, send, siteOf, useDemoServer, zoneOf } from './client.ts';
-import { demoEmails, signIn } from './harness.ts';
+import { demoEmails, demoPassword, signIn } from './harness.ts';
 import { VisitNews } from '../src/season/visitNews.service.ts';
 
 const server = useDemoServer();
@@ -175,4 +175,39 @@ it('a client shares her report with her board and follows the visits in her cale
   const member = members.find(({ person }) => person.email === demoEmails.client)!;
   await owner.ask('delete', `/members/${member.id}`);
   expect([(await shared()).body, await feed()]).toEqual([expect.objectContaining({ status: 410 }), expect.stringContaining('does not belong to the practice any more')]); // prettier-ignore
+});
+
+it('a secret address ends with its time, with sign-out everywhere, with a new password, and where an owner ends it', async () => {
+  const { http } = server.current();
+  const owner = await signIn(server.current(), demoEmails.owner);
+  let technician = await signIn(server.current(), demoEmails.technician);
+  const make = async (): Promise<() => Promise<[number, string]>> => {
+    const { address } = (await technician.ask('post', '/calendar-links')).body as { address: string };
+    const path = new URL(address).pathname;
+    const read = async (): Promise<[number, string]> => {
+      const answer = await http.get(path);
+      return [answer.status, (answer.body as { title?: string }).title ?? ''];
+    };
+    expect((await read())[0]).toBe(200);
+    return read;
+  };
+  const old = await make();
+  await server.current().sql(`UPDATE calendar_link SET "createdAt" = now() - interval '401 days'`);
+  expect(await old()).toEqual([410, 'Expired']);
+
+  const member = async (): Promise<MemberAnswer> =>
+    (await get<MemberAnswer[]>('/members')).find(({ person }) => person.email === demoEmails.technician)!;
+  const ended = await make();
+  expect((await member()).addresses).toBe(1);
+  expect((await owner.ask('delete', `/members/${(await member()).id}/addresses`)).status).toBe(204);
+  expect([await ended(), (await member()).addresses]).toEqual([[410, 'Revoked'], 0]);
+
+  const signedOut = await make();
+  expect((await technician.ask('delete', '/sessions')).status).toBe(204);
+  expect(await signedOut()).toEqual([410, 'Revoked']);
+  technician = await signIn(server.current(), demoEmails.technician);
+  const changed = await make();
+  const password = { current: demoPassword, password: 'clay by touch, not by guess' };
+  expect((await technician.ask('put', '/session/password', password)).status).toBe(204);
+  expect(await changed()).toEqual([410, 'Revoked']);
 });

@@ -292,6 +292,7 @@ export const promised: Readonly<Record<string, Route>> = {
   },
   'DELETE /zones/:zoneId/program/treatments/:key': { for: 'OA' },
   'GET /members/:memberId/holdings': { for: 'O' },
+  'DELETE /members/:memberId/addresses': { for: 'O' },
   'GET /beginning': { for: 'O', ownOnly: true },
   'PUT /beginning/:step': { for: 'O', ownOnly: true, body: () => ({ later: true }) },
   'GET /sites/:siteId/messages': { for: 'OATC' },

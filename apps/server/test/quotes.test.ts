@@ -88,6 +88,7 @@ describe('a quote', () => {
     const price = async () => (await get<SiteReportAnswer>(`/sites/${site.id}/report`)).price!;
     const agreed = await price();
     expect([agreed.sum, agreed.quote!.sum, agreed.quote!.changes]).toEqual([quote.total, quote.total, []]);
+    expect(agreed.most).toBeCloseTo(quote.total! + 80 * quote.unpriced, 6);
 
     const court = await zoneOf('Gannet', 'GR-1');
     const lime = treatmentIn(await programOf(court.id), 'lime');

@@ -239,6 +239,18 @@ describe('jobs', () => {
     expect(lime.summary).toBe('Lime, JOB-5, Gannet Row Almshouses');
     expect([lime.startDate.isDate, lime.startDate.toString()]).toEqual([true, limeOf(jobs).day]);
     expect(lime.description).toMatch(/The evening before/);
+    // Where it is, the evening before, and no day taken by it; what is years ago is not told.
+    const { place } = await siteOf('Gannet');
+    expect([lime.location, lime.component.getFirstPropertyValue('transp')]).toEqual([
+      `Gannet Row Almshouses, ${place}`,
+      'TRANSPARENT',
+    ]);
+    const alarm = lime.component.getFirstSubcomponent('valarm')!.getFirstPropertyValue('trigger') as {
+      toString: () => string;
+    };
+    expect(alarm.toString()).toBe('-PT6H');
+    await server.current().sql(`UPDATE job SET "day" = '2021-04-01' WHERE "id" = $1`, [limeOf(jobs).id]);
+    expect((await read()).text).not.toContain(limeOf(jobs).id);
     expect((await get<CalendarLinkAnswer[]>('/calendar-links'))[0]).toMatchObject({ state: 'open', address: null });
     await send('delete', `/calendar-links/${link.id}`);
     expect((await read()).status).toBe(410);

@@ -7,6 +7,7 @@ import { Suspense, useState } from 'react';
 import { useRemove, useSaveSite } from '../src/api/changes.ts';
 import { Spoken } from '../src/frame/Spoken.tsx';
 import { SiteHead } from '../src/frame/SiteHead.tsx';
+import { useKeys } from '../src/frame/keyboard.ts';
 import { Changes } from '../src/features/practice/Changes.tsx';
 import { SoilHistory } from '../src/features/ground/facts/SoilHistory.tsx';
 import { Boundary } from '../src/ui/Boundary.tsx';
@@ -281,4 +282,23 @@ it('units that were chosen as the page was left hold on the next one, and are se
   show(<Page />);
   await screen.findByRole('button', { name: 'metric' });
   expect(changesOf(asked)).toHaveLength(2);
+});
+
+it('a digit alone leads nowhere; after the key before it, it does, unless that was typed into a field', async () => {
+  serve({});
+  const gone: string[] = [];
+  const actions = { 'g 4': () => void gone.push('4'), w: () => void gone.push('w') };
+  function Page() {
+    useKeys(actions);
+    return <input aria-label="Rate" />;
+  }
+  show(<Page />);
+  await userEvent.keyboard('3.24');
+  expect(gone).toEqual([]);
+  await userEvent.keyboard('g4w');
+  expect(gone).toEqual(['4', 'w']);
+  await userEvent.type(screen.getByLabelText('Rate'), 'g');
+  screen.getByLabelText('Rate').blur();
+  await userEvent.keyboard('4');
+  expect(gone).toEqual(['4', 'w']);
 });

@@ -99,6 +99,7 @@ describe('the people of a practice', () => {
     person: { id: `p ${name}`, name, email: `${name.toLowerCase()}@brackwater.example` },
     role: 'advisor',
     siteIds: [],
+    addresses: 0,
     you: false,
     cannotSignIn: false,
     ...more,

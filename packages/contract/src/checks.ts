@@ -17,12 +17,22 @@ export function dayIn(at: Date, timeZone: string): string {
   return new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at);
 }
 
+const UNSEEN = /[\s\p{Cf}]/u;
+
+/** Text without what nobody sees at its ends: spaces, and signs that only steer others. */
+function bare(text: string): string {
+  let [from, to] = [0, text.length];
+  while (from < to && UNSEEN.test(text.charAt(from))) from += 1;
+  while (to > from && UNSEEN.test(text.charAt(to - 1))) to -= 1;
+  return text.slice(from, to);
+}
+
 /** Texts are taken without the spaces around them. */
-export const trim = Transform(({ value }: { value: unknown }) => (typeof value === 'string' ? value.trim() : value));
+export const trim = Transform(({ value }: { value: unknown }) => (typeof value === 'string' ? bare(value) : value));
 
 /** The same, and an empty text is none. */
 export const trimOrNone = Transform(({ value }: { value: unknown }) =>
-  typeof value === 'string' ? value.trim() || null : value,
+  typeof value === 'string' ? bare(value) || null : value,
 );
 
 /** An empty list is none: a form without entries sends one. */

@@ -272,6 +272,8 @@ export class MemberAnswer extends WithRole {
   @IsBoolean() you: boolean;
   /** Has no password yet, such as after a practice was loaded from an export. */
   @IsBoolean() cannotSignIn: boolean;
+  /** Secret addresses of theirs that are open: calendars, links to reports. */
+  @IsInt() addresses: number;
 }
 
 /** What can be begun by one person and finished by another. */

@@ -87,6 +87,8 @@ export class SitePriceAnswer {
   @ValidateNested({ each: true }) @Type(() => PriceLineAnswer) lines: PriceLineAnswer[];
   /** What has no price yet, and is not in the sum. */
   @IsString({ each: true }) unpriced: string[];
+  /** The sum with what was agreed to at most for each of those; nothing where something is open upward. */
+  @IsOptional() @IsNumber() most: number | null;
   /** As it was agreed to. */
   @IsOptional() @ValidateNested() @Type(() => PriceToldAnswer) quote: PriceToldAnswer | null;
   /** As the report in plain words says. */

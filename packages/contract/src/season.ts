@@ -291,7 +291,9 @@ export class WeekAnswer {
 export class CalendarLinkAnswer {
   @IsString() id: string;
   @IsString() madeAt: string;
-  @IsString() state: 'open' | 'revoked';
+  @IsString() state: 'open' | 'revoked' | 'expired';
+  /** Until when it is read. */
+  @IsString() until: string;
   /** In the answer to its making only. */
   @IsOptional() @IsString() address: string | null;
 }

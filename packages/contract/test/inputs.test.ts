@@ -150,6 +150,13 @@ describe('what people send', () => {
   });
 });
 
+it('a name of nothing that can be seen is no name, and what steers other signs is not kept at its ends', () => {
+  const site = (name: string) => plainToInstance(contract.SiteInput, { ...valid.SiteInput, name });
+  for (const name of ['\u200b', '\u2060\u200d \ufeff', '\u202e'])
+    expect(validateSync(site(name)).map(({ property }) => property)).toEqual(['name']);
+  expect(site(' \u200bGannet Row\u202e ').name).toBe('Gannet Row');
+});
+
 describe('the facts of a zone', () => {
   const { ZoneFactsInput } = contract;
 

@@ -2,6 +2,7 @@ import { Injectable, Logger } from '@nestjs/common';
 import sharp from 'sharp';
 import { IsNull, Not } from 'typeorm';
 import { Practice } from '../people/practice.entity.ts';
+import { troubleOf } from '../platform/databaseTrouble.ts';
 import { Door } from '../platform/door.ts';
 import { refuse } from '../platform/problem.ts';
 import { Records, type RecordsOf } from '../platform/records.ts';
@@ -51,7 +52,9 @@ export class PhotoFiles {
       const large = sharp(bytes).autoOrient().resize(LONGEST, LONGEST, { fit: 'inside', withoutEnlargement: true });
       const jpeg = await (withPlace ? large.keepExif() : large).jpeg({ quality: 85 }).toBuffer();
       return { digest: await this.files.keep(jpeg), thumb, type: 'image/jpeg' };
-    } catch {
+    } catch (error) {
+      // The picture may be whole, and the disk full.
+      if (troubleOf(error)) throw error;
       return refuse([
         { field: 'image', message: 'The picture cannot be opened: a part of it is missing. Take or send it again.' },
       ]);

@@ -20,6 +20,7 @@ import { Membership } from './membership.entity.ts';
 import { MailCarrier } from '../ports/mailCarrier.ts';
 import { PracticeService } from './practice.service.ts';
 import { ResetService } from './reset.service.ts';
+import { SecretAddresses } from './secretAddresses.ts';
 
 /** What a person was the last to change and is not finished: drafts of programs and of reports, tests that go on. */
 const BEGUN = `
@@ -38,6 +39,14 @@ const BEGUN = `
   WHERE l."personId" = $2 AND (b."finished" IS NULL OR l."at" > b."finished")
   GROUP BY b."what", s."id" ORDER BY s."name", s."id", b."what"`;
 
+/** How many secret addresses of each person are open. */
+const ADDRESSES = `
+  SELECT o."personId", count(*)::int AS "count" FROM (
+    SELECT c."personId" FROM calendar_link c WHERE c."practiceId" = $1 AND c."deletedAt" IS NULL AND c."createdAt" > now() - interval '400 days'
+    UNION ALL SELECT l."clientId" FROM share_link l
+    WHERE l."practiceId" = $1 AND l."clientId" IS NOT NULL AND l."deletedAt" IS NULL AND l."expiresAt" > now()
+  ) o GROUP BY o."personId"`;
+
 /** The people of a practice and what each is there. */
 @Injectable()
 export class MemberService {
@@ -49,6 +58,7 @@ export class MemberService {
     private readonly resets: ResetService,
     private readonly carrier: MailCarrier,
     private readonly practices: PracticeService,
+    private readonly addresses: SecretAddresses,
   ) {}
 
   async members(): Promise<MemberAnswer[]> {
@@ -58,9 +68,11 @@ export class MemberService {
         relations: { person: true },
       }),
     );
+    const found = await this.records.ask<{ personId: string; count: number }>(ADDRESSES);
+    const counts = new Map(found.map(({ personId, count }) => [personId, count]));
     return memberships
       .sort((a, b) => roles.indexOf(a.role) - roles.indexOf(b.role) || a.person.name.localeCompare(b.person.name))
-      .map((membership) => this.#answer(membership));
+      .map((membership) => this.#answer(membership, counts.get(membership.personId) ?? 0));
   }
 
   /** A role change counts from the person's next request on. */
@@ -156,6 +168,12 @@ export class MemberService {
     return { link: given ? link : null };
   }
 
+  /** End what somebody opened by secret addresses here: calendars, links to reports. */
+  async endAddresses(id: string): Promise<void> {
+    const { personId } = await this.records.of(Membership).one(id);
+    await this.records.together(() => this.addresses.end(personId));
+  }
+
   async #elsewhere(personId: string): Promise<boolean> {
     const { practiceId } = this.work;
     return this.door.open((manager) => manager.existsBy(Membership, { personId, practiceId: Not(practiceId) }));
@@ -189,7 +207,7 @@ export class MemberService {
       refuse([{ field: 'role', message: 'A practice needs an owner: make somebody else an owner first.' }]);
   }
 
-  #answer({ id, version, role, siteIds, person }: Membership): MemberAnswer {
+  #answer({ id, version, role, siteIds, person }: Membership, addresses: number): MemberAnswer {
     return {
       id,
       version,
@@ -198,6 +216,7 @@ export class MemberService {
       person: { id: person.id, name: person.name, email: person.email },
       you: person.id === this.work.worker.person?.id,
       cannotSignIn: !person.hasPassword,
+      addresses,
     };
   }
 }

@@ -10,6 +10,7 @@ import { MemberService } from './member.service.ts';
 import { PracticeController } from './practice.controller.ts';
 import { PracticeService } from './practice.service.ts';
 import { ResetService } from './reset.service.ts';
+import { SecretAddresses } from './secretAddresses.ts';
 import { SessionController } from './session.controller.ts';
 import { SessionService } from './session.service.ts';
 import { SetupService } from './setup.service.ts';
@@ -33,11 +34,12 @@ export class PeopleModule implements NestModule {
         MemberService,
         PracticeService,
         ResetService,
+        SecretAddresses,
         SessionService,
         SetupService,
         SignInService,
       ],
-      exports: [SiteMail, PracticeService, SessionService, SetupService],
+      exports: [SiteMail, PracticeService, SecretAddresses, SessionService, SetupService],
     };
   }
 

@@ -93,6 +93,14 @@ export class PracticeController {
     return this.members.restore(id);
   }
 
+  /** End the secret addresses that somebody made: calendars, links to reports. */
+  @Delete('members/:memberId/addresses')
+  @HttpCode(204)
+  @ApiNoContentResponse()
+  endAddresses(@Param('memberId', ParseUUIDPipe) id: string): Promise<void> {
+    return this.members.endAddresses(id);
+  }
+
   /** Send somebody a link to choose a password. */
   @Post('members/:id/password-reset')
   @HttpCode(200)

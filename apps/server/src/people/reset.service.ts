@@ -10,6 +10,7 @@ import { Session } from './session.entity.ts';
 import type { Mail } from './mail.entity.ts';
 import { MailService } from './mail.service.ts';
 import { hashToken, newToken } from './secrets.ts';
+import { SecretAddresses } from './secretAddresses.ts';
 import { SessionService } from './session.service.ts';
 import { type From, SignInService, findPerson, newPasswordHash } from './signIn.service.ts';
 
@@ -26,6 +27,7 @@ export class ResetService {
     private readonly mail: MailService,
     private readonly signIn: SignInService,
     private readonly sessions: SessionService,
+    private readonly addresses: SecretAddresses,
   ) {}
 
   /** Answers the same whether or not the address is known, and as soon: the message is written afterwards. */
@@ -83,14 +85,16 @@ export class ResetService {
   async choose(token: string, password: string): Promise<string> {
     const { email } = await this.offer(token);
     const passwordHash = await newPasswordHash(password, email);
-    return this.door.open(async (manager) => {
+    const { cookie, personId } = await this.door.open(async (manager) => {
       const { id, personId } = await this.#open(manager, token, true);
       await manager.update(PasswordReset, { personId, usedAt: IsNull(), id: Not(id) }, { usedAt: new Date() });
       await manager.update(PasswordReset, id, { usedAt: new Date() });
       await manager.update(Person, personId, { passwordHash });
       await manager.delete(Session, { personId });
-      return this.sessions.begin(manager, personId);
+      return { cookie: await this.sessions.begin(manager, personId), personId };
     });
+    await this.addresses.endEverywhere(personId);
+    return cookie;
   }
 
   async #open(manager: EntityManager, token: string, lock = false): Promise<PasswordReset> {

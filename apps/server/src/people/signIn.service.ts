@@ -8,6 +8,7 @@ import { Session } from './session.entity.ts';
 import { SignInAttempt } from './signInAttempt.entity.ts';
 import { KnownDevice } from './knownDevice.entity.ts';
 import { hashPassword, hashToken, newToken, passwordFits } from './secrets.ts';
+import { SecretAddresses } from './secretAddresses.ts';
 import { SessionService } from './session.service.ts';
 
 const MINUTE = 60_000;
@@ -53,6 +54,7 @@ export class SignInService {
   constructor(
     private readonly door: Door,
     private readonly sessions: SessionService,
+    private readonly addresses: SecretAddresses,
   ) {}
 
   /** @returns the cookies of the new session and of the device. @throws a 401 or 429 problem */
@@ -130,7 +132,7 @@ export class SignInService {
     });
   }
 
-  /** A new password; every other browser of the person is signed out. */
+  /** A new password; every other browser of the person is signed out, and their secret addresses end. */
   async changePassword(
     person: { readonly id: string; readonly email: string },
     sessionId: string,
@@ -144,10 +146,12 @@ export class SignInService {
       await manager.update(Person, person.id, { passwordHash });
       await manager.delete(Session, { personId: person.id, id: Not(sessionId) });
     });
+    await this.addresses.endEverywhere(person.id);
   }
 
   async signOutEverywhere(personId: string): Promise<void> {
     await this.door.open((manager) => manager.delete(Session, { personId }));
+    await this.addresses.endEverywhere(personId);
   }
 }
 

@@ -12,22 +12,26 @@ const codes = {
 /** How codes begin for a value that no column takes: a text with NUL, a number out of range, a day that is none. */
 const UNREADABLE = '22';
 
+/** No place is left on the disk: of the database, or of the files. */
+const FULL = new Set(['53100', 'ENOSPC', 'EDQUOT']);
+
 /** The database goes down, comes up, has no place left, or cannot be reached. */
 const AWAY = /^(08|53|57P|ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|EAI_AGAIN)/;
 /** Driver and mapper have words for it only; a connection that is lost takes its runner along, in the middle of whatever it ran. */
 const AWAY_WORDS =
-  /connection (terminated|ended)|query runner already released|timeout exceeded when trying to connect|not queryable|Client was closed|not currently accepting connections/i;
+  /connection (terminated|ended)|query runner (was )?already released|timeout exceeded when trying to connect|not queryable|Client was closed|not currently accepting connections/i;
 
 const codeOf = (error: unknown): string => {
   const { code } = (error ?? {}) as { readonly code?: unknown };
   return typeof code === 'string' ? code : '';
 };
 
-export type DatabaseTrouble = 'collided' | 'locked' | 'too long' | 'unreadable' | 'away' | 'twice';
+export type DatabaseTrouble = 'full' | 'collided' | 'locked' | 'too long' | 'unreadable' | 'away' | 'twice';
 
-/** What is wrong with the database, or with what was asked of it; nothing for a fault of ours. */
+/** What is wrong with the database or the disk, or with what was asked of it; nothing for a fault of ours. */
 export function troubleOf(error: unknown): DatabaseTrouble | undefined {
   const code = codeOf(error);
+  if (FULL.has(code)) return 'full';
   if (code === codes.deadlock || code === codes.serialization) return 'collided';
   if (code === codes.lockTimeout) return 'locked';
   if (code === codes.cancelled) return 'too long';

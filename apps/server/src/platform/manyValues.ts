@@ -50,8 +50,10 @@ export async function countValues(text: Uint8Array, { values, listed }: Bounds):
         if (inList >= listed) throw refused(`A list has at most ${listed} lines at once: send it in smaller parts.`);
       }
       open.push(sign === LIST ? 0 : undefined);
-      if (open.length > DEEPEST)
-        throw new Problem(400, 'A value cannot be kept', `This is nested deeper than ${DEEPEST} levels: send it flat.`);
+      if (open.length > DEEPEST) {
+        const message = `This is nested deeper than ${DEEPEST} levels: send it flat.`;
+        throw new Problem(400, 'A value cannot be kept', message, [{ field: 'body', message }]);
+      }
     } else if (sign === END_OF_LIST || sign === END_OF_OBJECT) open.pop();
     if (count > values) throw refused(`More than ${values} values came at once: send them in smaller parts.`);
   }

@@ -38,6 +38,10 @@ const plain: Readonly<Record<number, readonly [title: string, detail: string]>> 
 const troubles: Readonly<
   Record<DatabaseTrouble, { readonly status: number; readonly title: string; readonly detail: string; readonly retry?: number }>
 > = {
+  full: {
+    ...{ status: 507, title: 'No room left', retry: 60 },
+    detail: 'The disk of the server is full, so nothing of this was kept; what is there can be read. Keep what you have and send it again later: whoever runs the server has to make room.',
+  },
   twice: {
     ...{ status: 409, title: 'Saved twice' },
     detail: 'The same was saved from another window at the same moment. Look at what is there now, and try again.',

@@ -3,6 +3,7 @@ import { Injectable } from '@nestjs/common';
 import { GroundService } from '../ground/ground.service.ts';
 import { Membership } from '../people/membership.entity.ts';
 import { PracticeService } from '../people/practice.service.ts';
+import { SecretAddresses } from '../people/secretAddresses.ts';
 import { hashToken, newToken } from '../people/secrets.ts';
 import { Door } from '../platform/door.ts';
 import { Problem } from '../platform/problem.ts';
@@ -23,7 +24,10 @@ export class ShareLinkService {
     private readonly door: Door,
     private readonly installation: Installation,
     private readonly practices: PracticeService,
-  ) {}
+    addresses: SecretAddresses,
+  ) {
+    addresses.register((personId) => this.#end(personId));
+  }
 
   /** Newest first; revoked ones stay in the list. */
   async links(siteId: string): Promise<ShareLinkAnswer[]> {
@@ -61,6 +65,12 @@ export class ShareLinkService {
     if (clientId && (await this.records.of(ShareLink).one(id)).clientId !== clientId)
       throw new Problem(409, 'Somebody else’s', 'A link is taken back by whoever made it, or by the practice.');
     return this.records.of(ShareLink).remove(id);
+  }
+
+  /** What a client has shared ends as their sessions do. */
+  async #end(clientId: string): Promise<void> {
+    const links = this.records.of(ShareLink);
+    for (const { id } of await links.find({ clientId })) await links.remove(id);
   }
 
   /** Do something for whoever holds a link, in the practice and with the site it is for. */

@@ -81,8 +81,9 @@ export class SitePrice {
       told.push({ ...price, lines, on: dayOf(at) });
     }
     const standing = standingPrice(told, done);
+    const sum = yearSum(standing);
     return {
-      sum: yearSum(standing),
+      ...{ sum, most: quote ? mostOf(quote, standing, sum) : null },
       currency: quote?.quote.currency ?? known.currency ?? (await this.practices.current()).currency,
       lines: standing.lines.map(({ zone, key, price }) => ({ zone, key, price })),
       unpriced: standing.lines.filter(({ price }) => price === null).map(({ name, zone }) => `${name}, ${zone}`),
@@ -157,6 +158,13 @@ function sinceTold(
       on: on || null,
     })),
   };
+}
+
+/** What the year costs at most: with the amounts up to which open lines were agreed to, where each of them was. */
+function mostOf({ ceilings }: Offered, { lines }: StandingPrice, sum: number): number | null {
+  const open = lines.filter(({ price }) => price === null).map((line) => ceilings.get(keyOf(line)) ?? Infinity);
+  const most = open.reduce((all, ceiling) => all + ceiling, sum);
+  return open.length > 0 && Number.isFinite(most) ? Math.round(most * 100) / 100 : null;
 }
 
 /** Lines that were agreed to up to an amount, and cost more now that they have a price. */

@@ -1,14 +1,16 @@
 import { cardOf, dayOn } from '@glenfold/agronomy';
-import type { CalendarLinkAnswer, Role } from '@glenfold/contract';
+import { type CalendarLinkAnswer, type Role, withReadableDays } from '@glenfold/contract';
 import { Injectable } from '@nestjs/common';
-import ical, { ICalCalendarMethod, ICalEventStatus } from 'ical-generator';
-import { Any, Not, In } from 'typeorm';
+import ical, { ICalAlarmType, ICalCalendarMethod, ICalEventStatus, ICalEventTransparency } from 'ical-generator';
+import { Any, In, MoreThanOrEqual, Not } from 'typeorm';
 import { hashToken, newToken } from '../people/secrets.ts';
+import { SecretAddresses } from '../people/secretAddresses.ts';
 import { Door } from '../platform/door.ts';
 import { Installation } from '../platform/installation.ts';
 import { Problem } from '../platform/problem.ts';
 import { Records } from '../platform/records.ts';
 import { Work } from '../platform/work.ts';
+import { Days } from '../settings/days.service.ts';
 import { Site } from '../sites/site.entity.ts';
 import { Zone } from '../ground/zone.entity.ts';
 import { CalendarLink } from './calendarLink.entity.ts';
@@ -24,7 +26,11 @@ export class CalendarService {
     private readonly door: Door,
     private readonly jobs: JobsService,
     private readonly installation: Installation,
-  ) {}
+    private readonly days: Days,
+    addresses: SecretAddresses,
+  ) {
+    addresses.register((personId) => this.#end(personId));
+  }
 
   /** One’s own links, newest first. */
   async links(): Promise<CalendarLinkAnswer[]> {
@@ -39,6 +45,11 @@ export class CalendarService {
     const token = newToken();
     const link = await this.records.of(CalendarLink).add({ personId: this.#person(), tokenHash: hashToken(token) });
     return answer(link, `${this.installation.address}/api/calendar/${token}.ics`);
+  }
+
+  async #end(personId: string): Promise<void> {
+    const links = this.records.of(CalendarLink);
+    for (const { id } of await links.find({ personId })) await links.remove(id);
   }
 
   async revoke(id: string): Promise<void> {
@@ -56,6 +67,8 @@ export class CalendarService {
     const ask = 'Make a new one where you made it.';
     if (!link) throw new Problem(404, 'No such calendar', `This address is not complete, or was never made. ${ask}`);
     if (link.deletedAt) throw new Problem(410, 'Revoked', `This address was taken back. ${ask}`);
+    if (untilOf(link) < new Date())
+      throw new Problem(410, 'Expired', `This address has been read for as long as it may be. ${ask}`);
     return this.work.run({ practiceId: link.practiceId, person: null, role: null }, () => this.#calendar(link));
   }
 
@@ -68,35 +81,29 @@ export class CalendarService {
       ),
     );
     if (!person) throw new Problem(410, 'Revoked', 'This person does not belong to the practice any more.');
-    const all = await this.records.of(Job).find({ state: Not(In(['superseded', 'not done'])) }, { day: 'ASC' });
+    const from = dayOn(await this.days.on(null), -TOLD_DAYS);
+    const all = await this.records
+      .of(Job)
+      .find({ state: Not(In(['superseded', 'not done'])), day: MoreThanOrEqual(from) }, { day: 'ASC' });
     const isClient = person.role === 'client';
     const jobs = all.filter(
       (job) =>
         job.day !== null &&
         (isClient ? person.siteIds.includes(job.siteId) : job.personId === null || job.personId === personId),
     );
-    const names = async (entity: typeof Site | typeof Zone, ids: readonly string[]) =>
-      new Map(
-        (await this.records.of(entity as typeof Site).findEver({ id: Any([...new Set(ids)]) })).map(({ id, name }) => [
-          id,
-          name,
-        ]),
-      );
-    const siteNames = await names(
-      Site,
-      jobs.map(({ siteId }) => siteId),
-    );
-    const zoneNames = await names(
-      Zone,
-      jobs.map(({ zoneId }) => zoneId),
-    );
-    const told = await this.jobs.told(jobs, 'metric', siteNames, zoneNames);
+    const [siteIds, zoneIds] = [jobs.map(({ siteId }) => siteId), jobs.map(({ zoneId }) => zoneId)];
+    const sites = await this.records.of(Site).findEver({ id: Any([...new Set(siteIds)]) });
+    const zones = await this.records.of(Zone).findEver({ id: Any([...new Set(zoneIds)]) });
+    const namesOf = (all: ReadonlyArray<{ readonly id: string; readonly name: string }>) =>
+      new Map(all.map(({ id, name }) => [id, name]));
+    const places = new Map(sites.map(({ id, name, place }) => [id, [name, place].filter(Boolean).join(', ')]));
+    const told = await this.jobs.told(jobs, 'metric', namesOf(sites), namesOf(zones));
     const calendar = ical({ name: `Glenfold, ${person.name}`, prodId: { company: 'Glenfold', product: 'Season' } });
     calendar.method(ICalCalendarMethod.PUBLISH);
     calendar.ttl(60 * 60);
     for (const job of told) {
       if (job.day === null) continue;
-      calendar.createEvent({
+      const event = calendar.createEvent({
         id: job.id,
         start: new Date(`${job.day}T00:00:00Z`),
         end: new Date(`${dayOn(job.day, 1)}T00:00:00Z`),
@@ -104,10 +111,12 @@ export class CalendarService {
         timezone: 'UTC',
         status: job.hold ? ICalEventStatus.TENTATIVE : ICalEventStatus.CONFIRMED,
         summary: `${job.hold ? 'On hold: ' : job.state === 'done' ? 'Done: ' : ''}${job.name}, ${job.zone}, ${job.siteName}${job.part ? `, ${job.part}` : ''}`,
-        location: job.siteName,
+        location: places.get(job.siteId) ?? job.siteName,
+        // A day with work in it is no day that is taken.
+        transparency: ICalEventTransparency.TRANSPARENT,
         description: [
           [job.dose, job.amount].filter(Boolean).join(', '),
-          job.hold ? `On hold since ${job.hold.since}: ${job.hold.reason}.` : '',
+          job.hold ? withReadableDays(`On hold since ${job.hold.since}: ${job.hold.reason}.`) : '',
           // What is made ready the evening before is the crew’s own.
           ...(isClient ? [] : cardOf(job.remedy).evening.map((line) => `The evening before: ${line}`)),
         ]
@@ -115,6 +124,7 @@ export class CalendarService {
           .join('\n'),
         url: `${this.installation.address}${isClient ? `/reports/${job.siteId}` : `/cards/${job.id}`}`,
       });
+      if (job.state !== 'done' && !job.hold) event.createAlarm({ type: ICalAlarmType.display, trigger: EVENING });
     }
     return calendar.toString();
   }
@@ -126,6 +136,16 @@ export class CalendarService {
   }
 }
 
-function answer({ id, createdAt, deletedAt }: CalendarLink, address: string | null): CalendarLinkAnswer {
-  return { id, madeAt: createdAt.toISOString(), state: deletedAt ? 'revoked' : 'open', address };
+/** Days back for which work is told. */
+const TOLD_DAYS = 366;
+/** s before a day begins: six in the evening of the day before. */
+const EVENING = 6 * 3600;
+/** Days for which an address is read: it is made anew once a year, by who still wants it. */
+const READ_FOR = 400;
+const untilOf = ({ createdAt }: CalendarLink): Date => new Date(createdAt.getTime() + READ_FOR * 86_400_000);
+
+function answer(link: CalendarLink, address: string | null): CalendarLinkAnswer {
+  const until = untilOf(link);
+  const state = link.deletedAt ? 'revoked' : until < new Date() ? 'expired' : 'open';
+  return { id: link.id, madeAt: link.createdAt.toISOString(), until: until.toISOString(), state, address };
 }

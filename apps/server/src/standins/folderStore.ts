@@ -11,6 +11,7 @@ const digestOf = (bytes: Uint8Array): Digest => createHash('sha256').update(byte
 
 /** Nobody else on the machine looks into what is kept. */
 const CLOSED = { recursive: true, mode: 0o700 } as const;
+const OWN = 0o600;
 
 function missing(): never {
   throw new Problem(
@@ -18,6 +19,16 @@ function missing(): never {
     'File missing',
     'A file is not in the folder of files. Put the folder back from a backup made with “npm run backup”.',
   );
+}
+
+/** Write a file; where that fails, nothing of it stays. */
+async function whole(part: string, write: () => Promise<void>): Promise<void> {
+  try {
+    await write();
+  } catch (error) {
+    await rm(part, { force: true });
+    throw error;
+  }
 }
 
 /** Files in a folder of this machine, or of one that all servers of a database share. */
@@ -33,8 +44,10 @@ export class FolderStore extends FileStore {
     await mkdir(join(path, '..'), CLOSED);
     // Never half of it: it gets its name when it is whole.
     const part = `${path}.${randomUUID()}`;
-    await writeFile(part, bytes, { flush: true });
-    await rename(part, path);
+    await whole(part, async () => {
+      await writeFile(part, bytes, { flush: true, mode: OWN });
+      await rename(part, path);
+    });
     return digest;
   }
 
@@ -44,14 +57,11 @@ export class FolderStore extends FileStore {
     const part = `${path}.${randomUUID()}`;
     const hash = createHash('sha256');
     parts.on('data', (bytes: Uint8Array) => hash.update(bytes));
-    try {
-      await pipeline(parts, createWriteStream(part, { flush: true }));
+    await whole(part, async () => {
+      await pipeline(parts, createWriteStream(part, { flush: true, mode: OWN }));
       if (hash.digest('hex') !== digest) throw new Error(`The file ${digest} is not what its name says.`);
       await rename(part, path);
-    } catch (error) {
-      await rm(part, { force: true });
-      throw error;
-    }
+    });
   }
 
   async sizeOf(digest: Digest): Promise<number> {

@@ -88,7 +88,7 @@ export function SiteFrame() {
         if (next) void navigate(stepPath(siteId, isStep(at.step) ? at.step : 'ground', next.id));
       };
       const toStep = steps.map((name, index) => [
-        String(index + 1),
+        `g ${index + 1}`,
         () => void navigate(stepPath(siteId, name, now().zoneId)),
       ]);
       return { ...(Object.fromEntries(toStep) as Record<string, () => void>), '[': () => move(-1), ']': () => move(1) };

@@ -5,7 +5,7 @@ import { isTyping } from '../ui/typing.ts';
 export const keyList: ReadonlyArray<readonly [keys: string, what: string]> = [
   ['/', 'find a site, a zone or a bag by its code'],
   ['[ and ]', 'previous and next zone'],
-  ['1 – 8', 'go to a step'],
+  ['g, then 1 – 8', 'go to a step'],
   ['w', 'open the working of the main number'],
   ['?', 'show these keys'],
 ];
@@ -15,24 +15,31 @@ export const KEYS_ACT = 'single keys act';
 
 const keysAct = (): boolean => localStorage.getItem(KEYS_ACT) !== 'false';
 
-/** Act on single keys, but not while somebody types in a field or a dialog is open. */
+/** Before a key that leads elsewhere, so that a number typed beside its field leads nowhere. */
+const PREFIX = 'g';
+/** How long it waits for the other, ms. */
+const WAITS = 2000;
+
+/**
+ * Act on keys, but not while somebody types in a field or a dialog is open.
+ * @param actions by key, or by "g 4" for one after the other
+ */
 export function useKeys(actions: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
+    let prefixAt = -Infinity;
     const listen = (event: KeyboardEvent): void => {
       const target = event.target as HTMLElement;
-      const typing = target.closest('input, textarea, select, [contenteditable], [role="combobox"], [role="listbox"]');
-      const action = actions[event.key];
-      if (
-        !action ||
-        !keysAct() ||
-        typing ||
+      const elsewhere =
+        target.closest('input, textarea, select, [contenteditable], [role="combobox"], [role="listbox"]') !== null ||
         isTyping() ||
         event.ctrlKey ||
         event.metaKey ||
         event.altKey ||
-        document.querySelector('[role="dialog"]')
-      )
-        return;
+        document.querySelector('[role="dialog"]') !== null;
+      const after = event.timeStamp - prefixAt < WAITS ? `${PREFIX} ` : '';
+      prefixAt = event.key === PREFIX && !elsewhere ? event.timeStamp : -Infinity;
+      const action = actions[`${after}${event.key}`];
+      if (!action || elsewhere || !keysAct()) return;
       event.preventDefault();
       action();
     };

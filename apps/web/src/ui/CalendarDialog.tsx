@@ -1,11 +1,12 @@
 import { Box, Button, Typography } from '@mui/material';
+import { withReadableDays } from '@glenfold/contract';
 import { useQuery } from '@tanstack/react-query';
 import { calendarLinks, useMakeCalendarLink, useRevokeCalendarLink } from '../api/calendar.ts';
 import { DialogFrame } from './DialogFrame.tsx';
 import { CopyLine, Trouble } from './bits.tsx';
 import { useMay } from './session.tsx';
 import { colours } from './theme.ts';
-import { localTime } from './today.ts';
+import { dayOf, localTime } from './today.ts';
 
 /** One’s own jobs in a calendar of one’s own, by a secret address that can be taken back. */
 export function CalendarDialog({ onClose }: { readonly onClose: () => void }) {
@@ -26,7 +27,8 @@ export function CalendarDialog({ onClose }: { readonly onClose: () => void }) {
           {may('work.read')
             ? 'your jobs, and those that nobody was given, of all sites'
             : 'every visit to your lawns, with its day'}
-          . Whoever has it sees them, so keep it to yourself.
+          . Whoever has it sees them, so keep it to yourself. It ends when you change your password or sign out
+          everywhere.
         </Typography>
         {make.data?.address ? (
           <>
@@ -42,9 +44,11 @@ export function CalendarDialog({ onClose }: { readonly onClose: () => void }) {
             </Button>
           </Box>
         )}
-        {open.map(({ id, madeAt }) => (
+        {open.map(({ id, madeAt, until }) => (
           <Box key={id} sx={{ display: 'flex', alignItems: 'center', borderTop: `1px solid ${colours.line}`, pt: 1 }}>
-            <Box sx={{ flex: 1 }}>Made {localTime(madeAt)}</Box>
+            <Box sx={{ flex: 1 }}>
+              Made {localTime(madeAt)}, read until {withReadableDays(dayOf(new Date(until)))}
+            </Box>
             <Button size="small" onClick={() => revoke.mutate(id)}>
               Take it back
             </Button>

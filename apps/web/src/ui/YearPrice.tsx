@@ -64,7 +64,7 @@ function Since({
 
 /** What the year costs as its owner is told it, and what is another since it was agreed to or written. */
 export function YearPrice({
-  price: { sum, currency, unpriced, quote, report, over },
+  price: { sum, currency, unpriced, most, quote, report, over },
   children,
 }: {
   readonly price: SitePriceAnswer;
@@ -78,6 +78,7 @@ export function YearPrice({
         {unpriced.length > 0 && (
           <Box component="span" sx={{ fontWeight: 400, fontSize: '1rem' }}>
             , without {unpriced.join('; ')} (no price yet)
+            {most !== null && `; at most ${money(most)} with what was agreed for it`}
           </Box>
         )}
       </Typography>

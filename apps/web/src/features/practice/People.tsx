@@ -20,13 +20,21 @@ import { SitePicker } from '../../ui/SitePicker.tsx';
 import { Trouble } from '../../ui/bits.tsx';
 import { dayOf } from '../../ui/today.ts';
 import { RemoveMember } from './RemoveMember.tsx';
-import { practiceQueries, useInvite, useRevokeInvitation, useSaveMember, useSendReset } from './api.ts';
+import {
+  practiceQueries,
+  useEndAddresses,
+  useInvite,
+  useRevokeInvitation,
+  useSaveMember,
+  useSendReset,
+} from './api.ts';
 
 function Member({ member }: { readonly member: MemberAnswer }) {
   const save = useSaveMember();
   const sendReset = useSendReset();
   const [removing, setRemoving] = useState(false);
-  const { id, person, role, siteIds, you, cannotSignIn } = member;
+  const endAddresses = useEndAddresses();
+  const { id, person, role, siteIds, you, cannotSignIn, addresses } = member;
   // A client is saved once sites are chosen: until then the role is only wished for.
   const [wish, setWish] = useState<MemberInput | null>(null);
   const shown = wish ?? { role, siteIds };
@@ -87,6 +95,16 @@ function Member({ member }: { readonly member: MemberAnswer }) {
         >
           {sendReset.data ? (sendReset.data.link ? 'Link made' : 'Link sent') : 'Send a password link'}
         </Button>
+        {addresses > 0 && (
+          <Button
+            size="small"
+            disabled={endAddresses.isPending}
+            onClick={() => endAddresses.mutate(id)}
+            aria-label={`End the secret addresses of ${name}`}
+          >
+            {addresses === 1 ? 'End their calendar or link' : `End their ${addresses} calendars and links`}
+          </Button>
+        )}
         <Button size="small" onClick={() => setRemoving(true)} aria-label={`Remove ${name}`}>
           Remove
         </Button>
@@ -114,7 +132,7 @@ function Member({ member }: { readonly member: MemberAnswer }) {
             )}
           </Box>
         )}
-        <Trouble error={save.error ?? sendReset.error} />
+        <Trouble error={save.error ?? sendReset.error ?? endAddresses.error} />
         {sendReset.data &&
           (sendReset.data.link ? (
             <Typography role="status" component="div">

@@ -51,6 +51,8 @@ export const useSavePractice = () =>
 export const useSaveMember = () => useSave<MemberInput, MemberAnswer>('/members');
 export const useSendReset = () =>
   useChange('mail', (memberId: string) => api<PasswordLinkAnswer>('POST', `/members/${memberId}/password-reset`));
+export const useEndAddresses = () =>
+  useChange(['member', 'calendar'], (memberId: string) => api<null>('DELETE', `/members/${memberId}/addresses`));
 export const useInvite = () =>
   useChange('member', (input: InvitationInput) => api<InvitationAnswer>('POST', '/invitations', input));
 export const useRevokeInvitation = () => useChange('member', (id: string) => api<null>('DELETE', `/invitations/${id}`));
