@@ -2,11 +2,11 @@ import { expect, openSite, test } from './person.ts';
 
 test('keys move between zones and steps, find, and open the working', async ({ page }) => {
   await openSite(page, 'Gannet Row Almshouses', 'Ground');
-  await page.keyboard.press('4');
+  await page.keyboard.type('g4');
   await expect(page).toHaveURL(/reading/);
   await page.keyboard.press(']');
   await expect(page.getByRole('main')).toContainText('Sycamore lawn: bag GR-2');
-  await page.keyboard.press('5');
+  await page.keyboard.type('g5');
   await expect(page.getByRole('main').getByRole('heading', { name: 'Sycamore lawn' })).toBeVisible();
   await page.keyboard.press('w');
   await expect(page.getByRole('dialog')).toContainText('Lime test index');

@@ -58,7 +58,7 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
   await expect(page.getByRole('heading', { name: 'Lamp lawn' })).toBeVisible();
 
   // No test yet: the way on is offered. A row pasted from a spreadsheet.
-  await page.keyboard.press('5');
+  await page.keyboard.type('g5');
   await page.getByRole('link', { name: 'Enter its result' }).click();
   await page.getByRole('textbox', { name: 'Sampled depth' }).fill('15 cm');
   await page.getByRole('textbox', { name: 'Soil pH of Lamp lawn' }).evaluate((cell) => {
@@ -71,7 +71,7 @@ test('an empty Glenfold leads from the first practice to a priced plan', async (
   await expect(page.getByRole('heading', { name: 'On record' })).toBeVisible();
 
   // Prices are open, and a price closes the cost.
-  await page.keyboard.press('5');
+  await page.keyboard.type('g5');
   await expect(page.getByRole('main')).toContainText('Cost open: set a price for');
   const rates = page.url();
   await page.getByRole('link', { name: 'Products' }).click();

@@ -80,7 +80,7 @@ test.describe('a technician', () => {
     await form.getByRole('textbox', { name: 'Thatch' }).fill('2 cm');
     await form.getByRole('textbox', { name: 'Roots to' }).fill('8 cm');
     await form.getByRole('button', { name: 'Save' }).click();
-    await expect(page.getByRole('main')).toContainText('0.75 in');
+    await expect(page.getByRole('main')).toContainText('0.8 in');
 
     await openSite(page, 'Gannet Row Almshouses', 'Rates', 'Walled court');
     await expect(page.getByRole('main')).toContainText('lb/1000 ft²');
